@@ -1,0 +1,19 @@
+# SPDX-License-Identifier: GPL-3.0-or-later
+find_program(CCACHE ccache)
+if(CCACHE)
+  set(CMAKE_CXX_COMPILER_LAUNCHER ${CCACHE})
+endif()
+
+# One target that every target of ours links: warnings are errors, sources are found from src/.
+add_library(gantry_options INTERFACE)
+target_compile_options(gantry_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wnon-virtual-dtor -Werror
+  # GCC 12 sees overlaps in std::string concatenation that are not there (its bug 105651).
+  -Wno-restrict)
+target_include_directories(gantry_options INTERFACE ${CMAKE_SOURCE_DIR}/src)
+add_library(gantry_strict INTERFACE)
+target_link_libraries(gantry_strict INTERFACE gantry_options)
+target_compile_options(gantry_strict INTERFACE -Wconversion)
+if(GANTRY_SANITIZE)
+  target_compile_options(gantry_options INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=all -fno-omit-frame-pointer)
+  target_link_options(gantry_options INTERFACE -fsanitize=address,undefined)
+endif()

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/evaluate/evaluation.h"
+
+namespace gantry {
+
+enum class Binding { Torque, PulseRate, Nothing };
+
+/// One of the things a drive can do, the others held.
+struct CapabilityFigure {
+    Figure value;
+    Binding binding = Binding::Torque;
+};
+
+/// What a drive manages at the wanted margin in its worst shot. On rotary axes `load` is an inertia [kg·m²]
+/// and `slope` has no meaning; on linear ones it is a mass [kg] and an angle [rad].
+struct Capability {
+    double margin = 2.0;
+    int shot = -1; ///< index in Project::shots; −1: from the controller's settings
+    CapabilityFigure load;
+    CapabilityFigure slope;
+    CapabilityFigure acceleration;
+    CapabilityFigure speed;
+};
+
+/// The worst shot of one axis, or its controller settings if no shot moves it. Bisection on the full model;
+/// each figure is exact to 1e-9 relative.
+Capability capability(const Project& project, const Axis& axis, const AxisEvaluation& evaluation);
+
+} // namespace gantry

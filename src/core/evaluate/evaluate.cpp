@@ -1,0 +1,149 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/evaluate.h"
+
+#include "core/evaluate/evaluate_shot.h"
+#include "core/motor/stepper_motion.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace gantry {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+
+void fillSteps(AxisEvaluation& e, const Controller& controller) {
+    const DriveModel& m = e.model;
+    const double unit = m.kind == AxisKind::Linear ? 1e-3 : pi / 180.0;
+    const double perUnit = m.exactStepsPerUnit ? m.exactStepsPerUnit->value() : unit / m.microstep();
+    e.ratio = m.exactRatio;
+    e.totalRatio = m.exactRatio ? Figure::of(m.exactRatio->value()) : Figure::none(Reason::OutOfRange);
+    e.stepsPerUnit = Figure::of(perUnit);
+    const double grid = std::pow(10.0, controller.decimalsKept);
+    const double kept = std::round(perUnit * grid) / grid;
+    e.stepsPerUnitKept = Figure::of(kept);
+    e.roundingShare = Figure::of(kept / perUnit - 1.0);
+    e.roundingOverTravel = Figure::of(std::abs(e.roundingShare.value()) * m.travel);
+    e.travelPerMotorRev = Figure::of(2.0 * pi * m.outputPerRad);
+    e.step = Figure::of(m.microstep());
+    e.usableTravel = Figure::of(m.travel);
+}
+
+void fillInertia(AxisEvaluation& e) {
+    const DriveModel& m = e.model;
+    const double all = drivetrain::inertiaAtMotor(m.chain);
+    const double rotor = m.chain.motorInertia;
+    e.inertiaAtMotor = Figure::of(all);
+    e.rotorInertia = Figure::of(rotor);
+    e.loadInertia = Figure::of(all - rotor);
+    e.inertiaRatio = Figure::of((all - rotor) / rotor);
+    e.naturalFrequency =
+        Figure::of(motor::naturalFrequency(m.stepper.rotorTeeth, m.torqueAmplitude, 0.0, all), m.missing);
+    e.resonanceSpeed = Figure::of(e.naturalFrequency.value() * m.fullStep(), m.missing);
+}
+
+void fillStandstill(AxisEvaluation& e, const Axis& axis) {
+    const DriveModel& m = e.model;
+    const drivetrain::Load& load = m.chain.load;
+    e.holdNeeded = Figure::of(m.gravityAtMotor());
+    e.holdAvailable = Figure::of(m.holdAmplitude, m.missing);
+
+    PowerOff& off = e.powerOff;
+    const double gravity = std::abs(load.steady);
+    off.loaded = gravity > 1e-9;
+    off.gravity = Figure::of(gravity);
+    off.friction = Figure::of(load.coulomb);
+    off.brakeRatio = axis.brake.fitted && off.loaded
+                         ? Figure::of(axis.brake.holdingTorque.value / m.gravityAtMotor())
+                         : Figure::none(Reason::NotApplicable);
+    off.falls = gravity > load.coulomb && !(off.brakeRatio.value() >= 1.0);
+    if (!off.falls) {
+        off.energy = off.speed = Figure::none(Reason::NotApplicable);
+        return;
+    }
+    // An unbalanced turning mass gives back at most what lifting it over two radians of full moment takes.
+    const double way = m.kind == AxisKind::Linear ? m.travel : std::min(m.travel, 2.0);
+    const double energy = (gravity - load.coulomb) * way;
+    const double inertiaAtOutput = drivetrain::inertiaAtMotor(m.chain) / (m.outputPerRad * m.outputPerRad);
+    off.energy = Figure::of(energy);
+    off.speed = Figure::of(std::sqrt(2.0 * energy / inertiaAtOutput));
+}
+
+/// Largest speed at which the pull-out torque still gives the wanted margin with this acceleration.
+double torqueLimitSpeed(const DriveModel& m, double acceleration, double ceiling) {
+    const double allowed = m.wantedMargin * m.rampTorque(0.0, acceleration);
+    const auto enough = [&](double speed) { return m.available(speed / m.outputPerRad) >= allowed; };
+    if (!enough(0.0)) return 0.0;
+    double high = ceiling;
+    if (enough(high)) return high;
+    double low = 0.0;
+    for (int i = 0; i < 50; ++i) {
+        const double middle = 0.5 * (low + high);
+        (enough(middle) ? low : high) = middle;
+    }
+    return low;
+}
+
+void fillLimits(AxisEvaluation& e, const Controller& controller, Searches searches) {
+    const DriveModel& m = e.model;
+    e.cornerSpeed = Figure::of(motor::cornerSpeed(m.stepper), m.missing);
+    e.pulseLimitSpeed = Figure::of(controller.pulseCeiling * m.microstep());
+    e.stoppingDistance = Figure::of(motion::stoppingDistance(m.settings.speed, m.settings));
+    if (searches == Searches::No) return;
+    if (m.missing != Reason::None) {
+        e.torqueLimitSpeed = e.maxSpeed = Figure::none(m.missing);
+        return;
+    }
+    const double acceleration = e.worstShot >= 0
+                                    ? e.shots[static_cast<std::size_t>(e.worstShot)].acceleration.value()
+                                    : m.settings.acceleration;
+    if (!std::isfinite(acceleration)) {
+        e.torqueLimitSpeed = e.maxSpeed =
+            Figure::none(e.shots[static_cast<std::size_t>(e.worstShot)].problem);
+        return;
+    }
+    // 1e5 rad/s is beyond any motor; reaching it means that torque sets no limit.
+    const double beyond = 1e5 * m.outputPerRad;
+    const double byTorque = torqueLimitSpeed(m, acceleration, beyond);
+    e.torqueLimitSpeed = byTorque >= beyond ? Figure::none(Reason::Unbounded) : Figure::of(byTorque);
+    e.maxSpeed = Figure::of(std::min(byTorque, e.pulseLimitSpeed.value()));
+}
+
+int worstShotOf(const std::vector<ShotEvaluation>& shots) {
+    int worst = -1;
+    for (std::size_t i = 0; i < shots.size(); ++i) {
+        const auto key = [&](std::size_t k) {
+            return shots[k].torqueMargin ? shots[k].torqueMargin.value() : 1e300;
+        };
+        if (worst < 0 || key(i) < key(static_cast<std::size_t>(worst))) worst = static_cast<int>(i);
+    }
+    return worst;
+}
+
+} // namespace
+
+AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches searches) {
+    AxisEvaluation e;
+    e.model = makeDriveModel(project, axis);
+    fillSteps(e, project.controller);
+    fillInertia(e);
+    fillStandstill(e, axis);
+    e.shots.reserve(project.shots.size());
+    for (std::size_t i = 0; i < project.shots.size(); ++i)
+        if (const Movement* movement = findMovement(project.shots[i], axis.id);
+            movement && kindOf(*movement) == e.model.kind)
+            e.shots.push_back(evaluateShot(project, e, static_cast<int>(i), *movement, searches));
+    e.worstShot = worstShotOf(e.shots);
+    fillLimits(e, project.controller, searches);
+    return e;
+}
+
+Evaluation evaluate(const Project& project) {
+    Evaluation out;
+    out.axes.reserve(project.axes.size());
+    for (const Axis& axis : project.axes) out.axes.push_back(evaluateAxis(project, axis));
+    return out;
+}
+
+} // namespace gantry

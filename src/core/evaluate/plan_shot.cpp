@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/evaluate.h"
+
+#include <cmath>
+
+namespace gantry {
+namespace {
+
+template <AxisKind Kind>
+PlannedShot planMovement(const BySpeed<Kind>& m, const motion::Limits& settings) {
+    PlannedShot out;
+    out.profile = motion::plan(std::abs(m.distance), {m.speed, m.acceleration, settings.jerk});
+    return out;
+}
+
+/// Cruise speed for a distance in a time, where an ease of zero means "as the controller's acceleration gives
+/// it": v (T − fixed/2 − k c/2) − k v²/(2a) = D with k such ramps of v/a + c each. Nothing if impossible.
+std::optional<double> cruiseSpeed(double distance, double time, double fixedEase, int freeRamps,
+                                  const motion::Limits& l) {
+    const double extra = l.jerk > 0.0 ? l.acceleration / l.jerk : 0.0;
+    const double room = time - fixedEase / 2.0 - freeRamps * extra / 2.0;
+    if (room <= 0.0) return std::nullopt;
+    const double discriminant = room * room - 2.0 * freeRamps * distance / l.acceleration;
+    if (discriminant < 0.0) return std::nullopt;
+    return 2.0 * distance / (room + std::sqrt(discriminant));
+}
+
+template <AxisKind Kind>
+PlannedShot planMovement(const ByTime<Kind>& m, const motion::Limits& settings) {
+    PlannedShot out;
+    const double distance = std::abs(m.distance);
+    const int freeRamps = (m.easeIn <= 0.0 ? 1 : 0) + (m.easeOut <= 0.0 ? 1 : 0);
+    std::optional<motion::Profile> profile;
+    if (freeRamps == 2) {
+        profile = motion::planInTime(distance, m.time, settings);
+    } else if (const auto speed = cruiseSpeed(distance, m.time, m.easeIn + m.easeOut, freeRamps, settings)) {
+        const auto ramp = [&](double ease) {
+            return ease > 0.0 ? motion::rampInTime(*speed, ease, settings.jerk)
+                              : motion::fastestRamp(*speed, settings);
+        };
+        const motion::Ramp in = ramp(m.easeIn), outRamp = ramp(m.easeOut);
+        if (in.time() + outRamp.time() <= m.time * (1.0 + 1e-9))
+            profile = motion::planWithRamps(distance, in, outRamp);
+        const double limit = settings.jerk * (1.0 + 1e-9);
+        out.jerkExceeded = settings.jerk > 0.0 && (in.jerk() > limit || outRamp.jerk() > limit);
+    }
+    if (profile)
+        out.profile = *profile;
+    else
+        out.problem = Reason::TimeTooShort;
+    return out;
+}
+
+} // namespace
+
+PlannedShot planShot(const Movement& movement, const motion::Limits& settings) {
+    if (distanceOf(movement) == 0.0) return {{}, Reason::NoDistance, false};
+    return std::visit([&](const auto& m) { return planMovement(m, settings); }, movement);
+}
+
+} // namespace gantry

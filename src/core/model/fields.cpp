@@ -1,0 +1,158 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/fields.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace gantry {
+namespace {
+
+/// Walks a project. With a wanted path it stops building paths for parts that cannot lead there.
+class Walker {
+public:
+    explicit Walker(std::vector<FieldRef>& out, std::string_view wanted = {}) : out_(out), wanted_(wanted) {}
+
+    template <class T>
+    void field(const FieldInfo& info, T& target) {
+        add(info, &target);
+    }
+    template <class E>
+    void choice(const FieldInfo& info, E& target) {
+        ChoiceRef ref{static_cast<int>(target), ChoiceNames<E>::keys, ChoiceNames<E>::labels, &target,
+                      [](void* t, int i) { *static_cast<E*>(t) = static_cast<E>(i); }};
+        add(info, ref);
+    }
+    template <class T>
+    void part(std::string_view key, T& part) {
+        enter(key, [&] { describe(*this, part); });
+    }
+    template <class T>
+    void parts(std::string_view key, std::vector<T>& list) {
+        enter(key, [&] {
+            for (T& element : list) enter(partId(element), [&] { walk(element); });
+        });
+    }
+    template <class... Ts>
+    void either(std::string_view key, std::variant<Ts...>& choice) {
+        enter(key, [&] { walk(choice); });
+    }
+    void texts(std::string_view, std::vector<std::string>&) {}
+
+private:
+    template <class T>
+    void walk(T& element) {
+        if constexpr (requires { element.index(); })
+            std::visit([&](auto& x) { describe(*this, x); }, element);
+        else
+            describe(*this, element);
+    }
+
+    template <class F>
+    void enter(std::string_view step, F inside) {
+        const std::size_t before = path_.size();
+        path_.append(step);
+        path_ += '/';
+        if (wanted_.empty() || wanted_.starts_with(path_)) inside();
+        path_.resize(before);
+    }
+
+    template <class T>
+    void add(const FieldInfo& info, T target) {
+        if (!wanted_.empty() &&
+            (wanted_.size() != path_.size() + info.key.size() || !wanted_.ends_with(info.key)))
+            return;
+        out_.push_back(FieldRef{path_ + std::string(info.key), info, target});
+    }
+
+    std::vector<FieldRef>& out_;
+    std::string_view wanted_;
+    std::string path_;
+};
+
+class EstimateCollector {
+public:
+    explicit EstimateCollector(std::vector<Estimate*>& out) : out_(out) {}
+    template <class T>
+    void field(const FieldInfo&, T& target) {
+        if constexpr (std::same_as<T, Estimate>) out_.push_back(&target);
+    }
+    template <class E>
+    void choice(const FieldInfo&, E&) {}
+    template <class T>
+    void part(std::string_view, T& part) {
+        describe(*this, part);
+    }
+    template <class T>
+    void parts(std::string_view, std::vector<T>& list) {
+        for (T& element : list) std::visit([&](auto& x) { describe(*this, x); }, element);
+    }
+    template <class... Ts>
+    void either(std::string_view, std::variant<Ts...>& choice) {
+        std::visit([&](auto& x) { describe(*this, x); }, choice);
+    }
+
+private:
+    std::vector<Estimate*>& out_;
+};
+
+} // namespace
+
+std::vector<FieldRef> allFields(Project& project) {
+    std::vector<FieldRef> out;
+    Walker walker(out);
+    describe(walker, project);
+    return out;
+}
+
+std::vector<Estimate*> estimatesOf(Axis& axis) {
+    std::vector<Estimate*> out;
+    out.reserve(40);
+    EstimateCollector collector(out);
+    describe(collector, axis);
+    return out;
+}
+
+std::optional<FieldRef> findField(Project& project, std::string_view path) {
+    std::vector<FieldRef> out;
+    Walker walker(out, path);
+    describe(walker, project);
+    if (out.empty()) return std::nullopt;
+    return out.front();
+}
+
+std::optional<double> numberAt(const Project& project, std::string_view path) {
+    // The walk only reads; the const_cast spares a second set of visitors.
+    const std::optional<FieldRef> ref = findField(const_cast<Project&>(project), path);
+    if (!ref) return std::nullopt;
+    if (auto* const* d = std::get_if<double*>(&ref->target)) return **d;
+    if (auto* const* e = std::get_if<Estimate*>(&ref->target)) return (*e)->value;
+    if (auto* const* i = std::get_if<int*>(&ref->target)) return static_cast<double>(**i);
+    if (auto* const* b = std::get_if<bool*>(&ref->target)) return **b ? 1.0 : 0.0;
+    return std::nullopt;
+}
+
+bool setNumberAt(Project& project, std::string_view path, double value) {
+    const std::optional<FieldRef> ref = findField(project, path);
+    if (!ref || !std::isfinite(value)) return false;
+    if (auto* const* b = std::get_if<bool*>(&ref->target)) {
+        **b = value != 0.0;
+        return true;
+    }
+    if (value < ref->info.min || value > ref->info.max) return false;
+    if (auto* const* d = std::get_if<double*>(&ref->target))
+        **d = value;
+    else if (auto* const* e = std::get_if<Estimate*>(&ref->target))
+        (*e)->value = value;
+    else if (auto* const* i = std::get_if<int*>(&ref->target)) {
+        if (value != std::floor(value)) return false;
+        **i = static_cast<int>(value);
+    } else
+        return false;
+    return true;
+}
+
+double clampToField(const FieldInfo& info, double value) {
+    return std::clamp(value, info.min, info.max);
+}
+
+} // namespace gantry

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/model/describe.h"
+
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+namespace gantry {
+
+/// An enum member seen without its type.
+struct ChoiceRef {
+    int index = 0;
+    std::span<const std::string_view> keys;
+    std::span<const std::string_view> labels;
+    void* target = nullptr;
+    void (*assign)(void* target, int index) = nullptr;
+};
+
+/// A field of a given Project, found by walking its description. The pointers live as long as the Project is
+/// neither moved nor changed in shape.
+struct FieldRef {
+    std::string path; ///< "axes/slide/mechanism/output/teeth"; list elements by id
+    FieldInfo info;
+    std::variant<double*, Estimate*, int*, bool*, std::string*, ChoiceRef> target;
+};
+
+/// Every field of a project, in file order.
+std::vector<FieldRef> allFields(Project& project);
+
+/// Every uncertain input of one axis, in file order. Cheap: builds no paths.
+std::vector<Estimate*> estimatesOf(Axis& axis);
+
+/// The field at a path, if the project has it.
+std::optional<FieldRef> findField(Project& project, std::string_view path);
+
+/// The number of a field, as double: value of an Estimate, an int, or a bool as 0 and 1. Nothing for texts.
+std::optional<double> numberAt(const Project& project, std::string_view path);
+
+/// Sets a numeric field if the path exists and the value is finite and within [min, max]; ints must be whole.
+/// Returns whether it was set.
+bool setNumberAt(Project& project, std::string_view path, double value);
+
+/// A value cut to the field's accepted range.
+double clampToField(const FieldInfo& info, double value);
+
+} // namespace gantry

@@ -1,0 +1,101 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/project.h"
+
+#include <algorithm>
+#include <set>
+
+namespace gantry {
+
+AxisKind kindOf(const Axis& axis) {
+    return std::holds_alternative<LinearMechanism>(axis.mechanism) ? AxisKind::Linear : AxisKind::Rotary;
+}
+
+double usableTravel(const Axis& axis) {
+    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
+        return std::max(0.0, linear->railLength - linear->carriageLength - 2.0 * linear->bumperLength);
+    return std::get<RotaryMechanism>(axis.mechanism).range;
+}
+
+const Axis* findAxis(const Project& project, std::string_view id) {
+    const auto it =
+        std::find_if(project.axes.begin(), project.axes.end(), [&](const Axis& a) { return a.id == id; });
+    return it == project.axes.end() ? nullptr : &*it;
+}
+
+const Movement* findMovement(const Shot& shot, std::string_view axisId) {
+    const auto it = std::find_if(shot.moves.begin(), shot.moves.end(),
+                                 [&](const ShotMove& m) { return m.axis == axisId; });
+    return it == shot.moves.end() ? nullptr : &it->movement;
+}
+
+double distanceOf(const Movement& movement) {
+    return std::visit([](const auto& m) { return m.distance; }, movement);
+}
+
+AxisKind kindOf(const Movement& movement) {
+    return movement.index() < 2 ? AxisKind::Linear : AxisKind::Rotary;
+}
+
+const std::string& linkId(const Link& link) {
+    return std::visit([](const auto& l) -> const std::string& { return l.id; }, link);
+}
+
+std::vector<std::string> inconsistencies(const Project& project) {
+    std::vector<std::string> found;
+    std::set<std::string_view> axisIds, shotIds;
+    const auto claim = [&](std::set<std::string_view>& ids, const std::string& id, const std::string& where) {
+        if (id.empty())
+            found.push_back(where + ": an id is missing. Give every part an id of its own.");
+        else if (!ids.insert(id).second)
+            found.push_back(where + ": the id “" + id + "” stands twice. Give each part an id of its own.");
+    };
+    for (const Axis& axis : project.axes) {
+        claim(axisIds, axis.id, "axes");
+        std::set<std::string_view> linkIds;
+        for (const Link& link : axis.links) claim(linkIds, linkId(link), "axes/" + axis.id + "/links");
+    }
+    for (const Shot& shot : project.shots) {
+        claim(shotIds, shot.id, "shots");
+        std::set<std::string_view> moved;
+        for (const ShotMove& move : shot.moves) {
+            const std::string where = "shots/" + shot.id + "/moves/" + move.axis;
+            const Axis* axis = findAxis(project, move.axis);
+            if (axis == nullptr)
+                found.push_back(where + ": there is no axis “" + move.axis +
+                                "”. Name one of the rig's axes.");
+            else if (kindOf(*axis) != kindOf(move.movement))
+                found.push_back(where +
+                                ": the movement is of the wrong kind for this axis; lengths belong to "
+                                "linear axes and angles to rotary ones.");
+            if (!moved.insert(move.axis).second)
+                found.push_back(where + ": the shot moves this axis twice. Keep one movement.");
+        }
+    }
+    return found;
+}
+
+std::string freeId(const Project& project, std::string_view wish) {
+    std::string base;
+    for (const char c : wish) {
+        const bool letter = (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9');
+        if (letter)
+            base += c;
+        else if (c >= 'A' && c <= 'Z')
+            base += static_cast<char>(c - 'A' + 'a');
+        else if (!base.empty() && base.back() != '-')
+            base += '-';
+    }
+    while (!base.empty() && base.back() == '-') base.pop_back();
+    if (base.empty()) base = "part";
+    std::set<std::string_view> taken;
+    for (const Axis& axis : project.axes) {
+        taken.insert(axis.id);
+        for (const Link& link : axis.links) taken.insert(linkId(link));
+    }
+    for (const Shot& shot : project.shots) taken.insert(shot.id);
+    std::string id = base;
+    for (int n = 2; taken.contains(id); ++n) id = base + '-' + std::to_string(n);
+    return id;
+}
+
+} // namespace gantry

@@ -1,0 +1,139 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/model/drive_parts.h"
+#include "core/model/optics_parts.h"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <variant>
+#include <vector>
+
+namespace gantry {
+
+enum class HomeEnd { Low, High };
+
+/// What is typed into the controller for one axis. Lengths in [m] on linear axes, angles in [rad] on rotary
+/// ones.
+template <AxisKind>
+struct MotionSettings {
+    double maxSpeed = 0.0;        ///< [m/s] or [rad/s]
+    double maxAcceleration = 0.0; ///< [m/s²] or [rad/s²]
+    double jerk = 0.0;            ///< [m/s³] or [rad/s³]; 0: ramps without jerk limit
+    double instantSpeedStep =
+        0.0; ///< [m/s] or [rad/s] for controllers that start and corner with a jump in speed
+    double softLimitMargin = 0.0; ///< [m] or [rad] kept clear of each end of the usable travel
+    double homingSpeed = 0.0;     ///< [m/s] or [rad/s]
+    double homingBackOff = 0.0;   ///< [m] or [rad]
+    HomeEnd homeEnd = HomeEnd::Low;
+    bool reversed = false; ///< positive direction pulse moves towards the low end
+
+    friend bool operator==(const MotionSettings&, const MotionSettings&) = default;
+};
+
+struct LinearMechanism {
+    double railLength = 1.0;                 ///< [m]
+    double carriageLength = 0.15;            ///< [m]
+    double bumperLength = 0.0;               ///< [m] at each end
+    Estimate slope = assumed(0.0);           ///< [rad] positive: the high end is up
+    Estimate movingMass = assumed(3.0);      ///< [kg] everything on the carriage
+    Estimate runningFriction = assumed(3.0); ///< [N]
+    Estimate staticFriction = assumed(4.0);  ///< [N] at break-away
+    Estimate frameStiffness =
+        assumed(0.0); ///< [N/m] of motor and idler mounts in series with the belt; 0: left out
+    BeltOutput output;
+    MotionSettings<AxisKind::Linear> motion{0.5, 1.0, 0.0, 0.0, 0.005, 0.03, 0.005};
+
+    friend bool operator==(const LinearMechanism&, const LinearMechanism&) = default;
+};
+
+struct RotaryMechanism {
+    double range = 6.283185307179586;        ///< [rad] usable
+    Estimate inertia = assumed(0.02);        ///< [kg·m²] about the axis
+    Estimate pointMass = assumed(0.0);       ///< [kg] further mass …
+    double pointRadius = 0.0;                ///< [m] … at this radius
+    Estimate friction = assumed(0.05);       ///< [N·m] running
+    Estimate staticFriction = assumed(0.06); ///< [N·m] at break-away
+    Estimate unbalance = assumed(0.0);       ///< [N·m] largest gravity torque over the range
+    RotaryOutput output;
+    MotionSettings<AxisKind::Rotary> motion{1.0, 2.0, 0.0, 0.0, 0.02, 0.2, 0.03};
+
+    friend bool operator==(const RotaryMechanism&, const RotaryMechanism&) = default;
+};
+
+using Mechanism = std::variant<LinearMechanism, RotaryMechanism>;
+
+struct Axis {
+    std::string id;
+    std::string name;
+    double wantedMargin =
+        2.0; ///< [1] of pull-out torque over needed torque; 1.5 only for a drive proven damped
+    Motor motor;
+    Driver driver;
+    std::vector<Link> links; ///< from the motor to the output
+    Brake brake;
+    Mechanism mechanism;
+
+    friend bool operator==(const Axis&, const Axis&) = default;
+};
+
+/// A verdict that the user has judged and put aside, with the reason.
+struct SetAside {
+    std::string rule, axis, shot; ///< ids; shot may be empty
+    std::string reason;
+
+    friend bool operator==(const SetAside&, const SetAside&) = default;
+};
+
+/// A key of the file that this version does not know, kept as it came.
+struct KeptKey {
+    std::string owner; ///< path of the part it stands in, by ids: "axes/slide"; empty for the document itself
+    std::string key;
+    std::string rawJson;
+
+    friend bool operator==(const KeptKey&, const KeptKey&) = default;
+};
+
+/// Everything that a person decides about a rig. A plain value; copying it is undo.
+struct Project {
+    std::string name;
+    std::string notes;
+    Camera camera;
+    Supply supply;
+    Controller controller;
+    std::vector<Axis> axes; ///< base to lens
+    std::vector<Shot> shots;
+    std::vector<std::string>
+        lockedFields; ///< paths that fixes may not touch: "axes/slide/mechanism/rail_length_m"
+    std::vector<SetAside> setAside;
+    std::vector<KeptKey> kept;
+
+    friend bool operator==(const Project&, const Project&) = default;
+};
+
+AxisKind kindOf(const Axis& axis);
+
+/// Usable travel [m] or range [rad]; never negative.
+double usableTravel(const Axis& axis);
+
+const Axis* findAxis(const Project& project, std::string_view id);
+
+/// The movement that a shot asks of an axis; null if the shot leaves it at rest.
+const Movement* findMovement(const Shot& shot, std::string_view axisId);
+
+double distanceOf(const Movement& movement); ///< signed [m] or [rad]
+AxisKind kindOf(const Movement& movement);
+
+/// Id of a link, of any kind.
+const std::string& linkId(const Link& link);
+
+/// What is wrong with a project as a whole, beyond the range of any single field: ids that are empty or
+/// doubled, movements of axes that do not exist or are of the other kind. One sentence each; empty when
+/// consistent.
+std::vector<std::string> inconsistencies(const Project& project);
+
+/// An id that no axis, shot or link of the project has, made from a wish ("slide", "slide-2", …).
+std::string freeId(const Project& project, std::string_view wish);
+
+} // namespace gantry

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/optics/picture.h"
+
+#include <algorithm>
+#include <numbers>
+
+namespace gantry::optics {
+
+double focalPixels(double focalLength, double sensorWidth, double pixelsAcross) {
+    return focalLength / sensorWidth * pixelsAcross;
+}
+
+double panPixelsPerRad(double f, double u) {
+    return f * (1.0 + u * u / (f * f));
+}
+
+PictureVelocity rotationVelocity(double f, double u, double v, double panRate, double tiltRate,
+                                 double rollRate) {
+    // Derivatives of u = f X/Z and v = f Y/Z for a scene that turns the opposite way.
+    return {-panPixelsPerRad(f, u) * panRate - u * v / f * tiltRate - v * rollRate,
+            -u * v / f * panRate - panPixelsPerRad(f, v) * tiltRate + u * rollRate};
+}
+
+double lateralPixelsPerMetre(double f, double distance) {
+    return f / distance;
+}
+
+double steppingJitter(double stepPixels, double stepRate, double exposure) {
+    const double steps = stepRate * exposure;
+    return stepPixels * (steps < 0.5 ? 1.0 - steps : 0.25 / steps);
+}
+
+double rippleJitter(double amplitude, double frequency, double frameRate, double exposure) {
+    const double perFrame = std::min(1.0, std::numbers::pi * frequency / frameRate);
+    const double averaged = std::max(1.0, std::numbers::pi * frequency * exposure);
+    return 2.0 * amplitude * perFrame / averaged;
+}
+
+} // namespace gantry::optics

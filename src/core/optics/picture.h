@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+namespace gantry::optics {
+
+/// Focal length in pixels: [px] over the sensor. @param focalLength [m] @param sensorWidth [m] > 0
+double focalPixels(double focalLength, double sensorWidth, double pixelsAcross);
+
+/// Pixels per radian of pan at picture place (u, v) [px from the centre]: F (1 + u²/F²).
+double panPixelsPerRad(double focalPixels, double u);
+
+/// A picture velocity [px/s], u right and v up.
+struct PictureVelocity {
+    double u = 0.0, v = 0.0;
+};
+
+/// How a still scene moves in the picture at (u, v) when the camera pans (right positive), tilts (up
+/// positive) and rolls (clockwise positive) at these rates [rad/s]. Pinhole camera; derivation:
+/// docs/models/picture.md.
+PictureVelocity rotationVelocity(double focalPixels, double u, double v, double panRate, double tiltRate,
+                                 double rollRate);
+
+/// Pixels per metre of sideways motion against a subject at `distance` [m] > 0.
+double lateralPixelsPerMetre(double focalPixels, double distance);
+
+/// Peak-to-peak jitter [px] left of a staircase of steps of `stepPixels` when each frame averages `exposure`
+/// [s] of it and the steps come at `stepRate` [1/s].
+///
+/// With W = rate × exposure steps per exposure, the mean of the staircase strays from the smooth line by at
+/// most (1 − W) steps while W < ½ and 1/(4W) beyond (envelope of f(1 − f)/W, f the fraction of W).
+/// Derivation: docs/models/picture.md.
+double steppingJitter(double stepPixels, double stepRate, double exposure);
+
+/// Largest frame-to-frame change [px] of a periodic error of ±`amplitude` px at `frequency` [1/s], with
+/// frames at `frameRate` [1/s] that each average `exposure` [s].
+///
+/// Two samples of a sine one frame apart differ by at most 2A sin(π f/r), bounded here by 2A min(1, π f/r) so
+/// that stroboscopic luck is not counted on; averaging leaves at most min(1, 1/(π f t)) of it (envelope of
+/// the sinc).
+double rippleJitter(double amplitude, double frequency, double frameRate, double exposure);
+
+} // namespace gantry::optics

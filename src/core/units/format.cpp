@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/units/text.h"
+#include "core/units/unit_table.h"
+
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <cmath>
+
+namespace gantry::units {
+namespace {
+
+std::string fixed(double value, int decimals) {
+    std::array<char, 400> buffer{};
+    const auto r = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value,
+                                 std::chars_format::fixed, std::clamp(decimals, 0, 17));
+    return {buffer.data(), r.ptr};
+}
+
+void dropTrailingZeros(std::string& s) {
+    if (s.find('.') != std::string::npos) {
+        while (s.back() == '0') s.pop_back();
+        if (s.back() == '.') s.pop_back();
+    }
+    if (s == "-0") s = "0";
+}
+
+int decimalsFor(double value, int significant) {
+    if (value == 0.0) return 0;
+    const int magnitude = static_cast<int>(std::floor(std::log10(std::abs(value)) + 1e-12));
+    return std::max(0, significant - 1 - magnitude);
+}
+
+std::string significantDigits(double value, int significant) {
+    std::string s = fixed(value, decimalsFor(value, significant));
+    dropTrailingZeros(s);
+    return s;
+}
+
+/// The parser refuses three digits behind a single mark; one more zero makes the text clear again.
+void avoidThousandsLook(std::string& s) {
+    const auto mark = s.find('.');
+    if (mark == std::string::npos || s.size() - mark - 1 != 3) return;
+    const std::size_t first = s.front() == '-' ? 1 : 0;
+    if (s[first] != '0' && mark - first <= 3) s += '0';
+}
+
+std::string withUnit(std::string number, std::string_view unit) {
+    if (unit.empty()) return number;
+    if (unit != "°") number += ' ';
+    return number.append(unit);
+}
+
+} // namespace
+
+std::string format(double si, Kind kind, System system, int significant) {
+    if (!std::isfinite(si)) return "–";
+    const ShownUnit unit = shownUnit(kind, system, si);
+    return withUnit(significantDigits(si / unit.factor, significant), unit.text);
+}
+
+std::string formatNumber(double si, Kind kind, System system, int significant) {
+    if (!std::isfinite(si)) return "–";
+    return significantDigits(si / shownUnit(kind, system).factor, significant);
+}
+
+std::string formatForEditing(double si, Kind kind, System system) {
+    if (!std::isfinite(si)) return {};
+    std::string s = significantDigits(si / shownUnit(kind, system).factor, 9);
+    avoidThousandsLook(s);
+    return s;
+}
+
+std::string plainNumber(double value, int decimals) {
+    if (!std::isfinite(value)) return {};
+    std::string s = fixed(value, decimals);
+    dropTrailingZeros(s);
+    return s;
+}
+
+} // namespace gantry::units

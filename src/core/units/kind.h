@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <string_view>
+
+namespace gantry::units {
+
+/// Kinds of quantity. Inside the program every value of a kind is in the SI unit named here.
+enum class Kind {
+    Length,              ///< [m]
+    Angle,               ///< [rad]
+    Mass,                ///< [kg]
+    Force,               ///< [N]
+    Torque,              ///< [N·m]
+    Inertia,             ///< [kg·m²]
+    Speed,               ///< [m/s]
+    AngularSpeed,        ///< [rad/s]
+    Acceleration,        ///< [m/s²]
+    AngularAcceleration, ///< [rad/s²]
+    Jerk,                ///< [m/s³]
+    AngularJerk,         ///< [rad/s³]
+    Time,                ///< [s]
+    Frequency,           ///< [Hz]
+    Current,             ///< [A]
+    Voltage,             ///< [V]
+    Resistance,          ///< [ohm]
+    Inductance,          ///< [H]
+    Stiffness,           ///< [N/m]
+    AngularStiffness,    ///< [N·m/rad]
+    Energy,              ///< [J]
+    Ratio,               ///< [1]
+    Percentage,          ///< [1], shown as per cent
+    Count,               ///< whole number
+    RotationRate,        ///< [rad/s], shown as turns a minute: shafts, never camera axes
+    Pixels,              ///< [px] of the delivered picture
+    PixelsPerFrame,      ///< [px/frame]
+    PixelsPerSecond,     ///< [px/s]
+    kindCount_           ///< number of kinds, for tables
+};
+
+/// How quantities are shown. Fields accept every unit in both systems.
+enum class System { Metric, Inch };
+
+/// Name with article ("a length") and an example that the parser accepts ("300 mm").
+struct KindWords {
+    std::string_view article;
+    std::string_view example;
+};
+KindWords kindWords(Kind kind);
+
+} // namespace gantry::units

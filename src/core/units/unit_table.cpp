@@ -1,0 +1,391 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/units/unit_table.h"
+
+#include <algorithm>
+#include <array>
+#include <cctype>
+#include <cmath>
+#include <numbers>
+
+namespace gantry::units {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double deg = pi / 180.0;
+constexpr double inch = 0.0254;      // exact, by definition
+constexpr double pound = 0.45359237; // exact, by definition
+constexpr double gravity = 9.80665;  // standard gravity, for kgf and lbf
+constexpr double lbf = pound * gravity;
+
+constexpr std::array table{
+    Unit{Kind::Length, "m", 1.0},
+    Unit{Kind::Length, "mm", 1e-3},
+    Unit{Kind::Length, "cm", 1e-2},
+    Unit{Kind::Length, "um", 1e-6},
+    Unit{Kind::Length, "in", inch},
+    Unit{Kind::Length, "inch", inch},
+    Unit{Kind::Length, "inches", inch},
+    Unit{Kind::Length, "ft", 12 * inch},
+    Unit{Kind::Length, "feet", 12 * inch},
+    Unit{Kind::Length, "foot", 12 * inch},
+    Unit{Kind::Length, "yd", 36 * inch},
+    Unit{Kind::Length, "metre", 1.0},
+    Unit{Kind::Length, "metres", 1.0},
+    Unit{Kind::Angle, "deg", deg},
+    Unit{Kind::Angle, "degree", deg},
+    Unit{Kind::Angle, "degrees", deg},
+    Unit{Kind::Angle, "rad", 1.0},
+    Unit{Kind::Angle, "mrad", 1e-3},
+    Unit{Kind::Angle, "rev", 2 * pi},
+    Unit{Kind::Angle, "turn", 2 * pi},
+    Unit{Kind::Angle, "turns", 2 * pi},
+    Unit{Kind::Angle, "arcmin", deg / 60},
+    Unit{Kind::Mass, "kg", 1.0},
+    Unit{Kind::Mass, "g", 1e-3},
+    Unit{Kind::Mass, "lb", pound},
+    Unit{Kind::Mass, "lbs", pound},
+    Unit{Kind::Mass, "oz", pound / 16},
+    Unit{Kind::Force, "N", 1.0},
+    Unit{Kind::Force, "kN", 1e3},
+    Unit{Kind::Force, "lbf", lbf},
+    Unit{Kind::Force, "ozf", lbf / 16},
+    Unit{Kind::Force, "kgf", gravity},
+    Unit{Kind::Force, "gf", gravity * 1e-3},
+    Unit{Kind::Torque, "Nm", 1.0},
+    Unit{Kind::Torque, "mNm", 1e-3},
+    Unit{Kind::Torque, "Ncm", 1e-2},
+    Unit{Kind::Torque, "kNm", 1e3},
+    Unit{Kind::Torque, "ozin", lbf / 16 * inch},
+    Unit{Kind::Torque, "inoz", lbf / 16 * inch},
+    Unit{Kind::Torque, "lbin", lbf* inch},
+    Unit{Kind::Torque, "inlb", lbf* inch},
+    Unit{Kind::Torque, "lbft", lbf * 12 * inch},
+    Unit{Kind::Torque, "ftlb", lbf * 12 * inch},
+    Unit{Kind::Torque, "kgcm", gravity * 1e-2},
+    Unit{Kind::Torque, "kgfcm", gravity * 1e-2},
+    Unit{Kind::Torque, "gcm", gravity * 1e-5},
+    Unit{Kind::Inertia, "kgm2", 1.0},
+    Unit{Kind::Inertia, "kgcm2", 1e-4},
+    Unit{Kind::Inertia, "gcm2", 1e-7},
+    Unit{Kind::Inertia, "kgmm2", 1e-6},
+    Unit{Kind::Inertia, "gmm2", 1e-9},
+    Unit{Kind::Inertia, "ozin2", pound / 16 * inch* inch},
+    Unit{Kind::Inertia, "lbin2", pound* inch* inch},
+    Unit{Kind::Speed, "m/s", 1.0},
+    Unit{Kind::Speed, "mm/s", 1e-3},
+    Unit{Kind::Speed, "cm/s", 1e-2},
+    Unit{Kind::Speed, "mm/min", 1e-3 / 60},
+    Unit{Kind::Speed, "cm/min", 1e-2 / 60},
+    Unit{Kind::Speed, "m/min", 1.0 / 60},
+    Unit{Kind::Speed, "in/s", inch},
+    Unit{Kind::Speed, "in/min", inch / 60},
+    Unit{Kind::Speed, "ft/s", 12 * inch},
+    Unit{Kind::Speed, "ft/min", 12 * inch / 60},
+    Unit{Kind::Speed, "mm/h", 1e-3 / 3600},
+    Unit{Kind::Speed, "km/h", 1.0 / 3.6},
+    Unit{Kind::AngularSpeed, "rad/s", 1.0},
+    Unit{Kind::AngularSpeed, "deg/s", deg},
+    Unit{Kind::AngularSpeed, "deg/min", deg / 60},
+    Unit{Kind::AngularSpeed, "deg/h", deg / 3600},
+    Unit{Kind::AngularSpeed, "rpm", 2 * pi / 60},
+    Unit{Kind::AngularSpeed, "rev/s", 2 * pi},
+    Unit{Kind::AngularSpeed, "rev/min", 2 * pi / 60},
+    Unit{Kind::RotationRate, "rpm", 2 * pi / 60},
+    Unit{Kind::RotationRate, "rad/s", 1.0},
+    Unit{Kind::RotationRate, "deg/s", deg},
+    Unit{Kind::RotationRate, "rev/s", 2 * pi},
+    Unit{Kind::Acceleration, "m/s2", 1.0},
+    Unit{Kind::Acceleration, "mm/s2", 1e-3},
+    Unit{Kind::Acceleration, "cm/s2", 1e-2},
+    Unit{Kind::Acceleration, "in/s2", inch},
+    Unit{Kind::Acceleration, "ft/s2", 12 * inch},
+    Unit{Kind::AngularAcceleration, "rad/s2", 1.0},
+    Unit{Kind::AngularAcceleration, "deg/s2", deg},
+    Unit{Kind::Jerk, "m/s3", 1.0},
+    Unit{Kind::Jerk, "mm/s3", 1e-3},
+    Unit{Kind::Jerk, "in/s3", inch},
+    Unit{Kind::AngularJerk, "rad/s3", 1.0},
+    Unit{Kind::AngularJerk, "deg/s3", deg},
+    Unit{Kind::Time, "s", 1.0},
+    Unit{Kind::Time, "sec", 1.0},
+    Unit{Kind::Time, "second", 1.0},
+    Unit{Kind::Time, "seconds", 1.0},
+    Unit{Kind::Time, "ms", 1e-3},
+    Unit{Kind::Time, "us", 1e-6},
+    Unit{Kind::Time, "min", 60.0},
+    Unit{Kind::Time, "m", 60.0},
+    Unit{Kind::Time, "minutes", 60.0},
+    Unit{Kind::Time, "h", 3600.0},
+    Unit{Kind::Time, "hours", 3600.0},
+    Unit{Kind::Time, "hour", 3600.0},
+    Unit{Kind::Frequency, "Hz", 1.0},
+    Unit{Kind::Frequency, "kHz", 1e3},
+    Unit{Kind::Frequency, "MHz", 1e6},
+    Unit{Kind::Frequency, "fps", 1.0},
+    Unit{Kind::Current, "A", 1.0},
+    Unit{Kind::Current, "mA", 1e-3},
+    Unit{Kind::Current, "amp", 1.0},
+    Unit{Kind::Current, "amps", 1.0},
+    Unit{Kind::Voltage, "V", 1.0},
+    Unit{Kind::Voltage, "mV", 1e-3},
+    Unit{Kind::Voltage, "volt", 1.0},
+    Unit{Kind::Voltage, "volts", 1.0},
+    Unit{Kind::Resistance, "ohm", 1.0},
+    Unit{Kind::Resistance, "ohms", 1.0},
+    Unit{Kind::Resistance, "mohm", 1e-3},
+    Unit{Kind::Resistance, "kohm", 1e3},
+    Unit{Kind::Inductance, "H", 1.0},
+    Unit{Kind::Inductance, "mH", 1e-3},
+    Unit{Kind::Inductance, "uH", 1e-6},
+    Unit{Kind::Stiffness, "N/m", 1.0},
+    Unit{Kind::Stiffness, "N/mm", 1e3},
+    Unit{Kind::Stiffness, "kN/m", 1e3},
+    Unit{Kind::Stiffness, "lbf/in", lbf / inch},
+    Unit{Kind::AngularStiffness, "Nm/rad", 1.0},
+    Unit{Kind::AngularStiffness, "Nm/deg", 1.0 / deg},
+    Unit{Kind::Energy, "J", 1.0},
+    Unit{Kind::Energy, "mJ", 1e-3},
+    Unit{Kind::Energy, "ftlbf", lbf * 12 * inch},
+    Unit{Kind::Ratio, ":1", 1.0},
+    Unit{Kind::Ratio, "to1", 1.0},
+    Unit{Kind::Ratio, "x", 1.0},
+    Unit{Kind::Percentage, "%", 1e-2},
+    Unit{Kind::Percentage, "percent", 1e-2},
+    Unit{Kind::Count, "T", 1.0},
+    Unit{Kind::Count, "teeth", 1.0},
+    Unit{Kind::Count, "px", 1.0},
+    Unit{Kind::Count, "pcs", 1.0},
+    Unit{Kind::Pixels, "px", 1.0},
+    Unit{Kind::PixelsPerFrame, "px/frame", 1.0},
+    Unit{Kind::PixelsPerSecond, "px/s", 1.0},
+};
+
+struct Replacement {
+    std::string_view from, to;
+};
+constexpr std::array replacements{
+    Replacement{"²", "2"},       Replacement{"³", "3"},   Replacement{"°", "deg"}, Replacement{"º", "deg"},
+    Replacement{"µ", "u"},       Replacement{"μ", "u"},   Replacement{"Ω", "ohm"}, Replacement{"Ω", "ohm"},
+    Replacement{"″", "in"},      Replacement{"\"", "in"}, Replacement{"′", "ft"},  Replacement{"'", "ft"},
+    Replacement{"·", ""},        Replacement{"⋅", ""},    Replacement{"*", ""},    Replacement{"^", ""},
+    Replacement{".", ""},        Replacement{"-", ""},    Replacement{" ", ""},    Replacement{"\t", ""},
+    Replacement{"\xC2\xA0", ""},
+};
+
+bool equalIgnoringCase(std::string_view a, std::string_view b) {
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](char x, char y) {
+        return std::tolower(static_cast<unsigned char>(x)) == std::tolower(static_cast<unsigned char>(y));
+    });
+}
+
+ShownUnit metricUnit(Kind kind, double magnitude) {
+    const double a = std::abs(magnitude);
+    const bool tiny = a > 0.0;
+    switch (kind) {
+    case Kind::Length:
+        if (tiny && a < 0.95e-4) return {"µm", 1e-6};
+        if (a >= 10.0) return {"m", 1.0};
+        return {"mm", 1e-3};
+    case Kind::Angle:
+        return {"°", deg};
+    case Kind::Mass:
+        if (tiny && a < 0.5) return {"g", 1e-3};
+        return {"kg", 1.0};
+    case Kind::Force:
+        return {"N", 1.0};
+    case Kind::Torque:
+        return {"N·m", 1.0};
+    case Kind::Inertia:
+        if (a >= 1e-3) return {"kg·cm²", 1e-4};
+        return {"g·cm²", 1e-7};
+    case Kind::Speed:
+        if (tiny && a < 1e-4) return {"mm/min", 1e-3 / 60};
+        return {"mm/s", 1e-3};
+    case Kind::AngularSpeed:
+        return {"°/s", deg};
+    case Kind::RotationRate:
+        return {"rpm", 2 * pi / 60};
+    case Kind::Acceleration:
+        return {"mm/s²", 1e-3};
+    case Kind::AngularAcceleration:
+        return {"°/s²", deg};
+    case Kind::Jerk:
+        return {"mm/s³", 1e-3};
+    case Kind::AngularJerk:
+        return {"°/s³", deg};
+    case Kind::Time:
+        if (tiny && a < 1e-3) return {"µs", 1e-6};
+        return {"s", 1.0};
+    case Kind::Frequency:
+        if (a >= 1000.0) return {"kHz", 1e3};
+        return {"Hz", 1.0};
+    case Kind::Current:
+        return {"A", 1.0};
+    case Kind::Voltage:
+        return {"V", 1.0};
+    case Kind::Resistance:
+        return {"ohm", 1.0};
+    case Kind::Inductance:
+        return {"mH", 1e-3};
+    case Kind::Stiffness:
+        return {"N/mm", 1e3};
+    case Kind::AngularStiffness:
+        return {"N·m/°", 1.0 / deg};
+    case Kind::Energy:
+        return {"J", 1.0};
+    case Kind::Ratio:
+        return {"", 1.0};
+    case Kind::Percentage:
+        return {"%", 1e-2};
+    case Kind::Count:
+        return {"", 1.0};
+    case Kind::Pixels:
+        return {"px", 1.0};
+    case Kind::PixelsPerFrame:
+        return {"px/frame", 1.0};
+    case Kind::PixelsPerSecond:
+        return {"px/s", 1.0};
+    case Kind::kindCount_:
+        break;
+    }
+    return {"", 1.0};
+}
+
+ShownUnit inchUnit(Kind kind, double magnitude) {
+    switch (kind) {
+    case Kind::Length:
+        return {"in", inch};
+    case Kind::Mass:
+        return {"lb", pound};
+    case Kind::Force:
+        return {"lbf", lbf};
+    case Kind::Torque:
+        return {"oz·in", lbf / 16 * inch};
+    case Kind::Inertia:
+        return {"oz·in²", pound / 16 * inch * inch};
+    case Kind::Speed:
+        if (magnitude != 0.0 && std::abs(magnitude) < inch / 60) return {"in/min", inch / 60};
+        return {"in/s", inch};
+    case Kind::Acceleration:
+        return {"in/s²", inch};
+    case Kind::Jerk:
+        return {"in/s³", inch};
+    case Kind::Stiffness:
+        return {"lbf/in", lbf / inch};
+    default:
+        return metricUnit(kind, magnitude);
+    }
+}
+
+} // namespace
+
+std::span<const Unit> unitTable() {
+    return table;
+}
+
+std::string normaliseUnit(std::string_view text) {
+    std::string out;
+    while (!text.empty()) {
+        const auto hit = std::find_if(replacements.begin(), replacements.end(),
+                                      [&](const Replacement& r) { return text.starts_with(r.from); });
+        if (hit != replacements.end()) {
+            out += hit->to;
+            text.remove_prefix(hit->from.size());
+        } else {
+            out += text.front();
+            text.remove_prefix(1);
+        }
+    }
+    return out;
+}
+
+std::optional<double> unitFactor(Kind kind, std::string_view normalised) {
+    std::optional<double> found;
+    for (const Unit& u : table) {
+        if (u.kind != kind) continue;
+        if (u.spelling == normalised) return u.factor;
+        if (equalIgnoringCase(u.spelling, normalised)) {
+            if (found && *found != u.factor) return std::nullopt; // "MHZ" is clear, "Mm" would not be
+            found = u.factor;
+        }
+    }
+    return found;
+}
+
+std::optional<Kind> kindOfUnit(std::string_view normalised) {
+    for (const Unit& u : table)
+        if (u.spelling == normalised) return u.kind;
+    for (const Unit& u : table)
+        if (equalIgnoringCase(u.spelling, normalised)) return u.kind;
+    return std::nullopt;
+}
+
+ShownUnit shownUnit(Kind kind, System system, double magnitude) {
+    return system == System::Inch ? inchUnit(kind, magnitude) : metricUnit(kind, magnitude);
+}
+
+KindWords kindWords(Kind kind) {
+    switch (kind) {
+    case Kind::Length:
+        return {"a length", "300 mm or 3 1/8 in"};
+    case Kind::Angle:
+        return {"an angle", "12°"};
+    case Kind::Mass:
+        return {"a mass", "4.1 kg"};
+    case Kind::Force:
+        return {"a force", "3 N"};
+    case Kind::Torque:
+        return {"a torque", "0.4 N·m or 57 oz in"};
+    case Kind::Inertia:
+        return {"an inertia", "57 g·cm²"};
+    case Kind::Speed:
+        return {"a speed", "250 mm/s or 1 ft in 15 min"};
+    case Kind::AngularSpeed:
+        return {"an angular speed", "20 °/s"};
+    case Kind::RotationRate:
+        return {"a shaft speed", "400 rpm"};
+    case Kind::Acceleration:
+        return {"an acceleration", "800 mm/s²"};
+    case Kind::AngularAcceleration:
+        return {"an angular acceleration", "40 °/s²"};
+    case Kind::Jerk:
+        return {"a jerk", "4000 mm/s³"};
+    case Kind::AngularJerk:
+        return {"an angular jerk", "200 °/s³"};
+    case Kind::Time:
+        return {"a time", "12 s or 1/50 s or 2h30m"};
+    case Kind::Frequency:
+        return {"a frequency", "40 kHz or 25 fps"};
+    case Kind::Current:
+        return {"a current", "1.2 A or 850 mA"};
+    case Kind::Voltage:
+        return {"a voltage", "24 V"};
+    case Kind::Resistance:
+        return {"a resistance", "1.5 ohm"};
+    case Kind::Inductance:
+        return {"an inductance", "2.8 mH"};
+    case Kind::Stiffness:
+        return {"a stiffness", "36 N/mm"};
+    case Kind::AngularStiffness:
+        return {"an angular stiffness", "8 N·m/°"};
+    case Kind::Energy:
+        return {"an energy", "5 J"};
+    case Kind::Ratio:
+        return {"a ratio", "3:1"};
+    case Kind::Percentage:
+        return {"a percentage", "95 %"};
+    case Kind::Count:
+        return {"a whole number", "20"};
+    case Kind::Pixels:
+        return {"a number of pixels", "0.5 px"};
+    case Kind::PixelsPerFrame:
+        return {"a number of pixels per frame", "0.3 px/frame"};
+    case Kind::PixelsPerSecond:
+        return {"a picture speed", "800 px/s"};
+    case Kind::kindCount_:
+        break;
+    }
+    return {"a number", "1"};
+}
+
+} // namespace gantry::units

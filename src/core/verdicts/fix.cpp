@@ -1,0 +1,117 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/fix.h"
+
+#include "core/verdicts/fixes/candidates.h"
+
+#include <algorithm>
+#include <array>
+#include <optional>
+
+namespace gantry {
+namespace {
+
+/// How bad a state is; an oversized motor is no worse than a fine one here.
+int badness(State state) {
+    switch (state) {
+    case State::Over:
+        return 3;
+    case State::Unknown:
+        return 2;
+    case State::Tight:
+        return 1;
+    case State::Fine:
+    case State::Oversized:
+        break;
+    }
+    return 0;
+}
+
+const Verdict* sameVerdict(const std::vector<Verdict>& verdicts, const Verdict& wanted) {
+    const auto it = std::find_if(verdicts.begin(), verdicts.end(), [&](const Verdict& v) {
+        return v.rule == wanted.rule && v.axis == wanted.axis;
+    });
+    return it == verdicts.end() ? nullptr : &*it;
+}
+
+bool locked(const Project& project, const fixes::Candidate& c) {
+    return std::any_of(c.touched.begin(), c.touched.end(), [&](const std::string& path) {
+        return std::any_of(
+            project.lockedFields.begin(), project.lockedFields.end(), [&](const std::string& lock) {
+                return path == lock || path.starts_with(lock + "/") || lock.starts_with(path + "/");
+            });
+    });
+}
+
+/// The candidate as a fix, if it mends the verdict and harms nothing that may not be harmed.
+std::optional<Fix> tried(const Assessment& now, const Verdict& verdict, fixes::Candidate c) {
+    const Assessment after = assess(c.result);
+    const Verdict* mended = sameVerdict(after.verdicts, verdict);
+    const State stateAfter = mended != nullptr ? mended->state : State::Fine;
+    if (badness(stateAfter) >= badness(verdict.state)) return std::nullopt;
+    Fix fix{
+        c.cost, c.label, c.arguments, c.shot, {}, stateAfter, mended != nullptr ? mended->ratio.value() : 0.0,
+        {}};
+    for (const Verdict& v : after.verdicts) {
+        if (mended == &v) continue;
+        const Verdict* before = sameVerdict(now.verdicts, v);
+        const int was = before != nullptr ? badness(before->state) : 0;
+        if (badness(v.state) <= was) continue;
+        if (v.state == State::Over || v.hazard) return std::nullopt;
+        Verdict missing = v;
+        missing.state = State::Fine;
+        fix.sideEffects.push_back({before != nullptr ? *before : missing, v});
+    }
+    std::sort(fix.sideEffects.begin(), fix.sideEffects.end(),
+              [](const SideEffect& a, const SideEffect& b) { return worseThan(a.after, b.after); });
+    fix.result = std::move(c.result);
+    return fix;
+}
+
+} // namespace
+
+std::string_view costWords(FixCost cost) {
+    switch (cost) {
+    case FixCost::SettingOnly:
+        return "setting only";
+    case FixCost::PartOnHand:
+        return "part on hand";
+    case FixCost::ToBuy:
+        break;
+    }
+    return "to buy";
+}
+
+std::string describe(const Fix& fix, const Project& project, units::System system) {
+    words::Names names;
+    if (fix.shot >= 0) names.shot = project.shots[static_cast<std::size_t>(fix.shot)].name;
+    return words::render(fix.label, fix.arguments, names, system);
+}
+
+std::vector<Fix> findFixes(const Project& project, const Assessment& now, const Verdict& verdict,
+                           std::stop_token stop, std::size_t most) {
+    std::vector<Fix> out;
+    const fixes::Problem problem{project, now, verdict};
+    for (const auto family : fixes::familiesFor(ruleKey(verdict))) {
+        std::optional<Fix> best;
+        for (fixes::Candidate& c : family(problem)) {
+            if (stop.stop_requested()) return out;
+            if (locked(project, c)) continue;
+            std::optional<Fix> fix = tried(now, verdict, std::move(c));
+            if (!fix) continue;
+            if (!best || badness(fix->stateAfter) < badness(best->stateAfter)) best = std::move(fix);
+            if (badness(best->stateAfter) == 0) break; // gentlest change of this family that is fine
+        }
+        if (best) out.push_back(std::move(*best));
+    }
+    std::stable_sort(out.begin(), out.end(), [](const Fix& a, const Fix& b) {
+        const auto key = [](const Fix& f) {
+            return std::array{badness(f.stateAfter), static_cast<int>(f.sideEffects.size()),
+                              static_cast<int>(f.cost)};
+        };
+        return key(a) < key(b);
+    });
+    if (out.size() > most) out.resize(most);
+    return out;
+}
+
+} // namespace gantry

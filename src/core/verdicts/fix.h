@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/verdicts/ranges.h"
+
+#include <stop_token>
+
+namespace gantry {
+
+enum class FixCost { SettingOnly, PartOnHand, ToBuy };
+std::string_view costWords(FixCost cost); ///< "setting only", "part on hand", "to buy"
+
+/// Another verdict that a fix changes for the worse.
+struct SideEffect {
+    Verdict before, after;
+};
+
+/// A change that was really tried: the project after it and what every verdict says then.
+struct Fix {
+    FixCost cost = FixCost::SettingOnly;
+    words::MessageId label = words::MessageId::FixTeeth;
+    words::Arguments arguments{};
+    int shot = -1;  ///< index in Project::shots for the label
+    Project result; ///< the whole rig with the fix applied
+    State stateAfter = State::Fine;
+    double ratioAfter = 0.0;             ///< of the verdict that was to be mended; 0 if it no longer arises
+    std::vector<SideEffect> sideEffects; ///< worst first
+};
+
+/// Text of a fix: "pulley with 16 teeth".
+std::string describe(const Fix& fix, const Project& project, units::System system);
+
+/// Tries the declared changes for a verdict by recomputing the whole rig and returns those that bring it to a
+/// better state, best first, at most `most`. A change that touches a locked field, puts another verdict over,
+/// or worsens a hazard is not offered; one that worsens another verdict otherwise lists it. Returns early,
+/// with what it has, when a stop is requested.
+std::vector<Fix> findFixes(const Project& project, const Assessment& now, const Verdict& verdict,
+                           std::stop_token stop, std::size_t most = 5);
+
+} // namespace gantry

@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/verdicts/fix.h"
+
+#include <string>
+#include <vector>
+
+/// The declared list of changes. A family is a function that adds candidates, gentlest first; the tries stop
+/// at the first of a family that mends the verdict.
+namespace gantry::fixes {
+
+struct Candidate {
+    FixCost cost;
+    words::MessageId label;
+    words::Arguments arguments{};
+    int shot = -1;
+    std::vector<std::string> touched; ///< paths of the fields it changes, for locks
+    Project result;
+};
+using Family = std::vector<Candidate>;
+
+/// What families work on.
+struct Problem {
+    const Project& project;
+    const Assessment& now;
+    const Verdict& verdict;
+
+    const Axis& axis() const { return project.axes[static_cast<std::size_t>(verdict.axis)]; }
+    const AxisEvaluation& evaluation() const {
+        return now.evaluation.axes[static_cast<std::size_t>(verdict.axis)];
+    }
+    std::string axisPath(std::string_view rest) const {
+        return "axes/" + axis().id + "/" + std::string(rest);
+    }
+    /// The shot the verdict is about, as evaluated; null if it is about none.
+    const ShotEvaluation* shot() const;
+};
+
+Family outputTeeth(const Problem&); ///< other stock pulley or pinion
+Family reduction(const Problem&);   ///< a stock belt stage in front
+Family microsteps(const Problem&);
+Family shotAcceleration(const Problem&); ///< gentler ramps
+Family slowerShot(const Problem&);
+Family fasterShot(const Problem&); ///< past a resonance
+Family supplyVoltage(const Problem&);
+Family runCurrent(const Problem&);
+Family holdCurrent(const Problem&); ///< only ever more
+Family brake(const Problem&);
+Family subjectDistance(const Problem&);
+Family controllerPulses(const Problem&);
+Family controllerDecimals(const Problem&);
+Family
+settingsUpToShot(const Problem&); ///< raises the controller's speed and acceleration to what the shot asks
+
+/// Families to try for a rule; empty if none is declared.
+std::vector<Family (*)(const Problem&)> familiesFor(std::string_view ruleKey);
+
+} // namespace gantry::fixes

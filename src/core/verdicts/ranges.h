@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/verdicts/verdict.h"
+
+namespace gantry {
+
+/// Lowers each verdict to the low end of its range, which then decides its state, as guessed inputs deserve.
+///
+/// First-order propagation: every uncertain input of the axis and of the supply is moved by its tolerance,
+/// one side only, and the changes of a ratio add as squares. Searches are not repeated. Verdicts without a
+/// number stay.
+void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts);
+
+/// evaluate, judge and applyRanges in one.
+struct Assessment {
+    Evaluation evaluation;
+    std::vector<Verdict> verdicts;
+};
+Assessment assess(const Project& project);
+
+} // namespace gantry

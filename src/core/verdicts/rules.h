@@ -1,0 +1,95 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/verdicts/verdict.h"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+#include <span>
+
+/// One rule a file; a rule is added by its file, its declaration and its line in rules.cpp.
+namespace gantry::rules {
+
+/// What a rule sees of an axis.
+struct AxisView {
+    const Project& project;
+    const Axis& axis;
+    const AxisEvaluation& evaluation;
+
+    units::Kind travelKind() const { return linear() ? units::Kind::Length : units::Kind::Angle; }
+    units::Kind speedKind() const { return linear() ? units::Kind::Speed : units::Kind::AngularSpeed; }
+    units::Kind accelerationKind() const {
+        return linear() ? units::Kind::Acceleration : units::Kind::AngularAcceleration;
+    }
+    units::Kind jerkKind() const { return linear() ? units::Kind::Jerk : units::Kind::AngularJerk; }
+    units::Kind forceKind() const { return linear() ? units::Kind::Force : units::Kind::Torque; }
+    bool linear() const { return evaluation.model.kind == AxisKind::Linear; }
+    const Shot& shot(const ShotEvaluation& e) const {
+        return project.shots[static_cast<std::size_t>(e.shot)];
+    }
+};
+
+/// A rule's answer; nothing when it has nothing to say about this axis.
+using Finding = std::optional<Verdict>;
+
+struct Rule {
+    std::string_view key; ///< stable id in JSON and in set-aside verdicts
+    words::MessageId title;
+    Bounds bounds;
+    Finding (*judge)(const AxisView&);
+};
+
+std::span<const Rule> all();
+
+/// Index of a rule by its key; −1 if there is none.
+int indexOf(std::string_view key);
+
+/// The shot in which `ratioOf` is least. A shot without a number beats all others, so that what is missing is
+/// said. Null if the axis has no shot.
+template <class F>
+const ShotEvaluation* worstShot(const AxisView& view, F ratioOf) {
+    const ShotEvaluation* worst = nullptr;
+    double least = 0.0;
+    for (const ShotEvaluation& e : view.evaluation.shots) {
+        const double ratio = ratioOf(e);
+        if (!std::isfinite(ratio) && e.problem != Reason::None) return &e;
+        if (worst == nullptr || ratio < least || !std::isfinite(ratio)) {
+            worst = &e;
+            least = ratio;
+        }
+    }
+    return worst;
+}
+
+/// A verdict about a shot with its ratio; Unknown with the reason if there is no number.
+Verdict found(const ShotEvaluation* shot, double ratio, Reason reason, words::MessageId sentence,
+              words::Arguments arguments);
+
+/// `allowed` over `actual`; a huge but finite ratio when the actual error is zero.
+inline double allowedOver(double allowed, double actual) {
+    return actual > 0.0 ? std::min(allowed / actual, 1e6) : actual == 0.0 ? 1e6 : actual;
+}
+
+Finding torque(const AxisView&);
+Finding pulseRate(const AxisView&);
+Finding powerOff(const AxisView&);
+Finding standstill(const AxisView&);
+Finding resonance(const AxisView&);
+Finding stepping(const AxisView&);
+Finding drift(const AxisView&);
+Finding jitter(const AxisView&);
+Finding repeatError(const AxisView&);
+Finding framing(const AxisView&);
+Finding backlash(const AxisView&);
+Finding judder(const AxisView&);
+Finding rounding(const AxisView&);
+Finding motorCurrent(const AxisView&);
+Finding driverRating(const AxisView&);
+Finding stopping(const AxisView&);
+Finding travel(const AxisView&);
+Finding settings(const AxisView&);
+Finding ease(const AxisView&);
+Finding oversize(const AxisView&);
+
+} // namespace gantry::rules

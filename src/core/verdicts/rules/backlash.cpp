@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+/// Speaks only where the load reverses within a shot; gravity often keeps the play on one side.
+Finding backlash(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return s.loadReverses ? allowedOver(view.shot(s).limits.jitter, s.backlashPixels.value()) : 1e7;
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr || !e->loadReverses) return std::nullopt;
+    return found(e, ratio(*e), e->backlashPixels.reason(), M::BacklashText,
+                 {{{view.travelKind(), view.evaluation.model.backlash},
+                   {Kind::Pixels, e->backlashPixels.value()},
+                   {Kind::Pixels, view.shot(*e).limits.jitter}}});
+}
+
+} // namespace gantry::rules

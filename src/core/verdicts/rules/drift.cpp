@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+Finding drift(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(view.shot(s).limits.drift, s.driftPixels.value());
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->driftPixels.reason(), M::DriftText,
+                 {{{Kind::PixelsPerFrame, e->driftPixels.value()},
+                   {Kind::PixelsPerFrame, view.shot(*e).limits.drift},
+                   {Kind::Pixels, e->stretchPixels.value()}}});
+}
+
+} // namespace gantry::rules

@@ -1,0 +1,20 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+
+/// Speaks only where an ease is too short for the jerk setting.
+Finding ease(const AxisView& view) {
+    const double jerk = view.evaluation.model.settings.jerk;
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return s.jerkExceeded ? jerk / s.jerkNeeded.value() : 1e7;
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr || !e->jerkExceeded) return std::nullopt;
+    return found(e, ratio(*e), e->jerkNeeded.reason(), M::EaseText,
+                 {{{view.jerkKind(), e->jerkNeeded.value()}, {view.jerkKind(), jerk}}});
+}
+
+} // namespace gantry::rules

@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+Finding framing(const AxisView& view) {
+    const auto allowed = [&](const ShotEvaluation& s) {
+        return view.shot(s).limits.framing * view.project.camera.deliveredWidth;
+    };
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(allowed(s), s.framingPixels.value());
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->framingPixels.reason(), M::FramingText,
+                 {{{Kind::Pixels, e->framingPixels.value()},
+                   {Kind::Pixels, allowed(*e)},
+                   {Kind::Pixels, e->lagPixels.value()},
+                   {Kind::Pixels, e->roundingPixels.value()}}});
+}
+
+} // namespace gantry::rules

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+Finding jitter(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(view.shot(s).limits.jitter, s.jitterPixels.value());
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->jitterPixels.reason(),
+                 e->loadReverses ? M::JitterBacklashText : M::JitterText,
+                 {{{Kind::Pixels, e->jitterPixels.value()},
+                   {Kind::Pixels, view.shot(*e).limits.jitter},
+                   {Kind::Pixels, e->backlashPixels.value()}}});
+}
+
+} // namespace gantry::rules

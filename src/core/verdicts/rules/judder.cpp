@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+/// Time in which detail crosses the picture against the shot's least; a convention of cinematography for 24
+/// to 30 frames a second. Faster frame rates show more places on the way and stand proportionally less time.
+Finding judder(const AxisView& view) {
+    const auto wanted = [&](const ShotEvaluation& s) {
+        const Shot& shot = view.shot(s);
+        return shot.limits.crossingTime * std::min(1.0, 30.0 / shot.frameRate);
+    };
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return std::min(s.crossingTime.value() / wanted(s), 1e6);
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, e->crossingTime ? ratio(*e) : e->crossingTime.value(), e->crossingTime.reason(),
+                 M::JudderText, {{{Kind::Time, e->crossingTime.value()}, {Kind::Time, wanted(*e)}}});
+}
+
+} // namespace gantry::rules

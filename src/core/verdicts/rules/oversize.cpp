@@ -1,0 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+/// Speaks only where every shot leaves three times the wanted margin.
+Finding oversize(const AxisView& view) {
+    const ShotEvaluation* e = worstShot(view, [](const ShotEvaluation& s) { return s.torqueMargin.value(); });
+    if (e == nullptr || !e->torqueMargin) return std::nullopt;
+    const double ratio = e->torqueMargin.value() / view.evaluation.model.wantedMargin;
+    if (ratio < 3.0) return std::nullopt;
+    return found(e, ratio, Reason::None, M::OversizeText,
+                 {{{Kind::Torque, e->torqueAvailable.value()}, {Kind::Torque, e->torqueNeeded.value()}}});
+}
+
+} // namespace gantry::rules

@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+Finding pulseRate(const AxisView& view) {
+    const double ceiling = view.project.controller.pulseCeiling;
+    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(ceiling, s.pulseRate.value()); };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->pulseRate.reason(), M::PulseText,
+                 {{{Kind::Frequency, e->pulseRate.value()}, {Kind::Frequency, ceiling}}});
+}
+
+} // namespace gantry::rules

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+Finding repeatError(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(view.shot(s).limits.repeat, s.repeatPixels.value());
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->repeatPixels.reason(), M::RepeatText,
+                 {{{Kind::Pixels, e->repeatPixels.value()},
+                   {Kind::Pixels, view.shot(*e).limits.repeat},
+                   {Kind::Pixels, e->frictionBandPixels.value()},
+                   {Kind::Pixels, e->idleShiftPixels.value()}}});
+}
+
+} // namespace gantry::rules

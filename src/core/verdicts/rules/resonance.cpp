@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+namespace {
+/// The band about the rotor's natural frequency in which full steps shake it: ±15 %, which spans the lower
+/// frequency of large swings (physics of small motion: 15 % down at 90° electrical).
+constexpr double bandBelow = 0.85, bandAbove = 1.15;
+} // namespace
+
+/// Cruise speed against the band where full steps meet the rotor's natural frequency. Ramps cross it quickly.
+Finding resonance(const AxisView& view) {
+    const double centre = view.evaluation.resonanceSpeed.value();
+    const double low = bandBelow * centre, high = bandAbove * centre;
+    const auto ratio = [&](const ShotEvaluation& s) {
+        const double v = s.topSpeed.value();
+        return std::min(std::max(v / high, low / v), 1e6);
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), view.evaluation.resonanceSpeed.reason(),
+                 ratio(*e) < 1.0 ? M::ResonanceInsideText : M::ResonanceText,
+                 {{{view.speedKind(), e->topSpeed.value()},
+                   {view.speedKind(), low},
+                   {view.speedKind(), high},
+                   {Kind::Frequency, view.evaluation.naturalFrequency.value()}}});
+}
+
+} // namespace gantry::rules

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+Finding stepping(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(view.shot(s).limits.jitter, s.steppingPixels.value());
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->steppingPixels.reason(), M::SteppingText,
+                 {{{Kind::Pixels, e->steppingPixels.value()},
+                   {Kind::Pixels, view.shot(*e).limits.jitter},
+                   {Kind::Pixels, e->stepPixels.value()},
+                   {Kind::Count, e->pulseRate.value()}}});
+}
+
+} // namespace gantry::rules

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+
+namespace {
+double leftBehind(const AxisView& view, const ShotEvaluation& s) {
+    return view.evaluation.model.travel - s.distance.value();
+}
+} // namespace
+
+/// Whether a stop begun where the shot ends still finds room. Only the shot's own ramp counts, not an end
+/// switch.
+Finding stopping(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return std::clamp(leftBehind(view, s) / s.stoppingDistance.value(), 0.0, 1e6);
+    };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, e->stoppingDistance ? ratio(*e) : e->stoppingDistance.value(),
+                 e->stoppingDistance.reason(), M::StoppingText,
+                 {{{view.speedKind(), e->topSpeed.value()},
+                   {view.travelKind(), e->stoppingDistance.value()},
+                   {view.travelKind(), std::max(0.0, leftBehind(view, *e))}}});
+}
+
+} // namespace gantry::rules

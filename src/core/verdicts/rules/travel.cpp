@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+
+Finding travel(const AxisView& view) {
+    const double margin =
+        std::visit([](const auto& m) { return m.motion.softLimitMargin; }, view.axis.mechanism);
+    const double room = std::max(0.0, view.evaluation.model.travel - 2.0 * margin);
+    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(room, s.distance.value()); };
+    const ShotEvaluation* e = worstShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->distance.reason(), M::TravelText,
+                 {{{view.travelKind(), e->distance.value()}, {view.travelKind(), room}}});
+}
+
+} // namespace gantry::rules

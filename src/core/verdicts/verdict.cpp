@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/verdict.h"
+
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry {
+
+State stateOf(double ratio, const Bounds& bounds) {
+    if (!std::isfinite(ratio)) return State::Unknown;
+    if (ratio < 1.0) return State::Over;
+    if (ratio < bounds.wanted) return State::Tight;
+    if (bounds.oversizedFrom > 0.0 && ratio >= bounds.oversizedFrom) return State::Oversized;
+    return State::Fine;
+}
+
+std::string_view stateWord(State state) {
+    switch (state) {
+    case State::Over:
+        return "over";
+    case State::Tight:
+        return "tight";
+    case State::Fine:
+        return "fine";
+    case State::Oversized:
+        return "oversized";
+    case State::Unknown:
+        break;
+    }
+    return "unknown";
+}
+
+std::string_view ruleKey(const Verdict& v) {
+    return rules::all()[static_cast<std::size_t>(v.rule)].key;
+}
+
+std::string title(const Verdict& v) {
+    return std::string(words::textOf(rules::all()[static_cast<std::size_t>(v.rule)].title));
+}
+
+std::string sentence(const Verdict& v, const Project& project, units::System system) {
+    words::Names names{project.axes[static_cast<std::size_t>(v.axis)].name, {}};
+    if (v.shot >= 0) names.shot = project.shots[static_cast<std::size_t>(v.shot)].name;
+    return words::render(v.sentence, v.arguments, names, system);
+}
+
+const SetAside* setAsideFor(const Project& project, const Verdict& v) {
+    const std::string_view axis = project.axes[static_cast<std::size_t>(v.axis)].id;
+    const auto it = std::find_if(project.setAside.begin(), project.setAside.end(), [&](const SetAside& s) {
+        return s.rule == ruleKey(v) && s.axis == axis &&
+               (s.shot.empty() ||
+                (v.shot >= 0 && project.shots[static_cast<std::size_t>(v.shot)].id == s.shot));
+    });
+    return it == project.setAside.end() ? nullptr : &*it;
+}
+
+bool worseThan(const Verdict& a, const Verdict& b) {
+    constexpr std::array rank{0, 2, 3, 4, 1}; // over, unknown, tight, fine, oversized
+    const auto key = [&](const Verdict& v) { return rank[static_cast<std::size_t>(v.state)]; };
+    if (key(a) != key(b)) return key(a) < key(b);
+    if (a.ratio && b.ratio) return a.low / a.bounds.wanted < b.low / b.bounds.wanted;
+    return static_cast<bool>(b.ratio);
+}
+
+void judgeAxis(const Project& project, int axisIndex, const AxisEvaluation& evaluation,
+               std::vector<Verdict>& out) {
+    const rules::AxisView view{project, project.axes[static_cast<std::size_t>(axisIndex)], evaluation};
+    const auto rules = rules::all();
+    for (std::size_t i = 0; i < rules.size(); ++i) {
+        rules::Finding finding = rules[i].judge(view);
+        if (!finding) continue;
+        finding->rule = static_cast<int>(i);
+        finding->axis = axisIndex;
+        finding->bounds = rules[i].bounds;
+        if (rules[i].judge == rules::torque) finding->bounds.wanted = evaluation.model.wantedMargin;
+        finding->low = finding->ratio ? finding->ratio.value() : 0.0;
+        finding->state = finding->ratio ? stateOf(finding->low, finding->bounds) : State::Unknown;
+        if (finding->ceiling == State::Tight && finding->state != State::Over &&
+            finding->state != State::Unknown)
+            finding->state = State::Tight;
+        out.push_back(*finding);
+    }
+}
+
+std::vector<Verdict> judge(const Project& project, const Evaluation& evaluation) {
+    std::vector<Verdict> out;
+    out.reserve(evaluation.axes.size() * rules::all().size());
+    for (std::size_t i = 0; i < evaluation.axes.size(); ++i)
+        judgeAxis(project, static_cast<int>(i), evaluation.axes[i], out);
+    return out;
+}
+
+} // namespace gantry

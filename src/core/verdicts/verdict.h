@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/evaluate/evaluation.h"
+#include "core/words/messages.h"
+
+#include <string>
+#include <vector>
+
+namespace gantry {
+
+enum class State { Over, Tight, Fine, Oversized, Unknown };
+
+/// over < 1 ≤ tight < wanted ≤ fine < oversizedFrom.
+struct Bounds {
+    double wanted = 1.0;
+    double oversizedFrom = 0.0; ///< 0: never oversized
+};
+
+/// The state that a ratio of "there over needed" has within bounds. Not finite: Unknown.
+State stateOf(double ratio, const Bounds& bounds);
+
+/// One judgement about one axis, at its worst shot. Carries ids and quantities; words/ makes the sentence.
+struct Verdict {
+    int rule = 0;     ///< index in rules()
+    int axis = 0;     ///< index in Project::axes
+    int shot = -1;    ///< index in Project::shots; −1: not about a shot
+    Figure ratio;     ///< there over needed, nominal
+    double low = 0.0; ///< low end of its range; equals the ratio until ranges() has run
+    Bounds bounds;
+    State state = State::Unknown;
+    State ceiling = State::Oversized; ///< a rule may cap its state at Tight (friction is not a brake)
+    bool hazard = false;              ///< falling, tipping, overhead: stays visible when set aside
+    words::MessageId sentence = words::MessageId::UnknownText;
+    words::Arguments arguments{};
+};
+
+std::string_view stateWord(State state);
+
+/// Key of the verdict's rule: "torque".
+std::string_view ruleKey(const Verdict& verdict);
+std::string title(const Verdict& verdict);
+std::string sentence(const Verdict& verdict, const Project& project, units::System system);
+
+/// Whether the user has set this verdict aside, and why; null if not.
+const SetAside* setAsideFor(const Project& project, const Verdict& verdict);
+
+/// Worse states and, within a state, smaller ratios come first.
+bool worseThan(const Verdict& a, const Verdict& b);
+
+/// Every verdict about a project, in order of axis and rule. Pure; cheap.
+std::vector<Verdict> judge(const Project& project, const Evaluation& evaluation);
+
+/// The verdicts about one axis.
+void judgeAxis(const Project& project, int axisIndex, const AxisEvaluation& evaluation,
+               std::vector<Verdict>& out);
+
+} // namespace gantry

@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "io/project/json_guard.h"
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+#include <set>
+#include <vector>
+
+namespace gantry::io {
+namespace {
+
+using nlohmann::json;
+
+/// Counts depth and keys. The library itself has no limit on nesting, and lets a second key overwrite the
+/// first.
+class Guard : public json::json_sax_t {
+public:
+    explicit Guard(int deepest) : deepest_(deepest) {}
+    std::string objection;
+
+    bool null() override { return true; }
+    bool boolean(bool) override { return true; }
+    bool number_integer(number_integer_t) override { return true; }
+    bool number_unsigned(number_unsigned_t) override { return true; }
+    bool number_float(number_float_t value, const string_t& text) override {
+        if (std::isfinite(value)) return true;
+        return object("the number " + text.substr(0, 40) + " is too large");
+    }
+    bool string(string_t&) override { return true; }
+    bool binary(binary_t&) override { return true; }
+    bool start_object(std::size_t) override {
+        keys_.emplace_back();
+        return deeper();
+    }
+    bool end_object() override {
+        keys_.pop_back();
+        --depth_;
+        return true;
+    }
+    bool start_array(std::size_t) override { return deeper(); }
+    bool end_array() override {
+        --depth_;
+        return true;
+    }
+    bool key(string_t& name) override {
+        if (keys_.back().insert(name).second) return true;
+        return object("the key “" + name.substr(0, 60) + "” stands twice in one object");
+    }
+    bool parse_error(std::size_t position, const std::string&,
+                     const nlohmann::detail::exception& e) override {
+        constexpr int numberOutOfRange = 406; // the library's number for it
+        if (e.id == numberOutOfRange) objection = "a number in it is too large";
+        position_ = position;
+        return false;
+    }
+    std::size_t position() const { return position_; }
+
+private:
+    bool object(std::string why) {
+        objection = std::move(why);
+        return false;
+    }
+    bool deeper() {
+        return ++depth_ <= deepest_ ||
+               object("it is nested deeper than " + std::to_string(deepest_) + " levels");
+    }
+
+    int deepest_;
+    int depth_ = 0;
+    std::size_t position_ = 0;
+    std::vector<std::set<std::string>> keys_;
+};
+
+} // namespace
+
+std::string jsonObjection(std::string_view text, int deepest) {
+    Guard guard(deepest);
+    if (json::sax_parse(text.begin(), text.end(), &guard)) return {};
+    if (!guard.objection.empty()) return guard.objection;
+    const std::string_view before = text.substr(0, std::min(guard.position(), text.size()));
+    const auto line = std::count(before.begin(), before.end(), '\n') + 1;
+    const auto lastBreak = before.rfind('\n');
+    const std::size_t column =
+        lastBreak == std::string_view::npos ? before.size() : before.size() - lastBreak;
+    return "it is not valid JSON near line " + std::to_string(line) + ", column " + std::to_string(column);
+}
+
+} // namespace gantry::io

@@ -1,0 +1,165 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/describe.h"
+#include "io/project/json_guard.h"
+#include "io/project/project_file.h"
+#include "io/project/schema_check.h"
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+#include <set>
+
+namespace gantry::io {
+namespace {
+
+using nlohmann::json;
+
+/// Fills a project from a document that fits the schema, so types need no further look.
+class Reader {
+public:
+    Reader(Project& project, const json& root) : project_(project), node_(&root) {
+        known_ = {"format", "version"};
+    }
+
+    void field(const FieldInfo& info, double& v) {
+        get(info.key, [&](const json& j) { v = j.get<double>(); });
+    }
+    void field(const FieldInfo& info, int& v) {
+        get(info.key, [&](const json& j) { v = j.get<int>(); });
+    }
+    void field(const FieldInfo& info, bool& v) {
+        get(info.key, [&](const json& j) { v = j.get<bool>(); });
+    }
+    void field(const FieldInfo& info, std::string& v) {
+        get(info.key, [&](const json& j) { v = j.get<std::string>(); });
+    }
+    void field(const FieldInfo& info, Estimate& e) {
+        get(info.key, [&](const json& j) {
+            e.value = j.at("value").get<double>();
+            if (j.contains("source"))
+                e.source = static_cast<Source>(indexIn(ChoiceNames<Source>::keys, j["source"]));
+            e.tolerance = j.contains("tolerance") ? j["tolerance"].get<double>() : defaultTolerance(e.source);
+            keepUnknown(j, {"value", "source", "tolerance"}, path_ + std::string(info.key));
+        });
+    }
+    template <class E>
+    void choice(const FieldInfo& info, E& v) {
+        get(info.key, [&](const json& j) { v = static_cast<E>(indexIn(ChoiceNames<E>::keys, j)); });
+    }
+    template <class T>
+    void part(std::string_view key, T& part) {
+        get(key, [&](const json& j) { enter(std::string(key), j, part); });
+    }
+    template <class T>
+    void parts(std::string_view key, std::vector<T>& list) {
+        get(key, [&](const json& j) {
+            list.clear();
+            for (const json& element : j) {
+                list.emplace_back();
+                const json* id = nameOf(element, idKeyOf<T>());
+                enter(std::string(key) + '/' + (id != nullptr ? id->get<std::string>() : std::string()),
+                      element, list.back());
+            }
+        });
+    }
+    template <class... Ts>
+    void either(std::string_view key, std::variant<Ts...>& choice) {
+        get(key, [&](const json& j) { enter(std::string(key), j, choice); });
+    }
+    void texts(std::string_view key, std::vector<std::string>& list) {
+        get(key, [&](const json& j) { list = j.get<std::vector<std::string>>(); });
+    }
+
+    void finish() { keepUnknown(*node_, known_, {}); }
+
+private:
+    template <class F>
+    void get(std::string_view key, F take) {
+        known_.insert(std::string(key));
+        if (const auto it = node_->find(std::string(key)); it != node_->end()) take(*it);
+    }
+
+    static const json* nameOf(const json& element, std::string_view key) {
+        const auto it = element.find(std::string(key));
+        return it != element.end() && it->is_string() ? &*it : nullptr;
+    }
+
+    template <class Keys>
+    static std::size_t indexIn(const Keys& keys, const json& name) {
+        const std::string text = name.get<std::string>();
+        return static_cast<std::size_t>(std::find(keys.begin(), keys.end(), text) - keys.begin());
+    }
+
+    template <class T>
+    void enter(const std::string& step, const json& j, T& part) {
+        const json* outerNode = std::exchange(node_, &j);
+        std::set<std::string> outerKnown = std::exchange(known_, {});
+        const std::size_t length = path_.size();
+        path_ += step + '/';
+        fill(j, part);
+        keepUnknown(j, known_, path_.substr(0, path_.size() - 1));
+        path_.resize(length);
+        known_ = std::move(outerKnown);
+        node_ = outerNode;
+    }
+
+    template <class T>
+    void fill(const json&, T& part) {
+        describe(*this, part);
+    }
+    template <class... Ts>
+    void fill(const json& j, std::variant<Ts...>& choice) {
+        const std::string kind = j.at("kind").get<std::string>();
+        known_.insert("kind");
+        ((kind == KindName<Ts>::key ? describe(*this, choice.template emplace<Ts>()) : void()), ...);
+    }
+
+    void keepUnknown(const json& j, const std::set<std::string>& known, const std::string& owner) {
+        for (const auto& [key, value] : j.items())
+            if (!known.contains(key)) project_.kept.push_back({owner, key, value.dump()});
+    }
+
+    Project& project_;
+    const json* node_;
+    std::set<std::string> known_;
+    std::string path_;
+};
+
+LoadError refuse(std::string why) {
+    return {"This file cannot be opened: " + std::move(why)};
+}
+
+} // namespace
+
+std::variant<LoadedProject, LoadError> readProject(std::string_view text) {
+    if (text.size() > largestFile)
+        return refuse("it is larger than 8 MiB. A project file is a few kilobytes; is it the right file?");
+    if (std::string why = jsonObjection(text, deepestNesting); !why.empty())
+        return refuse(why + ". Restore the copy that ends in “~”, or mend the file with a text editor.");
+    const json document = json::parse(text, nullptr, false);
+    if (!document.is_object() || !document.contains("format") || document["format"] != "calm-gantry")
+        return refuse(
+            "it is not a Calm Gantry project (“format” is not “calm-gantry”). Choose a .gantry file.");
+    if (document.contains("version") && document["version"].is_number_integer() &&
+        document["version"] > formatVersion)
+        return refuse("it was written by a newer version of Calm Gantry (file version " +
+                      document["version"].dump() + ", this program reads up to " +
+                      std::to_string(formatVersion) + "). Update the program to open it.");
+    if (std::string why = schemaObjection(document); !why.empty())
+        return refuse(why + " Correct this value in the file.");
+    LoadedProject loaded;
+    try {
+        Reader reader(loaded.project, document);
+        describe(reader, loaded.project);
+        reader.finish();
+    } catch (
+        const json::exception& e) { // the schema should have caught it; a file must never end the program
+        return refuse(std::string("a value has an unexpected form (") + e.what() + ").");
+    }
+    if (const auto problems = inconsistencies(loaded.project); !problems.empty())
+        return refuse(problems.front());
+    for (const KeptKey& k : loaded.project.kept)
+        loaded.notices.push_back((k.owner.empty() ? "" : k.owner + "/") + k.key + ": kept, not understood");
+    return loaded;
+}
+
+} // namespace gantry::io

@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "io/report/evaluation_json.h"
+
+#include "core/evaluate/capability.h"
+
+#include <nlohmann/json.hpp>
+#include <numbers>
+
+namespace gantry::io {
+namespace {
+
+using Json = nlohmann::ordered_json;
+constexpr double rpm = 2.0 * std::numbers::pi / 60.0;
+
+void put(Json& j, const std::string& key, const Figure& f, double unit = 1.0) {
+    if (f) {
+        j[key] = f.value() / unit;
+    } else {
+        j[key] = nullptr;
+        j[key + "_why"] = words::reasonText(f.reason());
+    }
+}
+
+Json shotJson(const Project& project, const ShotEvaluation& s, const std::string& u) {
+    Json j;
+    j["id"] = project.shots[static_cast<std::size_t>(s.shot)].id;
+    put(j, "top_speed_" + u + "_s", s.topSpeed);
+    put(j, "acceleration_" + u + "_s2", s.acceleration);
+    put(j, "distance_" + u, s.distance);
+    put(j, "motor_speed_rpm", s.motorSpeed, rpm);
+    put(j, "pulse_rate_hz", s.pulseRate);
+    put(j, u == "m" ? "force_needed_N" : "load_torque_needed_Nm", s.forceNeeded);
+    put(j, "torque_needed_Nm", s.torqueNeeded);
+    put(j, "torque_available_Nm", s.torqueAvailable);
+    put(j, "torque_available_low_voltage_Nm", s.torqueAvailableLow);
+    put(j, "torque_margin", s.torqueMargin);
+    put(j, "breakaway_torque_Nm", s.breakawayTorque);
+    put(j, "least_current_rms_A", s.leastCurrent);
+    put(j, "step_px", s.stepPixels);
+    put(j, "stepping_px", s.steppingPixels);
+    put(j, "step_accuracy_px", s.accuracyPixels);
+    put(j, "lag_rad", s.lag);
+    put(j, "lag_px", s.lagPixels);
+    put(j, "backlash_px", s.backlashPixels);
+    j["load_reverses"] = s.loadReverses;
+    put(j, "stretch_" + u, s.stretchTravel);
+    put(j, "stretch_px", s.stretchPixels);
+    put(j, "idle_shift_px", s.idleShiftPixels);
+    put(j, "friction_band_px", s.frictionBandPixels);
+    put(j, "rounding_px", s.roundingPixels);
+    put(j, "drift_px_per_frame", s.driftPixels);
+    put(j, "jitter_px", s.jitterPixels);
+    put(j, "repeat_px", s.repeatPixels);
+    put(j, "framing_px", s.framingPixels);
+    put(j, "picture_speed_px_s", s.pictureSpeed);
+    put(j, "picture_speed_px_per_frame", s.pixelsPerFrame);
+    put(j, "blur_px", s.blurPixels);
+    put(j, "crossing_time_s", s.crossingTime);
+    put(j, "max_acceleration_" + u + "_s2", s.maxAcceleration);
+    put(j, "stopping_distance_" + u, s.stoppingDistance);
+    put(j, "time_s", s.time);
+    return j;
+}
+
+Json capabilityJson(const Project& project, const Axis& axis, const AxisEvaluation& e, const std::string& u) {
+    const Capability c = capability(project, axis, e);
+    Json j;
+    j["margin"] = c.margin;
+    put(j, u == "m" ? "mass_kg" : "inertia_kgm2", c.load.value);
+    put(j, "slope_rad", c.slope.value);
+    put(j, "acceleration_" + u + "_s2", c.acceleration.value);
+    put(j, "speed_" + u + "_s", c.speed.value);
+    j["speed_bound_by"] = c.speed.binding == Binding::PulseRate ? "pulse_rate" : "torque";
+    return j;
+}
+
+Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e) {
+    const Axis& axis = project.axes[index];
+    const bool linear = e.model.kind == AxisKind::Linear;
+    const std::string u = linear ? "m" : "rad";
+    Json j;
+    j["id"] = axis.id;
+    j["kind"] = linear ? "linear" : "rotary";
+    j["unit"] = linear ? "mm" : "deg";
+    put(j, "steps_per_unit", e.stepsPerUnit);
+    if (e.model.exactStepsPerUnit)
+        j["steps_per_unit_exact"] = e.model.exactStepsPerUnit->text();
+    else
+        j["steps_per_unit_exact"] = nullptr;
+    put(j, "steps_per_unit_kept", e.stepsPerUnitKept);
+    put(j, "rounding_over_travel_" + u, e.roundingOverTravel);
+    put(j, "total_ratio", e.totalRatio);
+    put(j, "travel_per_motor_rev_" + u, e.travelPerMotorRev);
+    put(j, linear ? "step_m" : "step_rad", e.step);
+    put(j, "usable_travel_" + u, e.usableTravel);
+    put(j, "inertia_at_motor_kgm2", e.inertiaAtMotor);
+    put(j, "load_inertia_kgm2", e.loadInertia);
+    put(j, "inertia_ratio", e.inertiaRatio);
+    put(j, "natural_frequency_hz", e.naturalFrequency);
+    put(j, "resonance_speed_" + u + "_s", e.resonanceSpeed);
+    put(j, "corner_speed_rpm", e.cornerSpeed, rpm);
+    if (e.worstShot >= 0)
+        j["worst_shot"] =
+            project.shots[static_cast<std::size_t>(e.shots[static_cast<std::size_t>(e.worstShot)].shot)].id;
+    else
+        j["worst_shot"] = nullptr;
+    j["shots"] = Json::array();
+    for (const ShotEvaluation& s : e.shots) j["shots"].push_back(shotJson(project, s, u));
+    put(j, "max_speed_" + u + "_s", e.maxSpeed);
+    put(j, "torque_limit_speed_" + u + "_s", e.torqueLimitSpeed);
+    put(j, "pulse_limit_speed_" + u + "_s", e.pulseLimitSpeed);
+    put(j, "stopping_distance_" + u, e.stoppingDistance);
+    put(j, "hold_torque_needed_Nm", e.holdNeeded);
+    put(j, "hold_torque_available_Nm", e.holdAvailable);
+    Json off;
+    off["falls"] = e.powerOff.falls;
+    put(off, linear ? "gravity_N" : "gravity_Nm", e.powerOff.gravity);
+    put(off, linear ? "friction_N" : "friction_Nm", e.powerOff.friction);
+    put(off, "energy_J", e.powerOff.energy);
+    put(off, linear ? "speed_m_s" : "speed_rad_s", e.powerOff.speed);
+    j["power_off"] = off;
+    j["capability"] = capabilityJson(project, axis, e, u);
+    return j;
+}
+
+Json verdictJson(const Project& project, const Verdict& v) {
+    Json j;
+    j["id"] = ruleKey(v);
+    j["axis"] = project.axes[static_cast<std::size_t>(v.axis)].id;
+    if (v.shot >= 0)
+        j["shot"] = project.shots[static_cast<std::size_t>(v.shot)].id;
+    else
+        j["shot"] = nullptr;
+    put(j, "ratio", v.ratio);
+    j["ratio_low"] = v.ratio ? Json(v.low) : Json(nullptr);
+    j["wanted"] = v.bounds.wanted;
+    j["oversized_from"] = v.bounds.oversizedFrom > 0.0 ? Json(v.bounds.oversizedFrom) : Json(nullptr);
+    j["state"] = stateWord(v.state);
+    j["title"] = title(v);
+    j["text"] = sentence(v, project, units::System::Metric);
+    if (const SetAside* aside = setAsideFor(project, v)) j["set_aside"] = aside->reason;
+    return j;
+}
+
+} // namespace
+
+std::string evaluationJson(const Project& project, const Assessment& assessment) {
+    Json root;
+    root["format"] = "calm-gantry-evaluation";
+    root["version"] = 1;
+    root["axes"] = Json::array();
+    for (std::size_t i = 0; i < assessment.evaluation.axes.size(); ++i)
+        root["axes"].push_back(axisJson(project, i, assessment.evaluation.axes[i]));
+    root["verdicts"] = Json::array();
+    for (const Verdict& v : assessment.verdicts) root["verdicts"].push_back(verdictJson(project, v));
+    return root.dump(2, ' ', false, Json::error_handler_t::replace) + '\n';
+}
+
+} // namespace gantry::io

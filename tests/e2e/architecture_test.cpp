@@ -1,0 +1,99 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QDirIterator>
+#include <QFile>
+#include <QHash>
+#include <QRegularExpression>
+#include <QSet>
+#include <QTest>
+
+/// Reads the includes of the sources against the table in docs/architecture.md, and looks for what is banned.
+class ArchitectureTest : public QObject {
+    Q_OBJECT
+    static QString read(const QString& path) {
+        QFile f(path);
+        return f.open(QIODevice::ReadOnly) ? QString::fromUtf8(f.readAll()) : QString();
+    }
+    template <class F>
+    static int eachSource(const QString& folder, F look) {
+        int n = 0;
+        QDirIterator it(QStringLiteral(GANTRY_SOURCE "/") + folder, {"*.cpp", "*.h"}, QDir::Files,
+                        QDirIterator::Subdirectories);
+        while (it.hasNext()) {
+            const QString path = it.next();
+            look(path, read(path));
+            ++n;
+        }
+        return n;
+    }
+private slots:
+    void coreRoomsDependOnlyOnWhatTheTableAllows() {
+        QHash<QString, QSet<QString>> allowed;
+        const QRegularExpression row(QStringLiteral("^\\| `(\\w+)/` \\| [^|]* \\| ([^|]*) ?\\|$"),
+                                     QRegularExpression::MultilineOption);
+        auto rows = row.globalMatch(read(GANTRY_SOURCE "/docs/architecture.md"));
+        while (rows.hasNext()) {
+            const auto m = rows.next();
+            for (const QString& room :
+                 m.captured(2).split(QRegularExpression(QStringLiteral("[^a-z]+")), Qt::SkipEmptyParts))
+                allowed[m.captured(1)].insert(room);
+            allowed[m.captured(1)].insert(m.captured(1));
+        }
+        QVERIFY(allowed.size() >= 8);
+        const QRegularExpression include(QStringLiteral("#include \"core/(\\w+)/"));
+        const int files = eachSource("src/core", [&](const QString& path, const QString& text) {
+            const QString room = path.section("/core/", 1).section('/', 0, 0);
+            QVERIFY2(allowed.contains(room), qPrintable(room + " is not in the table"));
+            auto it = include.globalMatch(text);
+            while (it.hasNext()) {
+                const QString other = it.next().captured(1);
+                QVERIFY2(allowed[room].contains(other), qPrintable(path + " includes " + other));
+            }
+        });
+        QVERIFY(files > 30);
+    }
+    void theTableHasNoCircle() {
+        QHash<QString, QSet<QString>> needs;
+        const QRegularExpression include(QStringLiteral("#include \"core/(\\w+)/"));
+        eachSource("src/core", [&](const QString& path, const QString& text) {
+            const QString room = path.section("/core/", 1).section('/', 0, 0);
+            auto it = include.globalMatch(text);
+            while (it.hasNext())
+                if (const QString other = it.next().captured(1); other != room) needs[room].insert(other);
+        });
+        // Rooms without needs are taken away until none is left; a circle would remain.
+        QSet<QString> left(needs.keyBegin(), needs.keyEnd());
+        for (bool moved = true; moved;) {
+            moved = false;
+            for (const QString& room : QSet<QString>(left))
+                if (!needs[room].intersects(left)) {
+                    left.remove(room);
+                    moved = true;
+                }
+        }
+        QVERIFY2(left.isEmpty(), qPrintable(QStringList(left.values()).join(' ')));
+    }
+    void coreHasNoQtNoFilesNoClock() {
+        const QRegularExpression banned(
+            QStringLiteral("#include <(Q\\w+|fstream|iostream|filesystem|cstdio|chrono|thread|mutex)>"));
+        eachSource("src/core", [&](const QString& path, const QString& text) {
+            QVERIFY2(!banned.match(text).hasMatch(), qPrintable(path));
+        });
+    }
+    /// The interface switches the C locale; these would read and write decimal commas.
+    void noLocaleDependentNumbers() {
+        const QRegularExpression banned(
+            QStringLiteral("\\b(strtod|stod|stof|atof|sscanf|sprintf|snprintf|setlocale)\\s*\\("));
+        eachSource("src", [&](const QString& path, const QString& text) {
+            QVERIFY2(!banned.match(text).hasMatch(), qPrintable(path));
+        });
+    }
+    void everySourceNamesItsLicence() {
+        for (const char* folder : {"src", "tests", "benchmarks"})
+            eachSource(folder, [&](const QString& path, const QString& text) {
+                QVERIFY2(text.startsWith("// SPDX-License-Identifier: GPL-3.0-or-later"), qPrintable(path));
+            });
+    }
+};
+
+QTEST_APPLESS_MAIN(ArchitectureTest)
+#include "architecture_test.moc"

@@ -1,0 +1,124 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+#include "support/files.h"
+#include "support/near.h"
+
+#include <QTemporaryDir>
+#include <QTest>
+#include <fstream>
+#include <sstream>
+
+class CliTest : public QObject {
+    Q_OBJECT
+    struct Result {
+        int code;
+        std::string out, err;
+    };
+    static Result run(const std::vector<std::string>& arguments) {
+        std::ostringstream out, err;
+        const int code = gantry::cli::run(arguments, out, err);
+        return {code, out.str(), err.str()};
+    }
+    const std::string demo_ = GANTRY_DATA "/demo/fernhouse-dolly.gantry";
+private slots:
+    void evaluateJson() {
+        const Result r = run({"evaluate", demo_, "--json"});
+        QCOMPARE(r.code, 0);
+        const auto j = nlohmann::json::parse(r.out);
+        QVERIFY(j["format"] == "calm-gantry-evaluation");
+        QVERIFY(j["version"] == 1);
+        const auto& slide = j["axes"][0];
+        QVERIFY(slide["id"] == "slide");
+        QVERIFY(slide["kind"] == "linear");
+        QVERIFY(slide["unit"] == "mm");
+        QVERIFY(slide["steps_per_unit_exact"] == "80/1");
+        QVERIFY(slide["worst_shot"] == "reveal");
+        VERIFY_NEAR(slide["steps_per_unit"].get<double>(), 80.0, 1e-12);
+        VERIFY_NEAR(slide["travel_per_motor_rev_m"].get<double>(), 0.04, 1e-9);
+        VERIFY_NEAR(slide["inertia_at_motor_kgm2"].get<double>(), 1.72e-4, 5e-3);
+        VERIFY_NEAR(slide["natural_frequency_hz"].get<double>(), 47.8, 5e-3);
+        const auto& reveal = slide["shots"][0];
+        const std::vector<std::pair<const char*, double>> worked{
+            {"top_speed_m_s", 0.25},  {"acceleration_m_s2", 0.8},   {"motor_speed_rpm", 375},
+            {"pulse_rate_hz", 20000}, {"torque_needed_Nm", 0.0988}, {"torque_available_Nm", 0.3106},
+            {"torque_margin", 3.143}, {"step_px", 0.0519},          {"lag_px", 0.171}};
+        for (const auto& [key, value] : worked) VERIFY_NEAR(reveal[key].get<double>(), value, 5e-3);
+        for (const char* key : {"backlash_px", "stretch_px", "max_acceleration_m_s2", "time_s"})
+            QVERIFY2(reveal.contains(key), key);
+        QVERIFY(slide["power_off"]["falls"] == true);
+        for (const char* key : {"energy_J", "speed_m_s"}) QVERIFY(slide["power_off"].contains(key));
+        QVERIFY(slide.contains("max_speed_m_s"));
+        const auto& pan = j["axes"][1];
+        QVERIFY(pan["unit"] == "deg");
+        QVERIFY(pan.contains("travel_per_motor_rev_rad") && pan["shots"][0].contains("top_speed_rad_s"));
+        bool torqueSeen = false;
+        for (const auto& v : j["verdicts"])
+            if (v["id"] == "torque" && v["axis"] == "slide") {
+                torqueSeen = true;
+                QVERIFY(v["shot"] == "reveal");
+                QVERIFY(v["wanted"] == 2.0);
+                QVERIFY(v["state"] == "fine");
+                QVERIFY(v.contains("title") && v.contains("text"));
+            }
+        QVERIFY(torqueSeen);
+    }
+    void verdictsExitCode() {
+        const Result r = run({"verdicts", demo_});
+        QCOMPARE(r.code, 1);
+        QVERIFY(r.out.starts_with("over"));
+        QTemporaryDir dir;
+        const std::string calm = dir.filePath("calm.gantry").toStdString();
+        std::ofstream(calm) << R"({"format":"calm-gantry","version":1,"name":"empty"})";
+        QCOMPARE(run({"verdicts", calm}).code, 0);
+    }
+    void evaluatePlain() {
+        const Result r = run({"evaluate", demo_});
+        QVERIFY(r.out.find("80 (exactly 80/1)") != std::string::npos);
+        QVERIFY(r.out.find("7.07 kg or 24.7° or") != std::string::npos);
+    }
+    void exports() {
+        QVERIFY(run({"export", demo_, "--as", "settings"}).out.find("Steps per unit          80") !=
+                std::string::npos);
+        QVERIFY(run({"export", demo_, "--as", "settings", "--format", "csv"})
+                    .out.starts_with("axis,key,label,value,unit,note\r\nslide,steps_per_unit,"));
+        QCOMPARE(run({"export", demo_, "--as", "project"}).out, demoText());
+        QCOMPARE(run({"export", demo_, "--as", "settings", "--template",
+                      GANTRY_DATA "/templates/numbered-list.mustache"})
+                     .code,
+                 0);
+        QCOMPARE(run({"export", demo_, "--as", "settings", "--format", "xml"}).code, 2);
+    }
+    void missingTemplateNamesBlock() {
+        QTemporaryDir dir;
+        const std::string file = dir.filePath("t.mustache").toStdString();
+        std::ofstream(file) << "{{no_such}}x";
+        const Result blocked = run({"export", demo_, "--as", "settings", "--template", file});
+        QCOMPARE(blocked.code, 2);
+        QVERIFY(blocked.err.find("no_such") != std::string::npos);
+        const Result insisted =
+            run({"export", demo_, "--as", "settings", "--template", file, "--allow-missing"});
+        QCOMPARE(insisted.code, 0);
+        QCOMPARE(insisted.out, std::string("x"));
+    }
+    void checkListsWhatIsNotUnderstood() {
+        QTemporaryDir dir;
+        const std::string file = dir.filePath("odd.gantry").toStdString();
+        auto j = nlohmann::json::parse(demoText());
+        j["axes"][0]["teht_in"] = 3;
+        std::ofstream(file) << j.dump();
+        const Result r = run({"check", file});
+        QCOMPARE(r.code, 0);
+        QVERIFY(r.out.find("axes/slide/teht_in: kept, not understood") != std::string::npos);
+    }
+    void badCallsSayWhy() {
+        QCOMPARE(run({}).code, 2);
+        QCOMPARE(run({"evaluate"}).code, 2);
+        QCOMPARE(run({"evaluate", "/no/such/file"}).code, 2);
+        QVERIFY(run({"evaluate", "/no/such/file"}).err.find("cannot be read") != std::string::npos);
+        QVERIFY(run({"evaluate", demo_, "--loud"}).err.find("--loud") != std::string::npos);
+        QCOMPARE(run({"export", demo_}).code, 2);
+    }
+};
+
+QTEST_APPLESS_MAIN(CliTest)
+#include "cli_test.moc"

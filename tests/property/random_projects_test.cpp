@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/capability.h"
+#include "core/verdicts/ranges.h"
+#include "io/project/project_file.h"
+#include "io/report/evaluation_json.h"
+#include "support/finite.h"
+#include "support/random_project.h"
+
+#include <QTest>
+
+using namespace gantry;
+
+#ifdef __SANITIZE_ADDRESS__
+constexpr int projects = 4000; // the sanitizers are there for memory, not for coverage of numbers
+#else
+constexpr int projects = 100000;
+#endif
+
+class RandomProjectsTest : public QObject {
+    Q_OBJECT
+private slots:
+    /// evaluate, judge and the ranges give numbers or reasons for anything within the accepted ranges.
+    void evaluateGivesNumbersOrReasons() {
+        std::mt19937_64 random(1);
+        for (int i = 0; i < projects; ++i) {
+            const Project p = randomProject(random);
+            const Assessment a = assess(p);
+            for (const Verdict& v : a.verdicts) {
+                if (!std::isfinite(v.low) || (v.state == State::Unknown) == static_cast<bool>(v.ratio))
+                    QFAIL(qPrintable(QStringLiteral("project %1, rule %2").arg(i).arg(v.rule)));
+            }
+            for (std::size_t k = 0; k < p.axes.size(); ++k)
+                for (const ShotEvaluation& s : a.evaluation.axes[k].shots)
+                    if (s.problem == Reason::None && !(s.time && s.torqueNeeded && s.stepPixels))
+                        QFAIL(qPrintable(
+                            QStringLiteral("project %1 axis %2: a basic figure is missing").arg(i).arg(k)));
+            if (i % 50 == 0) { // the whole print, which also runs capability
+                std::string culprit;
+                const auto j = nlohmann::json::parse(io::evaluationJson(p, a));
+                if (!everyNumberIsFinite(j, culprit))
+                    QFAIL(qPrintable(
+                        QStringLiteral("project %1: %2").arg(i).arg(QString::fromStdString(culprit))));
+            }
+        }
+    }
+    /// What the reader accepts comes back equal from the writer.
+    void filesRoundTrip() {
+        std::mt19937_64 random(2);
+        for (int i = 0; i < 400; ++i) {
+            const Project p = randomProject(random);
+            const auto r = io::readProject(io::writeProject(p));
+            if (const auto* e = std::get_if<io::LoadError>(&r)) QFAIL(e->sentence.c_str());
+            QVERIFY(std::get<io::LoadedProject>(r).project == p);
+        }
+    }
+};
+
+QTEST_APPLESS_MAIN(RandomProjectsTest)
+#include "random_projects_test.moc"

@@ -1,0 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QTest>
+#include <cmath>
+
+/// |actual − expected| within a relative tolerance of |expected| (absolute below `floor`).
+inline bool isNear(double actual, double expected, double relative, double floor = 1e-12) {
+    return std::abs(actual - expected) <= std::max(relative * std::abs(expected), floor);
+}
+
+#define VERIFY_NEAR(actual, expected, relative)                                                              \
+    QVERIFY2(isNear((actual), (expected), (relative)), qPrintable(QStringLiteral("%1: got %2, expected %3")  \
+                                                                      .arg(QStringLiteral(#actual))          \
+                                                                      .arg((actual), 0, 'g', 10)             \
+                                                                      .arg((expected), 0, 'g', 10)))

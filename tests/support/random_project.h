@@ -1,0 +1,104 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/model/fields.h"
+
+#include <cmath>
+#include <random>
+
+/// A project of random shape whose every field lies within its accepted range; half of them near the usual
+/// range, half anywhere, with the ends themselves included.
+inline gantry::Project randomProject(std::mt19937_64& random) {
+    using namespace gantry;
+    const auto below = [&](int n) { return static_cast<int>(random() % static_cast<unsigned>(n)); };
+    const auto unit = [&] { return std::uniform_real_distribution<double>(0, 1)(random); };
+    Project p;
+    const int axes = below(5);
+    for (int i = 0; i < axes; ++i) {
+        Axis a;
+        a.id = "axis" + std::to_string(i);
+        a.name = a.id;
+        if (below(2)) {
+            RotaryMechanism r;
+            if (below(2)) r.output = RingOutput{};
+            a.mechanism = r;
+        }
+        for (int k = below(5); k > 0; --k) {
+            const std::string id = "link" + std::to_string(k);
+            switch (below(3)) {
+            case 0: {
+                Coupling c;
+                c.id = id;
+                a.links.push_back(c);
+                break;
+            }
+            case 1: {
+                BeltStage s;
+                s.id = id;
+                a.links.push_back(s);
+                break;
+            }
+            default: {
+                GearStage s;
+                s.id = id;
+                a.links.push_back(s);
+                break;
+            }
+            }
+        }
+        p.axes.push_back(a);
+    }
+    for (int i = below(4); i > 0; --i) {
+        Shot s;
+        s.id = "shot" + std::to_string(i);
+        s.name = s.id;
+        for (const Axis& a : p.axes) {
+            if (below(4) == 0) continue;
+            const bool timed = below(2) == 1;
+            Movement m;
+            if (kindOf(a) == AxisKind::Linear) {
+                if (timed)
+                    m = ByTime<AxisKind::Linear>{};
+                else
+                    m = BySpeed<AxisKind::Linear>{};
+            } else {
+                if (timed)
+                    m = ByTime<AxisKind::Rotary>{};
+                else
+                    m = BySpeed<AxisKind::Rotary>{};
+            }
+            s.moves.push_back({a.id, m});
+        }
+        p.shots.push_back(s);
+    }
+    const bool wild = below(2) == 1;
+    const auto within = [&](double low, double high) {
+        switch (below(12)) {
+        case 0:
+            return low;
+        case 1:
+            return high;
+        default:
+            break;
+        }
+        if (low > 0 && high / low > 100) return std::clamp(low * std::pow(high / low, unit()), low, high);
+        return low + (high - low) * unit();
+    };
+    for (FieldRef& f : allFields(p)) {
+        const double low = wild ? f.info.min : std::max(f.info.min, f.info.usualMin);
+        const double high = wild ? f.info.max : std::min(f.info.max, f.info.usualMax);
+        if (auto** d = std::get_if<double*>(&f.target))
+            **d = within(low, high);
+        else if (auto** e = std::get_if<Estimate*>(&f.target)) {
+            (*e)->value = within(low, high);
+            (*e)->source = static_cast<Source>(below(6));
+            (*e)->tolerance = within(0, wild ? 10 : 0.5);
+        } else if (auto** n = std::get_if<int*>(&f.target))
+            **n = static_cast<int>(within(low, high));
+        else if (auto** b = std::get_if<bool*>(&f.target))
+            **b = below(2) == 1;
+        else if (auto* c = std::get_if<ChoiceRef>(&f.target))
+            c->assign(c->target, below(static_cast<int>(c->keys.size())));
+    }
+    return p;
+}

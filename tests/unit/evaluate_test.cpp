@@ -1,0 +1,170 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/capability.h"
+#include "core/evaluate/evaluate.h"
+#include "core/model/fields.h"
+#include "support/files.h"
+#include "support/near.h"
+
+#include <QTest>
+#include <numbers>
+
+using namespace gantry;
+constexpr double deg = std::numbers::pi / 180, rpm = 2 * std::numbers::pi / 60;
+
+/// The demo's slide is the belt slider worked by hand, so its numbers stand here as worked on paper.
+class EvaluateTest : public QObject {
+    Q_OBJECT
+    Project demo_;
+    Evaluation eval_;
+    const AxisEvaluation& slide() const { return eval_.axes[0]; }
+    const ShotEvaluation& reveal() const { return eval_.axes[0].shots[0]; }
+private slots:
+    void initTestCase() {
+        demo_ = demoProject();
+        eval_ = evaluate(demo_);
+    }
+    void stepsAndTravel() {
+        QCOMPARE(slide().model.exactStepsPerUnit->text(), std::string("80/1"));
+        VERIFY_NEAR(slide().travelPerMotorRev.value(), 0.04, 1e-9);
+        VERIFY_NEAR(slide().step.value(), 12.5e-6, 1e-9);
+        QCOMPARE(eval_.axes[1].model.exactStepsPerUnit->text(), std::string("416/9"));
+        VERIFY_NEAR(eval_.axes[1].stepsPerUnitKept.value(), 46.222, 1e-12);
+        VERIFY_NEAR(eval_.axes[1].roundingShare.value(), 46.222 * 9 / 416 - 1, 1e-6);
+        VERIFY_NEAR(slide().usableTravel.value(), 1.1 - 0.14 - 0.02, 1e-12);
+    }
+    void speedsAndPulses() {
+        VERIFY_NEAR(reveal().motorSpeed.value() / rpm, 375.0, 1e-6);
+        VERIFY_NEAR(reveal().pulseRate.value(), 20000.0, 1e-9);
+        VERIFY_NEAR(slide().pulseLimitSpeed.value(), 0.5, 1e-9);
+        VERIFY_NEAR(slide().maxSpeed.value(), 0.5, 1e-6);
+    }
+    void forcesAndTorques() {
+        VERIFY_NEAR(reveal().forceNeeded.value(), 14.64, 1e-3);
+        VERIFY_NEAR(reveal().outputTorque.value(), 0.0981, 1e-3);
+        VERIFY_NEAR(reveal().torqueNeeded.value(), 0.0988, 1e-3);
+        VERIFY_NEAR(reveal().torqueAvailable.value(), 0.3106, 1e-3);
+        VERIFY_NEAR(reveal().torqueMargin.value(), 3.14, 2e-3);
+        VERIFY_NEAR(slide().cornerSpeed.value() / rpm, 714.0, 5e-3);
+    }
+    void inertias() {
+        VERIFY_NEAR(slide().loadInertia.value(), 1.66e-4, 2e-3);
+        VERIFY_NEAR(slide().rotorInertia.value(), 5.7e-6, 1e-12);
+        VERIFY_NEAR(slide().inertiaRatio.value(), 29.0, 0.01);
+        VERIFY_NEAR(slide().naturalFrequency.value(), 47.8, 2e-3);
+        VERIFY_NEAR(slide().resonanceSpeed.value(), 9.6e-3, 5e-3);
+    }
+    void picture() {
+        VERIFY_NEAR(reveal().pixelsPerUnit, 4148.0, 1e-4);
+        VERIFY_NEAR(reveal().stepPixels.value(), 0.052, 5e-3);
+        VERIFY_NEAR(reveal().lag.value() / deg, 0.37, 5e-3);
+        VERIFY_NEAR(reveal().lagTravel.value(), 0.041e-3, 0.01);
+        VERIFY_NEAR(reveal().lagPixels.value(), 0.17, 0.01);
+        VERIFY_NEAR(reveal().pictureSpeed.value(), 1037.0, 1e-3);
+        VERIFY_NEAR(reveal().pixelsPerFrame.value(), 41.48, 1e-3);
+        VERIFY_NEAR(reveal().blurPixels.value(), 20.74, 1e-3);
+        VERIFY_NEAR(reveal().crossingTime.value(), 3.703, 1e-3);
+    }
+    /// 2·4.1 kg·0.8 m/s² on a belt of 10 kN over 0.55 m each way.
+    void stretch() {
+        VERIFY_NEAR(reveal().stretchTravel.value(), 6.56 / (10e3 * (1 / 0.55 + 1 / 0.55)), 1e-9);
+    }
+    void profileTimes() {
+        // d/v + v/a + a/j
+        VERIFY_NEAR(reveal().time.value(), 0.86 / 0.25 + 0.25 / 0.8 + 0.8 / 4, 1e-9);
+        VERIFY_NEAR(reveal().stoppingDistance.value(), 0.25 * (0.25 / 0.8 + 0.8 / 4) / 2, 1e-9);
+        VERIFY_NEAR(slide().shots[1].time.value(), 8.0, 1e-9);
+        VERIFY_NEAR(slide().shots[1].topSpeed.value(), 0.5 / 6.5, 1e-9);
+    }
+    void powerOff() {
+        const PowerOff& off = slide().powerOff;
+        QVERIFY(off.loaded && off.falls);
+        VERIFY_NEAR(off.gravity.value(), 8.36, 1e-3);
+        VERIFY_NEAR(off.energy.value(), (8.36 - 3) * 0.94, 1e-3);
+        VERIFY_NEAR(off.speed.value(),
+                    std::sqrt(2 * 5.36 * 0.94 /
+                              (4.1 + 5.7e-6 / (0.04 * 0.04 / (4 * std::numbers::pi * std::numbers::pi)))),
+                    1e-3);
+        QVERIFY(!eval_.axes[1].powerOff.loaded);
+    }
+    /// Energy at the end of the fall equals the kinetic energy of everything that moves.
+    void fallConservesEnergy() {
+        const PowerOff& off = slide().powerOff;
+        const double motorSpeed = off.speed.value() / slide().model.outputPerRad;
+        VERIFY_NEAR(0.5 * slide().inertiaAtMotor.value() * motorSpeed * motorSpeed, off.energy.value(), 1e-9);
+    }
+    void gravityKeepsBacklashOnOneSide() {
+        for (const ShotEvaluation& s : slide().shots) QVERIFY(!s.loadReverses);
+        Project level = demo_;
+        QVERIFY(setNumberAt(level, "axes/slide/mechanism/slope_rad", 0));
+        // On the level, braking at 0.8 m/s² (3.28 N) beats 3 N of friction; a creep's 0.05 m/s² does not.
+        const Evaluation e = evaluate(level);
+        QVERIFY(e.axes[0].shots[0].loadReverses);
+        QVERIFY(!e.axes[0].shots[2].loadReverses);
+    }
+    void capabilityOfTheSlide() {
+        const Capability c = capability(demo_, demo_.axes[0], slide());
+        VERIFY_NEAR(c.load.value.value(), 7.07, 2e-3);
+        VERIFY_NEAR(c.slope.value.value() / deg, 24.7, 2e-3);
+        VERIFY_NEAR(c.acceleration.value.value(), 2.8, 5e-3);
+        VERIFY_NEAR(c.speed.value.value(), 0.5, 1e-6);
+        QCOMPARE(c.speed.binding, Binding::PulseRate);
+    }
+    /// At each capability the margin is the wanted one: put it into the project and evaluate afresh.
+    void capabilityIsWhereTheMarginIsMet() {
+        const Capability c = capability(demo_, demo_.axes[0], slide());
+        for (const auto& [path, value] :
+             {std::pair{"axes/slide/mechanism/moving_mass_kg", c.load.value.value()},
+              std::pair{"axes/slide/mechanism/slope_rad", c.slope.value.value()},
+              std::pair{"shots/reveal/moves/slide/movement/acceleration_m_s2",
+                        c.acceleration.value.value()}}) {
+            Project p = demo_;
+            // Without a jerk limit the ramp really reaches the acceleration.
+            QVERIFY(setNumberAt(p, "axes/slide/mechanism/motion/jerk_m_s3", 0));
+            QVERIFY(setNumberAt(p, path, value));
+            VERIFY_NEAR(evaluate(p).axes[0].shots[0].torqueMargin.value(), 2.0, 1e-4);
+        }
+    }
+    void whatIsMissingIsSaid() {
+        Project p = demo_;
+        QVERIFY(setNumberAt(p, "axes/slide/motor/inductance_H", 0));
+        const AxisEvaluation e = evaluate(p).axes[0];
+        QVERIFY(!e.shots[0].torqueAvailable);
+        QCOMPARE(e.shots[0].torqueAvailable.reason(), Reason::NeedsInductance);
+        QVERIFY(e.shots[0].torqueNeeded);
+        QVERIFY(e.stepsPerUnit);
+        QCOMPARE(capability(p, p.axes[0], e).load.value.reason(), Reason::NeedsInductance);
+    }
+    void impossibleTimesAreSaid() {
+        Project p = demo_;
+        QVERIFY(setNumberAt(p, "shots/rise/moves/slide/movement/time_s", 1));
+        const ShotEvaluation s = evaluate(p).axes[0].shots[1];
+        QCOMPARE(s.problem, Reason::TimeTooShort);
+        QVERIFY(!s.torqueMargin);
+    }
+    /// Dividing the delivered width by two halves every pixel figure and changes no mechanical one.
+    void pixelsScaleWithDelivery() {
+        Project p = demo_;
+        p.camera.deliveredWidth /= 2;
+        const ShotEvaluation s = evaluate(p).axes[0].shots[0];
+        VERIFY_NEAR(s.stepPixels.value(), reveal().stepPixels.value() / 2, 1e-12);
+        VERIFY_NEAR(s.crossingTime.value(), reveal().crossingTime.value(), 1e-12);
+        VERIFY_NEAR(s.torqueNeeded.value(), reveal().torqueNeeded.value(), 1e-12);
+    }
+    /// A belt stage in front multiplies steps and divides the load's share of inertia by its square.
+    void reductionReflects() {
+        Project p = demo_;
+        BeltStage stage;
+        stage.id = "third";
+        stage.motorTeeth = 20;
+        stage.loadTeeth = 60;
+        stage.inertia = assumed(0);
+        p.axes[0].links.push_back(stage);
+        const AxisEvaluation e = evaluate(p).axes[0];
+        QCOMPARE(e.model.exactStepsPerUnit->text(), std::string("240/1"));
+        VERIFY_NEAR(e.loadInertia.value(), slide().loadInertia.value() / 9, 1e-9);
+        VERIFY_NEAR(e.totalRatio.value(), 3.0, 1e-12);
+    }
+};
+
+QTEST_APPLESS_MAIN(EvaluateTest)
+#include "evaluate_test.moc"
