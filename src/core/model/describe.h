@@ -214,8 +214,8 @@ void describe(V& v, S& s) {
             s.maxCurrent);
     v.field(FieldInfo{"max_voltage_V", "Driver voltage rating", K::Voltage, 1, 1000, 5, 90}, s.maxVoltage);
     v.field(FieldInfo{"idle_delay_s", "Idle delay", K::Time, 0, 1e5, 0, 60}, s.idleDelay);
-    v.field(FieldInfo{"shortest_pulse_s", "Shortest pulse", K::Time, 1e-9, 1, 1e-7, 2e-5}, s.shortestPulse);
-    v.field(textField("enable_active_low", "Enable is active low"), s.enableActiveLow);
+    v.field(FieldInfo{"shortest_pulse_s", "Shortest pulse", K::ShortTime, 1e-9, 1, 1e-7, 2e-5}, s.shortestPulse);
+    v.field(textField("enable_active_low", "Enable active low"), s.enableActiveLow);
     v.field(FieldInfo{"bridge_resistance_ohm", "Bridge and cable", K::Resistance, 0, 1e3, 0.02, 3},
             s.bridgeResistance);
 }
@@ -309,7 +309,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"jerk_m_s3", "Jerk", K::Jerk, 0, 1e7, 0, 500}, s.jerk);
     v.field(FieldInfo{"instant_speed_step_m_s", "Instant speed step", K::Speed, 0, 10, 0, 0.1},
             s.instantSpeedStep);
-    v.field(FieldInfo{"soft_limit_margin_m", "Soft limits inside travel", K::Length, 0, 100, 0, 0.1},
+    v.field(FieldInfo{"soft_limit_margin_m", "Soft limit margin", K::Length, 0, 100, 0, 0.1},
             s.softLimitMargin);
     v.field(FieldInfo{"homing_speed_m_s", "Homing speed", K::Speed, 1e-9, 100, 1e-3, 0.3}, s.homingSpeed);
     v.field(FieldInfo{"homing_back_off_m", "Homing back-off", K::Length, 0, 10, 5e-4, 0.05}, s.homingBackOff);
@@ -326,7 +326,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"jerk_rad_s3", "Jerk", K::AngularJerk, 0, 1e8, 0, 2000}, s.jerk);
     v.field(FieldInfo{"instant_speed_step_rad_s", "Instant speed step", K::AngularSpeed, 0, 100, 0, 1},
             s.instantSpeedStep);
-    v.field(FieldInfo{"soft_limit_margin_rad", "Soft limits inside travel", K::Angle, 0, 1e3, 0, 0.3},
+    v.field(FieldInfo{"soft_limit_margin_rad", "Soft limit margin", K::Angle, 0, 1e3, 0, 0.3},
             s.softLimitMargin);
     v.field(FieldInfo{"homing_speed_rad_s", "Homing speed", K::AngularSpeed, 1e-9, 1e3, 1e-3, 2},
             s.homingSpeed);

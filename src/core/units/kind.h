@@ -20,6 +20,7 @@ enum class Kind {
     Jerk,                ///< [m/s³]
     AngularJerk,         ///< [rad/s³]
     Time,                ///< [s]
+    ShortTime,           ///< [s], shown as microseconds: pulses
     Frequency,           ///< [Hz]
     Current,             ///< [A]
     Voltage,             ///< [V]

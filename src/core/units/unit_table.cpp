@@ -118,6 +118,10 @@ constexpr std::array table{
     Unit{Kind::Time, "h", 3600.0},
     Unit{Kind::Time, "hours", 3600.0},
     Unit{Kind::Time, "hour", 3600.0},
+    Unit{Kind::ShortTime, "us", 1e-6},
+    Unit{Kind::ShortTime, "ns", 1e-9},
+    Unit{Kind::ShortTime, "ms", 1e-3},
+    Unit{Kind::ShortTime, "s", 1.0},
     Unit{Kind::Frequency, "Hz", 1.0},
     Unit{Kind::Frequency, "kHz", 1e3},
     Unit{Kind::Frequency, "MHz", 1e6},
@@ -216,6 +220,8 @@ ShownUnit metricUnit(Kind kind, double magnitude) {
     case Kind::Time:
         if (tiny && a < 1e-3) return {"µs", 1e-6};
         return {"s", 1.0};
+    case Kind::ShortTime:
+        return {"µs", 1e-6};
     case Kind::Frequency:
         if (a >= 1000.0) return {"kHz", 1e3};
         return {"Hz", 1.0};
@@ -354,6 +360,8 @@ KindWords kindWords(Kind kind) {
         return {"an angular jerk", "200 °/s³"};
     case Kind::Time:
         return {"a time", "12 s or 1/50 s or 2h30m"};
+    case Kind::ShortTime:
+        return {"a short time", "2 µs"};
     case Kind::Frequency:
         return {"a frequency", "40 kHz or 25 fps"};
     case Kind::Current:

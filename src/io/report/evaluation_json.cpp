@@ -2,7 +2,9 @@
 #include "io/report/evaluation_json.h"
 
 #include "core/evaluate/capability.h"
+#include "core/evaluate/chain_table.h"
 
+#include <array>
 #include <nlohmann/json.hpp>
 #include <numbers>
 
@@ -60,6 +62,31 @@ Json shotJson(const Project& project, const ShotEvaluation& s, const std::string
     put(j, "stopping_distance_" + u, s.stoppingDistance);
     put(j, "time_s", s.time);
     return j;
+}
+
+/// The drive-train table of the worst shot, part by part, in SI.
+Json chainJson(const Axis& axis, const AxisEvaluation& e) {
+    static constexpr std::array names{"driver", "motor", "link", "output", "belt", "load", "picture"};
+    Json list = Json::array();
+    if (e.worstShot < 0) return list;
+    for (const ChainColumn& c : chainColumns(axis, e, e.shots[static_cast<std::size_t>(e.worstShot)])) {
+        Json j;
+        j["part"] = names[static_cast<std::size_t>(c.part)];
+        if (c.link >= 0) j["link"] = linkId(axis.links[static_cast<std::size_t>(c.link)]);
+        const auto add = [&](const char* key, const Cell& cell) {
+            if (cell.figure.reason() != Reason::NotApplicable) put(j, key, cell.figure);
+        };
+        add("speed", c.speed);
+        add("needed", c.needed);
+        add("available", c.available);
+        add("inertia", c.inertia);
+        add("microstep", c.microstep);
+        add("lag", c.lag);
+        add("stretch", c.stretch);
+        add("play", c.play);
+        list.push_back(j);
+    }
+    return list;
 }
 
 Json capabilityJson(const Project& project, const Axis& axis, const AxisEvaluation& e, const std::string& u) {
@@ -120,6 +147,7 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     put(off, linear ? "speed_m_s" : "speed_rad_s", e.powerOff.speed);
     j["power_off"] = off;
     j["capability"] = capabilityJson(project, axis, e, u);
+    j["chain"] = chainJson(axis, e);
     return j;
 }
 

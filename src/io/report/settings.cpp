@@ -102,7 +102,7 @@ AxisSettings axisSettings(const Project& project, const Axis& axis, const AxisEv
     rows.add("hold_current_rms", "Hold current, rms", number(d.holdCurrent), "A",
              e.powerOff.loaded ? "do not lower: gravity pulls on this axis" : "");
     rows.add("idle_delay", "Idle delay", number(d.idleDelay), "s");
-    rows.yesNo("enable_active_low", "Enable is active low", d.enableActiveLow);
+    rows.yesNo("enable_active_low", "Enable active low", d.enableActiveLow);
     rows.add("shortest_pulse", "Shortest pulse", number(d.shortestPulse * 1e6), "µs");
     return out;
 }
@@ -123,6 +123,20 @@ std::string padded(std::string text, std::size_t width) {
         text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0U) != 0x80U; }));
     if (characters < width) text.append(width - characters, ' ');
     return text;
+}
+
+/// Lines of at most `width` bytes, broken at blanks.
+std::string wrapped(const std::string& text, std::size_t width) {
+    std::string out;
+    std::size_t start = 0;
+    while (text.size() - start > width) {
+        std::size_t end = text.rfind(' ', start + width);
+        if (end == std::string::npos || end <= start) end = text.find(' ', start + width);
+        if (end == std::string::npos) break;
+        out += text.substr(start, end - start) + '\n';
+        start = end + 1;
+    }
+    return out + text.substr(start);
 }
 
 } // namespace
@@ -158,7 +172,7 @@ std::string settingsCsv(const SettingsSheet& sheet) {
 std::string settingsText(const SettingsSheet& sheet) {
     std::string out = "Controller settings for " + sheet.project + '\n';
     if (!sheet.controller.empty()) out += "Controller: " + sheet.controller + '\n';
-    for (const std::string& caution : sheet.cautions) out += "\nCAUTION  " + caution + '\n';
+    for (const std::string& caution : sheet.cautions) out += '\n' + wrapped("CAUTION  " + caution, 78) + '\n';
     for (const AxisSettings& axis : sheet.axes) {
         out += '\n' + axis.name + " (" + axis.kind + ", " + axis.unit + ")\n";
         for (const Setting& s : axis.rows)

@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/instruments/field_group.h"
+
+#include "app/theme/tokens.h"
+
+#include <QPainter>
+#include <algorithm>
+
+namespace gantry::app {
+namespace {
+constexpr int margin = 12, gap = 10, fieldWidth = 134, header = 26;
+}
+
+void paintCard(QPainter& p, const QRect& box) {
+    const Tokens& t = tokens();
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(t.line, 1));
+    p.setBrush(t.sheet);
+    p.drawRoundedRect(QRectF(box).adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
+    p.restore();
+}
+
+FieldGroup::FieldGroup(const Context& context, QWidget* parent) : QFrame(parent), context_(context) {}
+
+void FieldGroup::setTitle(const QString& title, const QString& subtitle) {
+    if (title == title_ && subtitle == subtitle_) return;
+    title_ = title;
+    subtitle_ = subtitle;
+    update();
+}
+
+void FieldGroup::setFields(const QList<FieldSlot>& fields) {
+    while (editors_.size() < fields.size()) {
+        auto* editor = new FieldEditor(context_, this);
+        connect(editor, &FieldEditor::message, this, &FieldGroup::message);
+        editors_.push_back(editor);
+    }
+    const bool shape = used_ != fields.size();
+    used_ = fields.size();
+    for (qsizetype i = 0; i < editors_.size(); ++i) {
+        if (i < used_) {
+            editors_[i]->setView(fields[i].view);
+            editors_[i]->setPath(fields[i].path, fields[i].caption);
+            editors_[i]->refresh();
+        } else editors_[i]->setPath({});
+        editors_[i]->setVisible(i < used_);
+    }
+    if (shape) place();
+}
+
+void FieldGroup::refresh() {
+    for (qsizetype i = 0; i < used_; ++i) editors_[i]->refresh();
+}
+
+int FieldGroup::columnsAt(int width) const { return std::max(1, (width - 2 * margin + gap) / (fieldWidth + gap)); }
+
+int FieldGroup::heightFor(int width) const {
+    const int columns = columnsAt(width);
+    const int rows = used_ == 0 ? 0 : std::max(1, (static_cast<int>(used_) + columns - 1) / columns);
+    return header + rows * (FieldEditor::height_ + 4) + 6;
+}
+
+void FieldGroup::place() {
+    const int columns = columnsAt(width());
+    const int room = width() - 2 * margin;
+    const int each = (room + gap) / columns - gap;
+    for (int i = 0; i < static_cast<int>(used_); ++i)
+        editors_[i]->setGeometry(margin + i % columns * (each + gap),
+                                 header + i / columns * (FieldEditor::height_ + 4), each, FieldEditor::height_);
+}
+
+void FieldGroup::resizeEvent(QResizeEvent*) { place(); }
+
+void FieldGroup::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    paintCard(p, rect());
+    p.setFont(textFont(12, true));
+    p.setPen(tokens().ink);
+    p.drawText(QRect(margin, 5, width() - 2 * margin, 20), Qt::AlignVCenter, title_);
+    const int used = p.fontMetrics().horizontalAdvance(title_) + 10;
+    p.setFont(textFont(11));
+    p.setPen(tokens().second);
+    p.drawText(QRect(margin + used, 5, width() - 2 * margin - used, 20), Qt::AlignVCenter, subtitle_);
+}
+
+} // namespace gantry::app

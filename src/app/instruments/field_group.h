@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/instruments/field_editor.h"
+
+#include <QFrame>
+#include <QList>
+
+class QLabel;
+
+namespace gantry::app {
+
+/// One field to show: its path and, where wanted, another caption or a second view of the value.
+struct FieldSlot {
+    QString path;
+    QString caption;
+    double view = 1.0;
+};
+
+/// A card with a title above and editors flowing below it, in rows of fixed columns.
+class FieldGroup : public QFrame {
+    Q_OBJECT
+public:
+    FieldGroup(const Context& context, QWidget* parent = nullptr);
+
+    void setTitle(const QString& title, const QString& subtitle = {});
+    /// Shows these fields; editors are reused, so that changing the part costs little.
+    void setFields(const QList<FieldSlot>& fields);
+    void refresh();
+    /// Height that the fields need at a width.
+    int heightFor(int width) const;
+
+signals:
+    void message(const QString& sentence, bool refused);
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    int columnsAt(int width) const;
+    void place();
+
+    Context context_;
+    QString title_, subtitle_;
+    QList<FieldEditor*> editors_;
+    qsizetype used_ = 0;
+};
+
+/// Paints a card: sheet with a line around.
+void paintCard(QPainter& painter, const QRect& box);
+
+} // namespace gantry::app

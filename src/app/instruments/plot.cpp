@@ -1,0 +1,127 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/instruments/plot.h"
+
+#include "app/instruments/field_group.h"
+#include "app/theme/tokens.h"
+
+#include <QFileDialog>
+#include <QMouseEvent>
+#include <QSaveFile>
+#include <QSvgGenerator>
+#include <QToolButton>
+#include <qcustomplot.h>
+
+namespace gantry::app {
+
+Plot::Plot(const Context& context, const QString& title, QWidget* parent)
+    : QWidget(parent), context_(context), plot_(new QCustomPlot(this)), title_(title), menu_(new QToolButton(this)) {
+    setAccessibleName(title);
+    plot_->setAccessibleName(title);
+    plot_->setFocusPolicy(Qt::NoFocus);
+    plot_->setNoAntialiasingOnDrag(true);
+    plot_->installEventFilter(this);
+    plot_->setMouseTracking(true);
+    menu_->setText(tr("Save plot"));
+    menu_->setAccessibleName(tr("Save the plot “%1”").arg(title));
+    menu_->setProperty("role", "source");
+    connect(menu_, &QToolButton::clicked, this, &Plot::save);
+}
+
+void Plot::applyTheme() {
+    const Tokens& t = tokens();
+    plot_->setBackground(t.sheet);
+    for (QCPAxisRect* rect : plot_->axisRects()) styleRect(rect);
+}
+
+void Plot::styleRect(QCPAxisRect* rect) const {
+    const Tokens& t = tokens();
+    for (QCPAxis* axis : rect->axes()) {
+        axis->setBasePen(QPen(t.line, 1));
+        axis->setTickPen(QPen(t.line, 1));
+        axis->setSubTickPen(Qt::NoPen);
+        axis->setTickLabelColor(t.second);
+        axis->setTickLabelFont(textFont(10));
+        axis->setLabelColor(t.second);
+        axis->setLabelFont(textFont(10));
+        axis->grid()->setPen(QPen(t.faintLine, 1));
+        axis->grid()->setZeroLinePen(QPen(t.line, 1));
+    }
+}
+
+void Plot::setEmptyText(const QString& text) {
+    if (text == empty_) return;
+    empty_ = text;
+    plot_->setVisible(empty_.isEmpty());
+    update();
+}
+
+void Plot::resizeEvent(QResizeEvent*) {
+    plot_->setGeometry(6, 28, width() - 12, height() - 34);
+    menu_->setGeometry(width() - 74, 5, 66, 20);
+}
+
+void Plot::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    paintCard(p, rect());
+    p.setFont(textFont(12, true));
+    p.setPen(tokens().ink);
+    p.drawText(QRect(12, 6, width() - 90, 20), Qt::AlignVCenter, title_);
+    const int used = p.fontMetrics().horizontalAdvance(title_) + 24;
+    p.setFont(textFont(10));
+    p.setPen(tokens().lake);
+    p.drawText(QRect(used, 6, width() - used - 80, 20), Qt::AlignVCenter | Qt::AlignLeft, readOut_);
+    if (!empty_.isEmpty()) {
+        p.setFont(textFont(12));
+        p.setPen(tokens().second);
+        p.drawText(rect().adjusted(24, 40, -24, -20), Qt::AlignCenter | Qt::TextWordWrap, empty_);
+    }
+}
+
+bool Plot::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == plot_ && (event->type() == QEvent::MouseMove || event->type() == QEvent::Leave)) {
+        const QString text = event->type() == QEvent::Leave ? QString() : readOut(static_cast<QMouseEvent*>(event)->position());
+        if (text != readOut_) {
+            readOut_ = text;
+            update(0, 0, width(), 28);
+        }
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+bool Plot::saveTo(const QString& path, QString& error) {
+    bool done = false;
+    if (path.endsWith(QLatin1String(".svg"), Qt::CaseInsensitive)) {
+        QSvgGenerator svg;
+        svg.setFileName(path);
+        svg.setSize(plot_->size());
+        svg.setViewBox(QRect(QPoint(), plot_->size()));
+        svg.setTitle(title_);
+        QCPPainter painter;
+        done = painter.begin(&svg);
+        if (done) {
+            painter.setMode(QCPPainter::pmVectorized);
+            painter.setMode(QCPPainter::pmNoCaching);
+            plot_->toPainter(&painter, plot_->width(), plot_->height());
+            done = painter.end();
+        }
+    } else if (path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive)) {
+        QSaveFile file(path);
+        const QByteArray text = csv().toUtf8();
+        done = file.open(QIODevice::WriteOnly) && file.write(text) == text.size() && file.commit();
+    } else if (path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive)) {
+        done = plot_->savePng(path, 0, 0, 2.0);
+    } else {
+        error = tr("“%1” has no ending that says its kind. Use .svg, .png or .csv.").arg(path);
+        return false;
+    }
+    if (!done) error = tr("“%1” cannot be written. Check the folder and its permissions.").arg(path);
+    return done;
+}
+
+void Plot::save() {
+    const QString path = QFileDialog::getSaveFileName(this, tr("Save plot"), title_ + QStringLiteral(".svg"), tr("Drawing (*.svg);;Picture (*.png);;Table (*.csv)"));
+    QString error;
+    if (!path.isEmpty() && !saveTo(path, error)) emit message(error, true);
+}
+
+} // namespace gantry::app

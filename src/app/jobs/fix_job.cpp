@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/jobs/fix_job.h"
+
+#include "app/shell/document.h"
+
+namespace gantry::app {
+
+FixJob::FixJob(Document& document, QObject* parent) : QObject(parent), document_(document) {
+    pool_.setMaxThreadCount(1);
+    timer_.setSingleShot(true);
+    timer_.setInterval(150);
+    connect(&timer_, &QTimer::timeout, this, &FixJob::start);
+    connect(&document_, &Document::changed, this, &FixJob::restart);
+}
+
+FixJob::~FixJob() {
+    stop_.request_stop();
+    pool_.waitForDone();
+}
+
+void FixJob::setAxis(int axis) {
+    if (axis == axis_) return;
+    axis_ = axis;
+    restart();
+}
+
+void FixJob::restart() {
+    stop_.request_stop();
+    found_.clear();
+    timer_.start();
+}
+
+void FixJob::start() {
+    stop_ = std::stop_source();
+    pool_.start([this, project = document_.project(), now = document_.assessment(), axis = axis_, revision = document_.revision(), token = stop_.get_token()] {
+        for (const Verdict& v : now.verdicts) {
+            if (v.axis != axis || (v.state != State::Over && v.state != State::Tight)) continue;
+            std::vector<Fix> fixes = findFixes(project, now, v, token, 3);
+            if (token.stop_requested()) return;
+            QMetaObject::invokeMethod(this, [this, rule = v.rule, fixes = std::move(fixes), revision, axis] {
+                if (revision != document_.revision() || axis != axis_) return;
+                found_[rule] = fixes;
+                emit found();
+            }, Qt::QueuedConnection);
+        }
+    });
+}
+
+const std::vector<Fix>* FixJob::fixesFor(int rule) const {
+    const auto it = found_.find(rule);
+    return it == found_.end() ? nullptr : &*it;
+}
+
+} // namespace gantry::app

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/verdicts/fix.h"
+
+#include <QMap>
+#include <QObject>
+#include <QThreadPool>
+#include <QTimer>
+#include <stop_token>
+
+namespace gantry::app {
+
+class Document;
+
+/// Looks for fixes in the background, 150 ms after the last edit, for the verdicts of one axis that are over or
+/// tight. An edit drops what is under way.
+class FixJob : public QObject {
+    Q_OBJECT
+public:
+    explicit FixJob(Document& document, QObject* parent = nullptr);
+    ~FixJob() override;
+
+    void setAxis(int axis);
+    /// Fixes of a rule of the current axis; nothing while they are still looked for.
+    const std::vector<Fix>* fixesFor(int rule) const;
+
+signals:
+    void found(); ///< fixes of one more rule are there
+
+private:
+    void restart();
+    void start();
+
+    Document& document_;
+    int axis_ = 0;
+    QMap<int, std::vector<Fix>> found_;
+    std::stop_source stop_;
+    QTimer timer_;
+    QThreadPool pool_;
+};
+
+} // namespace gantry::app

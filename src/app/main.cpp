@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/log.h"
+#include "app/shell/main_window.h"
+#include "app/theme/tokens.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QIcon>
+#include <QElapsedTimer>
+#include <cstdio>
+
+namespace {
+
+/// Every station by day and by night, as PNG files.
+int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize size) {
+    QDir().mkpath(folder);
+    window.resize(size);
+    window.show();
+    for (const bool night : {false, true}) {
+        window.preferences().setNight(night);
+        for (int i = 0; i < window.stationCount(); ++i) {
+            window.showStation(i);
+            // Fixes are looked for 150 ms after the last change.
+            QElapsedTimer clock;
+            clock.start();
+            while (clock.elapsed() < 500) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+            const QString file = QStringLiteral("%1/%2-%3.png").arg(folder, window.stationName(i).toLower(), night ? QStringLiteral("night") : QStringLiteral("day"));
+            if (!window.grab().save(file)) {
+                std::fprintf(stderr, "%s cannot be written\n", qPrintable(file));
+                return 1;
+            }
+            std::printf("%s\n", qPrintable(file));
+        }
+    }
+    return 0;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    using namespace gantry::app;
+    QApplication app(argc, argv);
+    QApplication::setOrganizationName(QStringLiteral("calm-gantry"));
+    QApplication::setApplicationName(QStringLiteral("calm-gantry"));
+    QApplication::setApplicationDisplayName(QStringLiteral("Calm Gantry"));
+    QApplication::setApplicationVersion(QStringLiteral(GANTRY_VERSION));
+    QApplication::setDesktopFileName(QStringLiteral("org.calmgantry.CalmGantry"));
+    QApplication::setStyle(QStringLiteral("Fusion"));
+    QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/application.svg")));
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QStringLiteral("Size and configure the drives of motorised camera rigs."));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument(QStringLiteral("file"), QStringLiteral("Project to open."), QStringLiteral("[file]"));
+    const QCommandLineOption render(QStringLiteral("render"), QStringLiteral("Write every station as PNG to a folder and end."), QStringLiteral("folder"));
+    const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size for --render."), QStringLiteral("WxH"), QStringLiteral("1280x800"));
+    parser.addOptions({render, size});
+    parser.process(app);
+    loadFonts();
+
+    if (parser.isSet(render)) {
+        // A picture must not depend on, or change, what the person at this machine prefers.
+        QApplication::setOrganizationName(QStringLiteral("calm-gantry-render"));
+        MainWindow window;
+        window.preferences().setSystem(gantry::units::System::Metric);
+        const QStringList files = parser.positionalArguments();
+        if (!files.isEmpty() && !window.openFile(files.first())) return 1;
+        const QStringList wh = parser.value(size).split(QLatin1Char('x'));
+        return renderStations(window, parser.value(render), QSize(wh.value(0).toInt(), wh.value(1).toInt()));
+    }
+    startLog();
+    MainWindow window;
+    window.show();
+    if (!window.offerRecovery())
+        if (const QStringList files = parser.positionalArguments(); !files.isEmpty()) window.openFile(files.first());
+    return app.exec();
+}

@@ -1,0 +1,374 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/main_window.h"
+
+#include "app/shell/axis_column.h"
+#include "app/shell/recovery.h"
+#include "app/shell/station_rail.h"
+#include "app/shell/verdict_column.h"
+#include "app/stations/brief/brief_station.h"
+#include "app/stations/controller/controller_station.h"
+#include "app/stations/drives/drives_station.h"
+#include "app/theme/tokens.h"
+
+#include <QAction>
+#include <QApplication>
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QLabel>
+#include <QMenu>
+#include <QMessageBox>
+#include <QPainter>
+#include <QPushButton>
+#include <QShortcut>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <algorithm>
+
+namespace gantry::app {
+namespace {
+constexpr int topHeight = 64, leftWidth = 208, rightWidth = 286, bottomHeight = 28;
+}
+
+MainWindow::MainWindow(QWidget* parent)
+    : QMainWindow(parent), context_{document_, session_, preferences_}, fixes_(document_), recovery_(std::make_unique<Recovery>(document_)),
+      top_(new QWidget(this)), title_(new QLabel(top_)), saved_(new QLabel(top_)), rail_(new StationRail(top_)),
+      menuButton_(new QToolButton(top_)), undo_(new QPushButton(tr("Undo"), top_)), redo_(new QPushButton(tr("Redo"), top_)),
+      unitButton_(new QPushButton(top_)), themeButton_(new QPushButton(top_)), recentMenu_(new QMenu(tr("Recent"), this)),
+      axes_(new AxisColumn(context_, this)), verdicts_(nullptr), stack_(new QStackedWidget(this)), status_(new QLabel(this)),
+      statusRight_(new QLabel(this)) {
+    verdicts_ = new VerdictColumn(context_, fixes_, this);
+    setObjectName(QStringLiteral("mainWindow"));
+    setMinimumSize(1100, 700);
+    resize(1280, 800);
+    title_->setProperty("role", "title");
+    saved_->setProperty("role", "quiet");
+    status_->setObjectName(QStringLiteral("status"));
+    status_->setProperty("role", "quiet");
+    statusRight_->setProperty("role", "quiet");
+    statusRight_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    undo_->setObjectName(QStringLiteral("undo"));
+    redo_->setObjectName(QStringLiteral("redo"));
+    unitButton_->setObjectName(QStringLiteral("units"));
+    themeButton_->setObjectName(QStringLiteral("theme"));
+    makeActions();
+    addStation(new BriefStation(context_, stack_));
+    addStation(new DrivesStation(context_, stack_));
+    addStation(new ControllerStation(context_, stack_));
+    QStringList names;
+    for (const Station* s : stations_) names << s->name();
+    rail_->setStations(names);
+    connect(rail_, &StationRail::chosen, this, &MainWindow::showStation);
+    connect(&document_, &Document::changed, this, &MainWindow::refreshAll);
+    connect(&document_, &Document::fileChanged, this, &MainWindow::refreshFileState);
+    connect(&session_, &Session::changed, this, [this] {
+        fixes_.setAxis(session_.axis());
+        refreshAll();
+    });
+    connect(&preferences_, &Preferences::changed, this, [this] {
+        restyle();
+        refreshAll();
+    });
+    statusTimer_.setSingleShot(true);
+    connect(&statusTimer_, &QTimer::timeout, this, [this] { say({}, false); });
+    restyle();
+    showStation(0);
+    refreshAll();
+    refreshFileState();
+}
+
+MainWindow::~MainWindow() { document_.disconnect(this); }
+
+void MainWindow::makeActions() {
+    auto* menu = new QMenu(this);
+    const auto action = [&](const QString& text, const QKeySequence& keys, auto call) {
+        QAction* a = menu->addAction(text, this, call);
+        a->setShortcut(keys);
+        addAction(a);
+        return a;
+    };
+    action(tr("New, empty"), QKeySequence::New, [this] { if (mayLeave()) startEmpty(); });
+    action(tr("Here is what I have"), {}, [this] {
+        if (!mayLeave()) return;
+        startEmpty();
+        showStation(0);
+        static_cast<BriefStation*>(stations_[0])->startFromWhatIHave();
+    })->setObjectName(QStringLiteral("actionWhatIHave"));
+    action(tr("Open…"), QKeySequence::Open, [this] { openDialog(); });
+    menu->addMenu(recentMenu_);
+    connect(recentMenu_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
+    menu->addSeparator();
+    action(tr("Save"), QKeySequence::Save, [this] { saveFile(); })->setObjectName(QStringLiteral("actionSave"));
+    action(tr("Save as…"), QKeySequence(QStringLiteral("Ctrl+Shift+S")), [this] { saveFileAs(); });
+    menu->addSeparator();
+    action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+    menuButton_->setText(tr("Project"));
+    menuButton_->setObjectName(QStringLiteral("projectMenu"));
+    menuButton_->setMenu(menu);
+    menuButton_->setPopupMode(QToolButton::InstantPopup);
+    menuButton_->setFocusPolicy(Qt::StrongFocus);
+
+    auto* stack = document_.undoStack();
+    for (auto [button, forward] : {std::pair{undo_, false}, std::pair{redo_, true}}) {
+        auto* shortcut = new QShortcut(forward ? QKeySequence::Redo : QKeySequence::Undo, this);
+        const auto go = [stack, isForward = forward] { isForward ? stack->redo() : stack->undo(); };
+        connect(shortcut, &QShortcut::activated, this, go);
+        connect(button, &QPushButton::clicked, this, go);
+    }
+    const auto enable = [this, stack] {
+        undo_->setEnabled(stack->canUndo());
+        redo_->setEnabled(stack->canRedo());
+        undo_->setToolTip(stack->canUndo() ? tr("Undo: %1").arg(stack->undoText()) : tr("Nothing to undo"));
+        redo_->setToolTip(stack->canRedo() ? tr("Redo: %1").arg(stack->redoText()) : tr("Nothing to redo"));
+        undo_->setAccessibleDescription(undo_->toolTip());
+        redo_->setAccessibleDescription(redo_->toolTip());
+    };
+    connect(stack, &QUndoStack::indexChanged, this, enable);
+    enable();
+    connect(unitButton_, &QPushButton::clicked, this, [this] {
+        preferences_.setSystem(preferences_.system() == units::System::Metric ? units::System::Inch : units::System::Metric);
+    });
+    connect(themeButton_, &QPushButton::clicked, this, [this] { preferences_.setNight(!preferences_.night()); });
+    for (int i = 0; i < 9; ++i) {
+        auto* shortcut = new QShortcut(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), this);
+        connect(shortcut, &QShortcut::activated, this, [this, i] { if (i < stations_.size()) showStation(i); });
+    }
+    auto* axisMenu = new QMenu(this);
+    axisMenu->setObjectName(QStringLiteral("axisMenu"));
+    axisMenu->addAction(tr("Straight: belt slider"), this, [this] { addAxis(true); });
+    axisMenu->addAction(tr("Turning: pan, tilt, swing"), this, [this] { addAxis(false); });
+    connect(axes_, &AxisColumn::addAxisWanted, this, [this, axisMenu] {
+        axisMenu->popup(axes_->mapToGlobal(QPoint(leftWidth - 40, 120)));
+    });
+}
+
+void MainWindow::addStation(Station* station) {
+    stations_.push_back(station);
+    stack_->addWidget(station);
+    connect(station, &Station::message, this, &MainWindow::say);
+}
+
+int MainWindow::stationCount() const { return static_cast<int>(stations_.size()); }
+QString MainWindow::stationName(int station) const { return stations_[station]->name(); }
+
+void MainWindow::showStation(int station) {
+    stack_->setCurrentIndex(station);
+    rail_->setCurrent(station);
+    stations_[station]->refresh();
+}
+
+void MainWindow::addAxis(bool linear) {
+    document_.change(linear ? tr("Add a straight axis") : tr("Add a turning axis"), [&](Project& p) {
+        Axis axis;
+        axis.id = freeId(p, linear ? "slide" : "pan");
+        axis.name = linear ? "Slide" : "Pan";
+        const auto same = std::count_if(p.axes.begin(), p.axes.end(), [&](const Axis& a) { return a.name.starts_with(axis.name); });
+        if (same > 0) axis.name += ' ' + std::to_string(same + 1);
+        if (!linear) axis.mechanism = RotaryMechanism{};
+        p.axes.push_back(axis);
+    });
+    session_.setAxis(static_cast<int>(document_.project().axes.size()) - 1);
+}
+
+void MainWindow::refreshAll() {
+    session_.fit(document_.project());
+    fixes_.setAxis(session_.axis());
+    axes_->refresh();
+    verdicts_->refresh();
+    stations_[stack_->currentIndex()]->refresh();
+    int over = 0;
+    for (int i = 0; i < stationCount(); ++i) {
+        const QStringList rules = stations_[i]->rules();
+        const Verdict* worst = nullptr;
+        for (const Verdict& v : document_.assessment().verdicts) {
+            if (setAsideFor(document_.project(), v) != nullptr && !v.hazard) continue;
+            const QString key = QString::fromUtf8(ruleKey(v).data(), static_cast<qsizetype>(ruleKey(v).size()));
+            if (rules.contains(key) && (worst == nullptr || worseThan(v, *worst))) worst = &v;
+        }
+        rail_->setWorst(i, worst != nullptr ? worst->state : State::Unknown);
+    }
+    for (const Verdict& v : document_.assessment().verdicts) over += v.state == State::Over ? 1 : 0;
+    const auto verdictCount = document_.assessment().verdicts.size();
+    if (!statusTimer_.isActive()) {
+        QString left;
+        if (const AxisEvaluation* e = context_.axisEvaluation()) {
+            left = tr("%1: %2 steps per %3 exactly · ").arg(QString::fromStdString(context_.axis()->name),
+                       e->model.exactStepsPerUnit ? (e->model.exactStepsPerUnit->denominator() == 1 ? QString::number(e->model.exactStepsPerUnit->numerator()) : QString::fromStdString(e->model.exactStepsPerUnit->text())) : QStringLiteral("?"),
+                       e->model.kind == AxisKind::Linear ? tr("mm") : tr("degree"));
+        }
+        status_->setText(left + tr("%1 verdicts, %2 over").arg(verdictCount).arg(over));
+    }
+    if (title_->text() != document_.displayName()) title_->setText(document_.displayName());
+}
+
+void MainWindow::refreshFileState() {
+    QString state = document_.edited() ? tr("edited") : tr("not edited");
+    if (document_.savedAt().isValid()) {
+        const QString at = document_.savedAt().toString(QStringLiteral("HH:mm"));
+        state = document_.edited() ? tr("edited · saved %1").arg(at) : tr("saved %1").arg(at);
+    } else if (document_.path().isEmpty()) state = document_.edited() ? tr("edited · not saved yet") : tr("not saved yet");
+    if (document_.readOnly()) state = tr("read-only: open in another window");
+    saved_->setText(state);
+    setWindowTitle(tr("%1 · %2 · Calm Gantry").arg(document_.displayName(), state));
+    title_->setText(document_.displayName());
+    axes_->refresh();
+}
+
+void MainWindow::restyle() {
+    qApp->setStyleSheet(app::styleSheet()); // not QWidget's own
+    unitButton_->setText(preferences_.system() == units::System::Metric ? tr("mm · °") : tr("in · °"));
+    unitButton_->setAccessibleName(preferences_.system() == units::System::Metric ? tr("Units: metric. Switch to inch") : tr("Units: inch. Switch to metric"));
+    themeButton_->setText(preferences_.night() ? tr("Day") : tr("Night"));
+    for (Station* s : stations_) s->applyTheme();
+    update();
+}
+
+void MainWindow::say(const QString& sentence, bool refused) {
+    statusTimer_.stop();
+    if (status_->property("role").toString() != (refused ? "error" : "quiet")) {
+        status_->setProperty("role", refused ? "error" : "quiet");
+        status_->setStyleSheet(refused ? QStringLiteral("color: %1").arg(tokens().brick.name()) : QString());
+    }
+    if (sentence.isEmpty()) {
+        refreshAll();
+        return;
+    }
+    status_->setText(sentence);
+    status_->setToolTip(sentence);
+    statusTimer_.start(12000);
+}
+
+bool MainWindow::openFile(const QString& path) {
+    QString error;
+    QStringList notices;
+    if (!document_.open(path, error, notices)) {
+        say(error, true);
+        return false;
+    }
+    preferences_.addRecentFile(document_.path());
+    session_.setAxis(0);
+    session_.setShot(-1);
+    refreshAll();
+    if (!notices.isEmpty()) {
+        say(tr("%n key(s) kept, not understood: %1", nullptr, static_cast<int>(notices.size())).arg(notices.join(QStringLiteral("; "))), false);
+        qInfo("%s", qPrintable(notices.join('\n')));
+    }
+    return true;
+}
+
+bool MainWindow::offerRecovery() {
+    for (const RecoveredCopy& copy : Recovery::abandoned()) {
+        const QString name = copy.project.name.empty() ? tr("Untitled") : QString::fromStdString(copy.project.name);
+        QMessageBox box(QMessageBox::Question, tr("Recover your work"),
+                        tr("“%1” was being edited when the program ended unexpectedly. A copy from %2 is here.").arg(name, copy.written.toString(QStringLiteral("d MMM HH:mm:ss"))), QMessageBox::NoButton, this);
+        box.setObjectName(QStringLiteral("recoveryBox"));
+        QPushButton* take = box.addButton(tr("Continue with it"), QMessageBox::AcceptRole);
+        QPushButton* drop = box.addButton(tr("Discard it"), QMessageBox::DestructiveRole);
+        box.addButton(tr("Decide later"), QMessageBox::RejectRole);
+        box.setDefaultButton(take);
+        box.exec();
+        if (box.clickedButton() == take) {
+            document_.recover(copy.project, copy.path);
+            Recovery::discard(copy);
+            session_.setAxis(0);
+            refreshAll();
+            return true;
+        }
+        if (box.clickedButton() == drop) Recovery::discard(copy);
+    }
+    return false;
+}
+
+bool MainWindow::mayLeave() {
+    if (!document_.edited()) return true;
+    const auto answer = QMessageBox::question(this, tr("Keep the changes?"), tr("“%1” has changes that are not saved.").arg(document_.displayName()),
+                                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+    if (answer == QMessageBox::Save) return saveFile();
+    return answer == QMessageBox::Discard;
+}
+
+bool MainWindow::saveFile() {
+    if (QWidget* focus = QApplication::focusWidget()) focus->clearFocus(); // commits what is being typed
+    if (document_.path().isEmpty()) return saveFileAs();
+    QString error;
+    if (document_.save(error)) return true;
+    say(error, true);
+    return false;
+}
+
+bool MainWindow::saveFileAs() {
+    QString path = QFileDialog::getSaveFileName(this, tr("Save project"), document_.displayName() + QStringLiteral(".gantry"), tr("Calm Gantry projects (*.gantry)"));
+    if (path.isEmpty()) return false;
+    if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".gantry");
+    QString error;
+    if (!document_.saveAs(path, error)) {
+        say(error, true);
+        return false;
+    }
+    preferences_.addRecentFile(document_.path());
+    return true;
+}
+
+void MainWindow::openDialog() {
+    if (!mayLeave()) return;
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open project"), {}, tr("Calm Gantry projects (*.gantry);;All files (*)"));
+    if (!path.isEmpty()) openFile(path);
+}
+
+void MainWindow::startEmpty() {
+    document_.newProject({});
+    session_.setAxis(0);
+    session_.setShot(-1);
+    showStation(0);
+}
+
+void MainWindow::fillRecent() {
+    recentMenu_->clear();
+    for (const QString& path : preferences_.recentFiles())
+        recentMenu_->addAction(QFileInfo(path).fileName(), this, [this, path] { if (mayLeave()) openFile(path); })->setToolTip(path);
+    if (recentMenu_->isEmpty()) recentMenu_->addAction(tr("nothing yet"))->setEnabled(false);
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!mayLeave()) {
+        event->ignore();
+        return;
+    }
+    recovery_->forget();
+    event->accept();
+}
+
+void MainWindow::place() {
+    const int w = width(), h = height();
+    top_->setGeometry(0, 0, w, topHeight);
+    title_->setGeometry(14, 12, leftWidth - 96, 20);
+    saved_->setGeometry(14, 33, leftWidth + 40, 18);
+    menuButton_->setGeometry(leftWidth - 78, 9, 70, 26);
+    const int right = w - 14;
+    themeButton_->setGeometry(right - 62, 18, 62, 28);
+    unitButton_->setGeometry(right - 62 - 8 - 64, 18, 64, 28);
+    redo_->setGeometry(right - 62 - 8 - 64 - 8 - 58, 18, 58, 28);
+    undo_->setGeometry(right - 62 - 8 - 64 - 8 - 58 - 64, 18, 58, 28);
+    rail_->setGeometry(leftWidth + 50, 1, undo_->x() - leftWidth - 70, 62);
+    const int bottom = h - bottomHeight;
+    axes_->setGeometry(0, topHeight, leftWidth, bottom - topHeight);
+    verdicts_->setGeometry(w - rightWidth, topHeight, rightWidth, bottom - topHeight);
+    stack_->setGeometry(leftWidth, topHeight, w - leftWidth - rightWidth, bottom - topHeight);
+    status_->setGeometry(14, bottom + 1, w - 240, bottomHeight - 1);
+    statusRight_->setGeometry(w - 220, bottom + 1, 206, bottomHeight - 1);
+}
+
+void MainWindow::resizeEvent(QResizeEvent*) { place(); }
+
+void MainWindow::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Tokens& t = tokens();
+    p.fillRect(rect(), t.paper);
+    p.fillRect(0, 0, width(), topHeight, t.sheet);
+    p.fillRect(0, height() - bottomHeight, width(), bottomHeight, t.sheet);
+    p.setPen(t.line);
+    p.drawLine(0, topHeight - 1, width(), topHeight - 1);
+    p.drawLine(0, height() - bottomHeight, width(), height() - bottomHeight);
+}
+
+} // namespace gantry::app

@@ -1,0 +1,84 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/jobs/fix_job.h"
+#include "app/shell/context.h"
+
+#include <QMainWindow>
+#include <QTimer>
+
+class QLabel;
+class QMenu;
+class QPushButton;
+class QStackedWidget;
+class QToolButton;
+
+namespace gantry::app {
+
+class AxisColumn;
+class Recovery;
+class Station;
+class StationRail;
+class VerdictColumn;
+
+/// The window: station rail above, axes at the left, the station in the middle, verdicts at the right, status below.
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    explicit MainWindow(QWidget* parent = nullptr);
+    ~MainWindow() override;
+
+    /// Opens a file and says what went wrong, if anything, in the status line.
+    bool openFile(const QString& path);
+    /// Offers copies left by windows that ended badly. Returns whether one was taken.
+    bool offerRecovery();
+    Document& document() { return document_; }
+    Session& session() { return session_; }
+    Preferences& preferences() { return preferences_; }
+    void showStation(int station);
+    int stationCount() const;
+    QString stationName(int station) const;
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    void makeActions();
+    void addStation(Station* station);
+    void refreshAll();
+    void refreshFileState();
+    void restyle();
+    void say(const QString& sentence, bool refused);
+    bool mayLeave();
+    bool saveFile();
+    bool saveFileAs();
+    void openDialog();
+    void startEmpty();
+    void fillRecent();
+    void addAxis(bool linear);
+    void place();
+
+    Document document_;
+    Session session_;
+    Preferences preferences_;
+    Context context_;
+    FixJob fixes_;
+    std::unique_ptr<Recovery> recovery_;
+
+    QWidget* top_;
+    QLabel *title_, *saved_;
+    StationRail* rail_;
+    QToolButton* menuButton_;
+    QPushButton *undo_, *redo_, *unitButton_, *themeButton_;
+    QMenu* recentMenu_;
+    AxisColumn* axes_;
+    VerdictColumn* verdicts_;
+    QStackedWidget* stack_;
+    QLabel *status_, *statusRight_;
+    QTimer statusTimer_;
+    QList<Station*> stations_;
+};
+
+} // namespace gantry::app

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/model/project.h"
+
+#include <QObject>
+#include <QThread>
+#include <QTimer>
+
+class QLockFile;
+
+namespace gantry::app {
+
+class Document;
+
+/// A copy left behind by a window that did not end well.
+struct RecoveredCopy {
+    QString file; ///< the copy
+    Project project;
+    QString path; ///< the project file it belongs to; empty for an untitled project
+    QDateTime written;
+};
+
+/// Keeps a copy of the document in the user's state folder, at most two seconds behind its edits, written from a
+/// worker thread. The copy is removed when the document is saved or closed in order; whatever remains is from a crash.
+class Recovery : public QObject {
+    Q_OBJECT
+public:
+    explicit Recovery(Document& document, QObject* parent = nullptr);
+    ~Recovery() override;
+
+    /// Copies of windows that are gone. Reads small files; call once at start.
+    static QList<RecoveredCopy> abandoned();
+    static void discard(const RecoveredCopy& copy);
+    static QString folder();
+
+    /// Removes this window's copy: the work is saved, or was given up on purpose.
+    void forget();
+
+private:
+    void write();
+
+    Document& document_;
+    QThread thread_;
+    QObject* writer_;
+    QTimer timer_;
+    QString file_;
+    std::unique_ptr<QLockFile> alive_;
+};
+
+} // namespace gantry::app

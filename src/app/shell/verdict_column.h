@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/jobs/fix_job.h"
+#include "app/shell/context.h"
+
+#include <QWidget>
+
+class QPushButton;
+class QScrollArea;
+
+namespace gantry::app {
+
+/// One verdict: vial, title, ratio, sentence, and the fixes that were found for it.
+class VerdictCard : public QWidget {
+    Q_OBJECT
+public:
+    VerdictCard(const Context& context, QWidget* parent);
+    /// `fixes` null: none looked for yet (or none to look for).
+    void show(const Verdict& verdict, const std::vector<Fix>* fixes);
+    int wantedHeight() const { return height_; }
+
+signals:
+    void applyFix(const gantry::Fix& fix);
+    void setAside(const gantry::Verdict& verdict);
+    void takeUp(const gantry::Verdict& verdict);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    Context context_;
+    Verdict verdict_;
+    QString title_, sentence_, aside_;
+    bool looking_ = false;
+    std::vector<Fix> fixes_;
+    QList<QPushButton*> buttons_;
+    QPushButton* asideButton_;
+    int sentenceHeight_ = 0, height_ = 0;
+};
+
+/// The verdicts of the chosen axis, worst first; what was set aside stands last, hazards stay in place.
+class VerdictColumn : public QWidget {
+    Q_OBJECT
+public:
+    VerdictColumn(const Context& context, FixJob& fixes, QWidget* parent = nullptr);
+    void refresh();
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    void apply(const Fix& fix);
+    void askSetAside(const Verdict& verdict);
+    void takeUp(const Verdict& verdict);
+
+    Context context_;
+    FixJob& fixes_;
+    QScrollArea* scroll_;
+    QWidget* content_;
+    QList<VerdictCard*> cards_;
+};
+
+} // namespace gantry::app

@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/instruments/field_group.h"
+#include "app/stations/station.h"
+
+#include <QAbstractTableModel>
+
+class QComboBox;
+class QPushButton;
+class QScrollArea;
+class QTableView;
+
+namespace gantry::app {
+
+class Caption;
+
+/// The shots of the project, one row each, with what they ask of the chosen axis.
+class ShotTableModel : public QAbstractTableModel {
+    Q_OBJECT
+public:
+    explicit ShotTableModel(const Context& context, QObject* parent = nullptr);
+    void refresh();
+    int rowCount(const QModelIndex& parent = {}) const override;
+    int columnCount(const QModelIndex& parent = {}) const override;
+    QVariant data(const QModelIndex& index, int role) const override;
+    QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+
+private:
+    Context context_;
+    int rows_ = 0;
+};
+
+/// What must this rig do? Camera, what it carries, slope, shots; and the five fields of "Here is what I have".
+class BriefStation : public Station {
+    Q_OBJECT
+public:
+    explicit BriefStation(const Context& context, QWidget* parent = nullptr);
+    QString name() const override { return tr("Brief"); }
+    void refresh() override;
+    QStringList rules() const override { return {"judder", "travel", "ease"}; }
+
+    /// Adds a belt slider of which everything is a marked assumption and puts the cursor into the first field.
+    void startFromWhatIHave();
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    enum class Given { AtRest, SpeedAndAcceleration, TimeAndEase };
+    int shotIndex() const;
+    void addShot();
+    void removeShot();
+    void removeAxis();
+    void setGiven(Given given);
+    void place();
+
+    QScrollArea* scroll_;
+    QWidget* page_;
+    FieldGroup *start_, *rig_, *axis_, *shot_, *limits_, *move_;
+    QPushButton *startButton_, *addShot_, *removeShot_, *removeAxis_;
+    QComboBox* given_;
+    QTableView* table_;
+    ShotTableModel model_;
+    Caption *capability_, *shotsTitle_;
+    int chosenShot_ = 0;
+};
+
+} // namespace gantry::app

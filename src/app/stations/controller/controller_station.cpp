@@ -1,0 +1,237 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/controller/controller_station.h"
+
+#include "app/instruments/caption.h"
+#include "app/theme/tokens.h"
+#include "io/templates/settings_template.h"
+#include "io/text_file.h"
+
+#include <QClipboard>
+#include <QComboBox>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QGuiApplication>
+#include <QHeaderView>
+#include <QPainter>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QSaveFile>
+#include <QTableView>
+#include <algorithm>
+#include <array>
+
+namespace gantry::app {
+namespace {
+constexpr int edge = 14, gap = 10;
+const QString plainText = QStringLiteral("plain");
+const QString csvText = QStringLiteral("csv");
+
+template <class Text>
+QString joined(const std::vector<Text>& names) {
+    QStringList out;
+    for (const auto& n : names) out << QString::fromStdString(n);
+    return out.join(QStringLiteral(", "));
+}
+} // namespace
+
+void SettingsModel::setRows(const std::vector<io::Setting>& rows) {
+    if (rows.size() != rows_.size()) {
+        beginResetModel();
+        rows_ = rows;
+        endResetModel();
+        return;
+    }
+    rows_ = rows;
+    if (!rows_.empty()) emit dataChanged(index(0, 0), index(rowCount() - 1, 3));
+}
+
+int SettingsModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(rows_.size()); }
+
+QVariant SettingsModel::headerData(int section, Qt::Orientation orientation, int role) const {
+    static const std::array<const char*, 4> names{QT_TR_NOOP("Setting"), QT_TR_NOOP("Type in"), QT_TR_NOOP("Unit"), QT_TR_NOOP("Note")};
+    if (role == Qt::TextAlignmentRole) return section == 1 ? QVariant(Qt::AlignVCenter | Qt::AlignRight) : QVariant(Qt::AlignVCenter | Qt::AlignLeft);
+    if (role != Qt::DisplayRole || orientation != Qt::Horizontal) return {};
+    return tr(names[static_cast<std::size_t>(section)]);
+}
+
+QVariant SettingsModel::data(const QModelIndex& index, int role) const {
+    const io::Setting& s = rows_[static_cast<std::size_t>(index.row())];
+    if (role == Qt::TextAlignmentRole && index.column() == 1) return QVariant(Qt::AlignVCenter | Qt::AlignRight);
+    if (role == Qt::ForegroundRole && index.column() != 1) return index.column() == 0 ? tokens().ink : tokens().second;
+    if (role == Qt::FontRole && index.column() == 1) return textFont(12, true);
+    if (role != Qt::DisplayRole && role != Qt::ToolTipRole) return {};
+    switch (index.column()) {
+    case 0: return QString::fromStdString(s.label);
+    case 1: return s.value.empty() ? QStringLiteral("–") : QString::fromStdString(s.value);
+    case 2: return QString::fromStdString(s.unit);
+    default: return QString::fromStdString(s.note);
+    }
+}
+
+ControllerStation::ControllerStation(const Context& context, QWidget* parent)
+    : Station(context, parent), controller_(new FieldGroup(context, this)), motion_(new FieldGroup(context, this)),
+      table_(new QTableView(this)), choice_(new QComboBox(this)), open_(new QPushButton(tr("Template…"), this)),
+      copy_(new QPushButton(tr("Copy"), this)), save_(new QPushButton(tr("Save…"), this)),
+      insist_(new QPushButton(tr("Use it all the same"), this)), text_(new QPlainTextEdit(this)),
+      settingsTitle_(new Caption(false, this)), textTitle_(new Caption(false, this)), problem_(new Caption(true, this)) {
+    table_->setModel(&model_);
+    table_->setObjectName(QStringLiteral("settingsTable"));
+    table_->setAccessibleName(tr("Settings of the chosen axis"));
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(21);
+    table_->horizontalHeader()->setHighlightSections(false);
+    table_->horizontalHeader()->setStretchLastSection(true);
+    table_->setShowGrid(false);
+    table_->setTabKeyNavigation(false);
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    choice_->setObjectName(QStringLiteral("templateChoice"));
+    choice_->setAccessibleName(tr("Form of the text"));
+    open_->setObjectName(QStringLiteral("openTemplate"));
+    copy_->setObjectName(QStringLiteral("copySettings"));
+    save_->setObjectName(QStringLiteral("saveSettings"));
+    insist_->setObjectName(QStringLiteral("insistOnTemplate"));
+    text_->setObjectName(QStringLiteral("settingsText"));
+    text_->setAccessibleName(tr("Settings as text"));
+    text_->setReadOnly(true);
+    text_->setTabChangesFocus(true);
+    text_->setLineWrapMode(QPlainTextEdit::NoWrap);
+    problem_->setVisible(false);
+    insist_->setVisible(false);
+    textTitle_->setText(tr("As text"));
+    for (FieldGroup* g : {controller_, motion_}) connect(g, &FieldGroup::message, this, &Station::message);
+    connect(choice_, &QComboBox::activated, this, &ControllerStation::renderText);
+    connect(open_, &QPushButton::clicked, this, &ControllerStation::openTemplate);
+    connect(copy_, &QPushButton::clicked, this, &ControllerStation::copy);
+    connect(save_, &QPushButton::clicked, this, &ControllerStation::save);
+    connect(insist_, &QPushButton::clicked, this, [this] {
+        usable_ = true;
+        insist_->setVisible(false);
+        copy_->setEnabled(true);
+        save_->setEnabled(true);
+    });
+    fillTemplates();
+}
+
+void ControllerStation::fillTemplates() {
+    choice_->addItem(tr("Plain sheet"), plainText);
+    choice_->addItem(tr("Table (CSV)"), csvText);
+    choice_->addItem(tr("Numbered list"), QStringLiteral(":/templates/numbered-list.mustache"));
+    choice_->addItem(tr("Constants for C and C++"), QStringLiteral(":/templates/constants-header.mustache"));
+}
+
+void ControllerStation::openTemplate() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Template for settings"), {}, tr("Mustache templates (*.mustache);;All files (*)"));
+    if (path.isEmpty()) return;
+    choice_->addItem(QFileInfo(path).fileName(), path);
+    choice_->setCurrentIndex(choice_->count() - 1);
+    renderText();
+}
+
+void ControllerStation::renderText() {
+    const QString source = choice_->currentData().toString();
+    QString text, problem;
+    bool missing = false;
+    if (source == plainText) text = QString::fromStdString(io::settingsText(sheet_));
+    else if (source == csvText) text = QString::fromStdString(io::settingsCsv(sheet_)).replace(QStringLiteral("\r\n"), QStringLiteral("\n"));
+    else {
+        QFile file(source);
+        if (!file.open(QIODevice::ReadOnly)) problem = tr("“%1” cannot be read. Choose the template again.").arg(source);
+        else {
+            const io::FilledTemplate filled = io::fillTemplate(file.read(static_cast<qint64>(io::largestTemplate) + 1).toStdString(), sheet_);
+            problem = QString::fromStdString(filled.error);
+            text = QString::fromStdString(filled.text);
+            if (problem.isEmpty() && !filled.missingNames.empty()) {
+                missing = true;
+                problem = tr("Names that the settings do not have: %1").arg(joined(filled.missingNames));
+            }
+        }
+    }
+    if (text != text_->toPlainText()) text_->setPlainText(text);
+    usable_ = problem.isEmpty();
+    problem_->setText({}, problem);
+    problem_->setVisible(!problem.isEmpty());
+    insist_->setVisible(missing);
+    copy_->setEnabled(usable_);
+    save_->setEnabled(usable_);
+    place();
+}
+
+void ControllerStation::copy() {
+    QGuiApplication::clipboard()->setText(text_->toPlainText());
+    emit message(tr("Settings copied."), false);
+}
+
+void ControllerStation::save() {
+    const QString path = QFileDialog::getSaveFileName(this, tr("Save settings"), context_.document.displayName() + tr(" settings.txt"));
+    if (path.isEmpty()) return;
+    QSaveFile file(path);
+    QString text = text_->toPlainText();
+    if (choice_->currentData().toString() == csvText) text.replace(QLatin1Char('\n'), QStringLiteral("\r\n"));
+    const QByteArray bytes = text.toUtf8();
+    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
+        emit message(tr("“%1” cannot be written: %2. Save elsewhere.").arg(path, file.errorString()), true);
+    else emit message(tr("Settings saved to %1.").arg(path), false);
+}
+
+void ControllerStation::refresh() {
+    const Axis* axis = context_.axis();
+    controller_->setTitle(tr("Controller"), tr("whole project"));
+    controller_->setFields({{QStringLiteral("controller/name"), tr("Name")}, {QStringLiteral("controller/pulse_ceiling_hz"), {}}, {QStringLiteral("controller/decimals_kept"), {}}, {QStringLiteral("controller/ramps"), {}}, {QStringLiteral("controller/speed_unit"), {}}});
+    motion_->setVisible(axis != nullptr);
+    if (axis != nullptr) {
+        motion_->setTitle(QString::fromStdString(axis->name), tr("limits and homing"));
+        const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
+        const QString u = kindOf(*axis) == AxisKind::Linear ? QStringLiteral("m") : QStringLiteral("rad");
+        QList<FieldSlot> fields;
+        for (const QString& key : {"max_speed_" + u + "_s", "max_acceleration_" + u + "_s2", "jerk_" + u + "_s3", "instant_speed_step_" + u + "_s", "soft_limit_margin_" + u, "homing_speed_" + u + "_s", "homing_back_off_" + u, QStringLiteral("home_end"), QStringLiteral("reversed")})
+            fields.push_back({base + QStringLiteral("mechanism/motion/") + key, {}, 1.0});
+        for (const char* key : {"idle_delay_s", "shortest_pulse_s", "enable_active_low"}) fields.push_back({base + QStringLiteral("driver/") + QLatin1String(key), {}, 1.0});
+        motion_->setFields(fields);
+    }
+    sheet_ = io::settingsSheet(context_.document.project(), context_.document.assessment());
+    const auto i = static_cast<std::size_t>(context_.session.axis());
+    model_.setRows(i < sheet_.axes.size() ? sheet_.axes[i].rows : std::vector<io::Setting>{});
+    settingsTitle_->setText(tr("Type in"), axis != nullptr ? tr("for %1").arg(QString::fromStdString(axis->name)) : tr("no axis yet"));
+    renderText();
+}
+
+void ControllerStation::place() {
+    const int w = width() - 2 * edge;
+    int y = 12;
+    for (FieldGroup* g : {controller_, motion_}) {
+        if (!g->isVisibleTo(this)) continue;
+        g->setGeometry(edge, y, w, g->heightFor(w));
+        y += g->height() + gap;
+    }
+    const int half = (w - gap) * 52 / 100, rest = w - half - gap, right = edge + half + gap;
+    settingsTitle_->setGeometry(edge, y, half, 27);
+    textTitle_->setGeometry(right, y, 70, 27);
+    choice_->setGeometry(right + 70, y, std::max(90, rest - 70 - 84 - 6), 27);
+    open_->setGeometry(right + rest - 84, y, 84, 27);
+    y += 33;
+    const int bottom = height() - 12;
+    table_->setGeometry(edge, y, half, bottom - y);
+    table_->setColumnWidth(0, 142);
+    table_->setColumnWidth(1, 72);
+    table_->setColumnWidth(2, 64);
+    copy_->setGeometry(right, bottom - 28, 80, 28);
+    save_->setGeometry(right + 86, bottom - 28, 80, 28);
+    insist_->setGeometry(right + 172, bottom - 28, 150, 28);
+    int textBottom = bottom - 36;
+    if (problem_->isVisibleTo(this)) {
+        problem_->setGeometry(right, textBottom - 30, rest, 30);
+        textBottom -= 36;
+    }
+    text_->setGeometry(right, y, rest, textBottom - y);
+}
+
+void ControllerStation::resizeEvent(QResizeEvent*) { place(); }
+
+void ControllerStation::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.fillRect(rect(), tokens().paper);
+}
+
+} // namespace gantry::app

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/instruments/field_group.h"
+#include "app/stations/station.h"
+#include "core/evaluate/chain_table.h"
+
+class QComboBox;
+class QPushButton;
+
+namespace gantry::app {
+
+class ChainView;
+class DriveTable;
+class ProfilePlot;
+class TorquePlot;
+
+/// Which motor, which gears, which pulley? What the drive can do in one line, the chain with its table, the editor of
+/// the chosen part, torque against speed and the motion profile.
+class DrivesStation : public Station {
+    Q_OBJECT
+public:
+    explicit DrivesStation(const Context& context, QWidget* parent = nullptr);
+    QString name() const override { return tr("Drives"); }
+    void refresh() override;
+    void applyTheme() override;
+    QStringList rules() const override;
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    void fillShots();
+    void choosePart(int column);
+    void refreshEditor();
+    void addStage(bool belt);
+    void removeLink();
+    void place();
+
+    QComboBox* shots_;
+    QPushButton *addBelt_, *addGear_, *remove_;
+    ChainView* chain_;
+    DriveTable* table_;
+    FieldGroup* editor_;
+    TorquePlot* torque_;
+    ProfilePlot* profile_;
+    std::vector<ChainColumn> columns_;
+    QString shotList_;
+};
+
+/// "What this drive can do at margin ×2: 7.07 kg or 24.7° or …"
+QString capabilitySentence(const Context& context);
+
+} // namespace gantry::app

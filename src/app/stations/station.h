@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shell/context.h"
+
+#include <QWidget>
+
+namespace gantry::app {
+
+/// One station's page. It is refreshed when shown and, while shown, on every edit.
+class Station : public QWidget {
+    Q_OBJECT
+public:
+    explicit Station(const Context& context, QWidget* parent = nullptr) : QWidget(parent), context_(context) {
+        setObjectName(QStringLiteral("stationPage"));
+        setAttribute(Qt::WA_StyledBackground);
+    }
+    virtual QString name() const = 0;
+    virtual void refresh() = 0;
+    virtual void applyTheme() {}
+    /// Rules whose worst state the station rail shows here.
+    virtual QStringList rules() const = 0;
+
+signals:
+    void message(const QString& sentence, bool refused);
+    /// Asks to go to another station by its name.
+    void goTo(const QString& station);
+
+protected:
+    Context context_;
+};
+
+} // namespace gantry::app

@@ -1,0 +1,117 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/chain_table.h"
+
+#include <cmath>
+
+namespace gantry {
+namespace {
+
+using units::Kind;
+
+Cell cell(double value, Kind kind) { return {Figure::of(value), kind}; }
+Cell cell(const Figure& f, Kind kind) { return {f, kind}; }
+
+/// Torque behind each stage, load to motor, at the ramp's worst corner: uphill or against friction, speeding up.
+std::vector<double> neededBehindStages(const DriveModel& m, double motorAcceleration) {
+    drivetrain::Chain part = m.chain;
+    std::vector<double> out(m.chain.stages.size());
+    part.load.steady = std::abs(part.load.steady);
+    double before = 1.0; // motor turns per turn of the shaft in hand
+    for (std::size_t i = 0; i < m.chain.stages.size(); ++i) {
+        before *= m.chain.stages[i].ratio;
+        // The rest of the chain seen from behind stage i, with no motor of its own.
+        drivetrain::Chain rest{0.0, {m.chain.stages.begin() + static_cast<std::ptrdiff_t>(i) + 1, m.chain.stages.end()}, part.load};
+        out[i] = drivetrain::motorTorque(rest, 0.0, motorAcceleration / before, 1);
+    }
+    return out;
+}
+
+} // namespace
+
+std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e, const ShotEvaluation& s) {
+    const DriveModel& m = e.model;
+    const bool linear = m.kind == AxisKind::Linear;
+    const Kind travel = linear ? Kind::Length : Kind::Angle, speedKind = linear ? Kind::Speed : Kind::AngularSpeed;
+    const Kind force = linear ? Kind::Force : Kind::Torque;
+    const double px = s.pixelsPerUnit;
+    const double acceleration = s.acceleration.value() / m.outputPerRad; // at the motor
+    std::vector<ChainColumn> out;
+    out.reserve(m.chain.stages.size() + 5);
+
+    ChainColumn driver;
+    driver.part = ChainPart::Driver;
+    driver.speed = cell(s.pulseRate, Kind::Frequency);
+    driver.needed = cell(s.leastCurrent, Kind::Current);
+    driver.available = cell(axis.driver.runCurrent, Kind::Current);
+    driver.microstep = cell(1.0, Kind::Count);
+    out.push_back(driver);
+
+    ChainColumn motor;
+    motor.part = ChainPart::Motor;
+    motor.speed = cell(s.motorSpeed, Kind::RotationRate);
+    motor.needed = cell(s.torqueNeeded, Kind::Torque);
+    motor.available = cell(s.torqueAvailable, Kind::Torque);
+    motor.inertia = cell(e.rotorInertia, Kind::Inertia);
+    motor.microstep = cell(m.fullStepAngle / m.microsteps, Kind::Angle);
+    motor.lag = cell(s.lag, Kind::Angle);
+    out.push_back(motor);
+
+    // What is left of the motor's torque after its own rotor, then after each stage.
+    double available = s.torqueAvailable.value() - m.chain.motorInertia * acceleration;
+    double turns = 1.0;
+    const std::vector<double> needed = neededBehindStages(m, acceleration);
+    for (std::size_t i = 0; i < m.chain.stages.size(); ++i) {
+        const drivetrain::Stage& stage = m.chain.stages[i];
+        const bool isLink = i < axis.links.size();
+        if (linear && !isLink) { // the pulley sits on the shaft before the belt
+            ChainColumn pulley;
+            pulley.part = ChainPart::Output;
+            pulley.speed = cell(s.motorSpeed.value() / turns, Kind::RotationRate);
+            pulley.needed = cell(needed[i] / (stage.ratio * stage.efficiency) + stage.inputInertia * acceleration / turns, Kind::Torque);
+            pulley.available = cell(available, Kind::Torque);
+            pulley.inertia = cell(stage.inputInertia, Kind::Inertia);
+            pulley.microstep = cell(m.fullStepAngle / m.microsteps / turns, Kind::Angle);
+            out.push_back(pulley);
+        }
+        available = (available - stage.inputInertia * acceleration / turns) * stage.ratio * stage.efficiency;
+        turns *= stage.ratio;
+        ChainColumn c;
+        c.part = isLink ? ChainPart::Link : linear ? ChainPart::Belt : ChainPart::Output;
+        c.link = isLink ? static_cast<int>(i) : -1;
+        const bool moving = linear && !isLink;
+        c.speed = moving ? cell(s.topSpeed, speedKind) : cell(s.motorSpeed.value() / turns, Kind::RotationRate);
+        c.needed = cell(needed[i], moving ? force : Kind::Torque);
+        c.available = cell(available, moving ? force : Kind::Torque);
+        if (!moving) {
+            c.inertia = cell(stage.inputInertia, Kind::Inertia);
+            c.microstep = cell(m.fullStepAngle / m.microsteps / turns, Kind::Angle);
+        }
+        if (moving) c.stretch = cell(s.stretchTravel, travel);
+        out.push_back(c);
+    }
+
+    ChainColumn load;
+    load.part = ChainPart::Load;
+    load.speed = cell(s.topSpeed, speedKind);
+    load.needed = cell(s.forceNeeded, force);
+    load.available = cell(available, force);
+    load.inertia = cell(e.loadInertia, Kind::Inertia);
+    load.microstep = cell(e.step, travel);
+    load.lag = cell(s.lagTravel, travel);
+    if (!linear) load.stretch = cell(s.stretchTravel, travel);
+    load.play = cell(m.backlash, travel);
+    out.push_back(load);
+
+    ChainColumn picture;
+    picture.part = ChainPart::Picture;
+    picture.speed = cell(s.pixelsPerFrame, Kind::PixelsPerFrame);
+    picture.inertia = cell(e.inertiaRatio, Kind::Ratio);
+    picture.microstep = cell(s.stepPixels, Kind::Pixels);
+    picture.lag = cell(s.lagPixels, Kind::Pixels);
+    picture.stretch = cell(s.stretchPixels, Kind::Pixels);
+    picture.play = cell(m.backlash * px, Kind::Pixels);
+    out.push_back(picture);
+    return out;
+}
+
+} // namespace gantry

@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/instruments/field_editor.h"
+#include "app/shell/main_window.h"
+#include "app/theme/tokens.h"
+
+#include <QApplication>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+#include <QTest>
+#include <QToolButton>
+#include <memory>
+
+/// Sends settings, state and recovery copies to a folder of the test's own. Construct before QApplication is used.
+class TestHome {
+public:
+    TestHome() {
+        qputenv("XDG_STATE_HOME", dir_.path().toUtf8());
+        qputenv("XDG_CONFIG_HOME", dir_.path().toUtf8());
+        QCoreApplication::setOrganizationName("calm-gantry-test");
+        QCoreApplication::setApplicationName("calm-gantry-test");
+    }
+    QString path(const QString& name) const { return dir_.filePath(name); }
+
+private:
+    QTemporaryDir dir_;
+};
+
+/// The real window with the demo rig, driven by clicks and keys.
+class WindowDriver {
+public:
+    explicit WindowDriver(bool demo = true) {
+        gantry::app::loadFonts();
+        window = std::make_unique<gantry::app::MainWindow>();
+        if (demo) window->openFile(QStringLiteral(GANTRY_DATA "/demo/fernhouse-dolly.gantry"));
+        window->show();
+        QTest::qWaitForWindowExposed(window.get());
+        window->activateWindow();
+    }
+    std::unique_ptr<gantry::app::MainWindow> window;
+
+    const gantry::Project& project() const { return window->document().project(); }
+
+    template <class T = QWidget>
+    T* find(const QString& name) const {
+        for (T* w : window->findChildren<T*>(name))
+            if (w->isVisible()) return w;
+        return nullptr;
+    }
+    QLineEdit* field(const QString& path) const {
+        auto* editor = find<gantry::app::FieldEditor>(path);
+        return editor != nullptr ? editor->findChild<QLineEdit*>() : nullptr;
+    }
+    /// Types into a field as a person does and commits with Return.
+    void type(const QString& path, const QString& text) const {
+        QLineEdit* edit = field(path);
+        QVERIFY2(edit != nullptr, qPrintable(path));
+        QTest::mouseClick(edit, Qt::LeftButton, {}, QPoint(8, edit->height() / 2));
+        QTest::keySequence(edit, QKeySequence::SelectAll);
+        QTest::keyClicks(edit, text);
+        QTest::keyClick(edit, Qt::Key_Return);
+    }
+    void click(QWidget* widget, QPoint at = {}) const {
+        QVERIFY(widget != nullptr);
+        QTest::mouseClick(widget, Qt::LeftButton, {}, at.isNull() ? widget->rect().center() : at);
+    }
+    void station(int number) const { QTest::keyClick(window.get(), static_cast<Qt::Key>(Qt::Key_0 + number), Qt::AltModifier); }
+    QString status() const { return find<QLabel>("status")->text(); }
+};
