@@ -1,1 +1,13 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
+include(GNUInstallDirs)
+install(TARGETS calm-gantry-cli RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
+install(DIRECTORY data/demo data/templates data/schema DESTINATION ${CMAKE_INSTALL_DATADIR}/calm-gantry)
+install(FILES LICENSE README.md data/fonts/COPYRIGHT DESTINATION ${CMAKE_INSTALL_DOCDIR})
+if(GANTRY_APP)
+  install(TARGETS calm-gantry RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
+  set(id org.calmgantry.CalmGantry)
+  install(FILES data/desktop/${id}.desktop DESTINATION ${CMAKE_INSTALL_DATADIR}/applications)
+  install(FILES data/desktop/${id}.metainfo.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/metainfo)
+  install(FILES data/desktop/${id}.svg DESTINATION ${CMAKE_INSTALL_DATADIR}/icons/hicolor/scalable/apps)
+  install(FILES data/desktop/calm-gantry-mime.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/mime/packages RENAME calm-gantry.xml)
+endif()

@@ -6,8 +6,8 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
-#include <QIcon>
 #include <QElapsedTimer>
+#include <QIcon>
 #include <cstdio>
 
 namespace {
@@ -25,7 +25,9 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
             QElapsedTimer clock;
             clock.start();
             while (clock.elapsed() < 500) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-            const QString file = QStringLiteral("%1/%2-%3.png").arg(folder, window.stationName(i).toLower(), night ? QStringLiteral("night") : QStringLiteral("day"));
+            const QString file = QStringLiteral("%1/%2-%3.png")
+                                     .arg(folder, window.stationName(i).toLower(),
+                                          night ? QStringLiteral("night") : QStringLiteral("day"));
             if (!window.grab().save(file)) {
                 std::fprintf(stderr, "%s cannot be written\n", qPrintable(file));
                 return 1;
@@ -49,12 +51,17 @@ int main(int argc, char** argv) {
     QApplication::setStyle(QStringLiteral("Fusion"));
     QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/application.svg")));
     QCommandLineParser parser;
-    parser.setApplicationDescription(QStringLiteral("Size and configure the drives of motorised camera rigs."));
+    parser.setApplicationDescription(
+        QStringLiteral("Size and configure the drives of motorised camera rigs."));
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument(QStringLiteral("file"), QStringLiteral("Project to open."), QStringLiteral("[file]"));
-    const QCommandLineOption render(QStringLiteral("render"), QStringLiteral("Write every station as PNG to a folder and end."), QStringLiteral("folder"));
-    const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size for --render."), QStringLiteral("WxH"), QStringLiteral("1280x800"));
+    parser.addPositionalArgument(QStringLiteral("file"), QStringLiteral("Project to open."),
+                                 QStringLiteral("[file]"));
+    const QCommandLineOption render(QStringLiteral("render"),
+                                    QStringLiteral("Write every station as PNG to a folder and end."),
+                                    QStringLiteral("folder"));
+    const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size for --render."),
+                                  QStringLiteral("WxH"), QStringLiteral("1280x800"));
     parser.addOptions({render, size});
     parser.process(app);
     loadFonts();
@@ -73,6 +80,7 @@ int main(int argc, char** argv) {
     MainWindow window;
     window.show();
     if (!window.offerRecovery())
-        if (const QStringList files = parser.positionalArguments(); !files.isEmpty()) window.openFile(files.first());
+        if (const QStringList files = parser.positionalArguments(); !files.isEmpty())
+            window.openFile(files.first());
     return app.exec();
 }

@@ -15,7 +15,8 @@
 #include <QToolButton>
 #include <memory>
 
-/// Sends settings, state and recovery copies to a folder of the test's own. Construct before QApplication is used.
+/// Sends settings, state and recovery copies to a folder of the test's own. Construct before QApplication is
+/// used.
 class TestHome {
 public:
     TestHome() {
@@ -38,7 +39,7 @@ public:
         window = std::make_unique<gantry::app::MainWindow>();
         if (demo) window->openFile(QStringLiteral(GANTRY_DATA "/demo/fernhouse-dolly.gantry"));
         window->show();
-        QTest::qWaitForWindowExposed(window.get());
+        if (!QTest::qWaitForWindowExposed(window.get())) qWarning("the window is not exposed");
         window->activateWindow();
     }
     std::unique_ptr<gantry::app::MainWindow> window;
@@ -68,6 +69,11 @@ public:
         QVERIFY(widget != nullptr);
         QTest::mouseClick(widget, Qt::LeftButton, {}, at.isNull() ? widget->rect().center() : at);
     }
-    void station(int number) const { QTest::keyClick(window.get(), static_cast<Qt::Key>(Qt::Key_0 + number), Qt::AltModifier); }
+    void station(int number) const {
+        // Without a window manager nothing gives the window its focus back after a dialog.
+        window->activateWindow();
+        QVERIFY(QTest::qWaitForWindowActive(window.get()));
+        QTest::keyClick(window.get(), static_cast<Qt::Key>(Qt::Key_0 + number), Qt::AltModifier);
+    }
     QString status() const { return find<QLabel>("status")->text(); }
 };

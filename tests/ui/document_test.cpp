@@ -3,8 +3,8 @@
 #include "support/files.h"
 #include "support/window.h"
 
-#include <cmath>
 #include <QSignalSpy>
+#include <cmath>
 
 using namespace gantry;
 using namespace gantry::app;
@@ -14,7 +14,9 @@ class DocumentTest : public QObject {
     TestHome home_;
     static double contrast(const QColor& a, const QColor& b) {
         const auto luminance = [](const QColor& c) {
-            const auto linear = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+            const auto linear = [](double v) {
+                return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
+            };
             return 0.2126 * linear(c.redF()) + 0.7152 * linear(c.greenF()) + 0.0722 * linear(c.blueF());
         };
         const double x = luminance(a), y = luminance(b);
@@ -24,7 +26,9 @@ private slots:
     void editsAreNamedUndoneAndMerged() {
         Document d;
         d.newProject(demoProject());
-        const auto mass = [](double kg) { return [kg](Project& p) { setNumberAt(p, "axes/slide/mechanism/moving_mass_kg", kg); }; };
+        const auto mass = [](double kg) {
+            return [kg](Project& p) { setNumberAt(p, "axes/slide/mechanism/moving_mass_kg", kg); };
+        };
         d.change("Set mass", mass(5), "drag");
         d.change("Set mass", mass(6), "drag");
         d.change("Set mass", mass(7), "drag");
@@ -74,8 +78,11 @@ private slots:
     void contrastOfEveryToken() {
         for (const Tokens* t : {&dayTokens(), &nightTokens()})
             for (const QColor& ground : {t->paper, t->sheet})
-                for (const QColor& text : {t->ink, t->second, t->third, t->lake, t->moss, t->straw, t->brick, t->heather, t->rust, t->plum})
-                    QVERIFY2(contrast(text, ground) >= 4.5, qPrintable(text.name() + " on " + ground.name() + QStringLiteral(": %1").arg(contrast(text, ground))));
+                for (const QColor& text : {t->ink, t->second, t->third, t->lake, t->moss, t->straw, t->brick,
+                                           t->heather, t->rust, t->plum})
+                    QVERIFY2(contrast(text, ground) >= 4.5,
+                             qPrintable(text.name() + " on " + ground.name() +
+                                        QStringLiteral(": %1").arg(contrast(text, ground))));
         for (const Tokens* t : {&dayTokens(), &nightTokens()}) QVERIFY(contrast(t->onLake, t->lake) >= 4.5);
     }
     void axesDifferInColourAndPattern() {
@@ -83,7 +90,9 @@ private slots:
             for (int b = a + 1; b < 6; ++b) {
                 const QPen x = axisPen(a), y = axisPen(b);
                 QVERIFY(x.color() != y.color() || x.dashPattern() != y.dashPattern());
-                if (b == a + 1) QVERIFY(x.color() != y.color() && (x.style() != y.style() || x.dashPattern() != y.dashPattern()));
+                if (b == a + 1)
+                    QVERIFY(x.color() != y.color() &&
+                            (x.style() != y.style() || x.dashPattern() != y.dashPattern()));
             }
     }
 };

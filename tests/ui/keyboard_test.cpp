@@ -35,12 +35,17 @@ private slots:
         d.station(station);
         const QSet<QWidget*> seen = walk(d);
         for (QWidget* w : d.window->findChildren<QWidget*>()) {
-            if (!w->isVisible() || !w->isEnabled() || !(w->focusPolicy() & Qt::TabFocus) || w->focusProxy() != nullptr) continue;
+            if (!w->isVisible() || !w->isEnabled() || !(w->focusPolicy() & Qt::TabFocus) ||
+                w->focusProxy() != nullptr)
+                continue;
             if (qobject_cast<QLineEdit*>(w) && w->parentWidget()->inherits("QComboBox")) continue;
-            const QString what = QStringLiteral("%1 “%2” in %3").arg(w->metaObject()->className(), w->objectName(), w->parentWidget()->objectName());
+            const QString what =
+                QStringLiteral("%1 “%2” in %3")
+                    .arg(w->metaObject()->className(), w->objectName(), w->parentWidget()->objectName());
             QVERIFY2(seen.contains(w), qPrintable(what + " is not reached by Tab"));
             auto* button = qobject_cast<QAbstractButton*>(w);
-            QVERIFY2(!w->accessibleName().isEmpty() || (button && !button->text().isEmpty()), qPrintable(what + " has no name"));
+            QVERIFY2(!w->accessibleName().isEmpty() || (button && !button->text().isEmpty()),
+                     qPrintable(what + " has no name"));
         }
         QVERIFY(seen.size() > 15);
     }
@@ -61,7 +66,8 @@ private slots:
         auto* chain = d.find("chainView");
         chain->setFocus();
         QTest::keyClick(chain, Qt::Key_Right);
-        QVERIFY2(chain->accessibleDescription().startsWith("Pulley, 20T"), qPrintable(chain->accessibleDescription()));
+        QVERIFY2(chain->accessibleDescription().startsWith("Pulley, 20T"),
+                 qPrintable(chain->accessibleDescription()));
         QVERIFY(d.field("axes/slide/mechanism/output/teeth") != nullptr);
         QTest::keyClick(chain, Qt::Key_Left);
         QTest::keyClick(chain, Qt::Key_Left);

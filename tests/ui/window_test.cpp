@@ -11,7 +11,9 @@
 #include <QComboBox>
 #include <QInputDialog>
 #include <QLocale>
+#include <QMenu>
 #include <QPlainTextEdit>
+#include <QSettings>
 #include <QTableView>
 #include <QTimer>
 #include <clocale>
@@ -24,7 +26,9 @@ class WindowTest : public QObject {
     Q_OBJECT
     TestHome home_;
 
-    static QString cell(QTableView* table, int row, int column) { return table->model()->index(row, column).data().toString(); }
+    static QString cell(QTableView* table, int row, int column) {
+        return table->model()->index(row, column).data().toString();
+    }
     static QString setting(QTableView* table, const QString& label) {
         for (int i = 0; i < table->model()->rowCount(); ++i)
             if (cell(table, i, 0) == label) return cell(table, i, 1);
@@ -45,12 +49,14 @@ private slots:
         if (std::string(l->decimal_point) != ",") std::exit(77); // the locale is not installed here
     }
 
-    /// Teeth 20 to 16: 80 steps/mm become 100 in the axis card, the settings and what the command line prints.
+    /// Teeth 20 to 16: 80 steps/mm become 100 in the axis card, the settings and what the command line
+    /// prints.
     void changeTeethEverywhere() {
         WindowDriver d;
         d.station(2);
         auto* chain = d.find("chainView");
-        QTest::mouseClick(chain, Qt::LeftButton, {}, QPoint(92 + (chain->width() - 92) * 5 / 12, 40)); // third tile of six
+        QTest::mouseClick(chain, Qt::LeftButton, {},
+                          QPoint(92 + (chain->width() - 92) * 5 / 12, 40)); // third tile of six
         d.type("axes/slide/mechanism/output/teeth", "16");
         QCOMPARE(std::get<LinearMechanism>(d.project().axes[0].mechanism).output.teeth, 16);
         QVERIFY(d.find("axisCard0")->accessibleDescription().contains("100 steps/mm"));
@@ -59,7 +65,8 @@ private slots:
         QCOMPARE(cell(table, 4, 5), QString("10 µm")); // one microstep at the carriage
         d.station(3);
         QCOMPARE(setting(d.find<QTableView>("settingsTable"), "Steps per unit"), QString("100"));
-        QVERIFY(d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("Steps per unit          100"));
+        QVERIFY(
+            d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("Steps per unit          100"));
         QString error;
         const QString file = home_.path("teeth.gantry");
         QVERIFY(d.window->document().saveAs(file, error));
@@ -96,7 +103,9 @@ private slots:
         const QString path = "axes/slide/mechanism/moving_mass_kg";
         d.type(path, "heavy");
         QCOMPARE(std::get<LinearMechanism>(d.project().axes[0].mechanism).movingMass.value, 4.1);
-        QVERIFY2(d.status().contains("Moving mass") && d.status().contains("heavy") && d.status().contains("kept"), qPrintable(d.status()));
+        QVERIFY2(d.status().contains("Moving mass") && d.status().contains("heavy") &&
+                     d.status().contains("kept"),
+                 qPrintable(d.status()));
         QTest::keyClick(d.field(path), Qt::Key_Tab);
         QTRY_COMPARE(d.field(path)->text(), QString("4.10 kg").replace("4.10", "4.1"));
         d.type(path, "-3 kg");
@@ -162,7 +171,8 @@ private slots:
             QTimer::singleShot(0, this, [=] {
                 for (QAction* a : button->menu()->actions())
                     if (a->text().startsWith(text)) {
-                        QTest::mouseClick(button->menu(), Qt::LeftButton, {}, button->menu()->actionGeometry(a).center());
+                        QTest::mouseClick(button->menu(), Qt::LeftButton, {},
+                                          button->menu()->actionGeometry(a).center());
                         return;
                     }
                 button->menu()->close();
@@ -229,7 +239,8 @@ private slots:
         d.type("axes/slide/mechanism/moving_mass_kg", "4.1 kg");
         d.type("axes/slide/mechanism/slope_rad", "12 deg");
         const QString line = d.find("startCapability")->accessibleName();
-        QVERIFY2(line.contains("at margin ×2") && line.contains("kg or") && line.contains("mm/s²"), qPrintable(line));
+        QVERIFY2(line.contains("at margin ×2") && line.contains("kg or") && line.contains("mm/s²"),
+                 qPrintable(line));
         QVERIFY(line != before);
         // Everything else is a marked assumption.
         QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).inductance.source, Source::Assumed);
@@ -292,7 +303,9 @@ private slots:
         choice->setFocus();
         for (int i = 0; i < 3; ++i) QTest::keyClick(choice, Qt::Key_Down);
         emit choice->activated(choice->currentIndex());
-        QVERIFY(d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("#define SLIDE_STEPS_PER_UNIT 80"));
+        QVERIFY(d.find<QPlainTextEdit>("settingsText")
+                    ->toPlainText()
+                    .contains("#define SLIDE_STEPS_PER_UNIT 80"));
         d.click(d.find("copySettings"));
         QVERIFY(QGuiApplication::clipboard()->text().contains("#define PAN_MICROSTEPS 16"));
     }

@@ -161,13 +161,15 @@ private slots:
         VERIFY_NEAR(columns[2].available.figure.value(), 0.3106 - 0.0007, 1e-3);
         VERIFY_NEAR(columns[3].needed.figure.value(), 14.64, 1e-3);
         VERIFY_NEAR(columns[3].available.figure.value(), 46.2, 2e-3);
-        VERIFY_NEAR(columns[0].needed.figure.value(), 1.2 * 2 / 3.143, 1e-3); // current-limited: torque goes with current
+        VERIFY_NEAR(columns[0].needed.figure.value(), 1.2 * 2 / 3.143,
+                    1e-3); // current-limited: torque goes with current
         VERIFY_NEAR(columns[5].inertia.figure.value(), 29.0, 0.01);
         const auto pan = chainColumns(demo_.axes[1], eval_.axes[1], eval_.axes[1].shots[0]);
         QCOMPARE(pan[2].part, ChainPart::Link);
         VERIFY_NEAR(pan[2].speed.figure.value() * 5.2, pan[1].speed.figure.value(), 1e-9);
     }
-    /// What the last shaft passes on, times speed, is the power the motor gives less losses and kinetic power.
+    /// What the last shaft passes on, times speed, is the power the motor gives less losses and kinetic
+    /// power.
     void shotPathEndsWhereTheTableSays() {
         const auto up = shotPath(slide().model, reveal().profile, 1, 200);
         double most = 0, fastest = 0;
@@ -181,7 +183,8 @@ private slots:
         QVERIFY(shotPath(slide().model, reveal().profile, -1, 50)[49].torque < 0);
         const TorqueCurves c = torqueCurves(slide().model, 200, 100);
         VERIFY_NEAR(c.nominal.front().torque, 0.3106, 1e-3);
-        QVERIFY(c.lowVoltage.back().torque < c.nominal.back().torque && c.nominal.back().torque < c.atBest.back().torque);
+        QVERIFY(c.lowVoltage.back().torque < c.nominal.back().torque &&
+                c.nominal.back().torque < c.atBest.back().torque);
     }
     /// A belt stage in front multiplies steps and divides the load's share of inertia by its square.
     void reductionReflects() {

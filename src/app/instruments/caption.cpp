@@ -28,7 +28,8 @@ void Caption::paintEvent(QPaintEvent*) {
     const int used = left + (lead_.isEmpty() ? 0 : p.fontMetrics().horizontalAdvance(lead_) + 8);
     p.setFont(textFont(12));
     p.setPen(tokens().second);
-    p.drawText(rect().adjusted(used, 0, -8, 0), Qt::AlignVCenter, p.fontMetrics().elidedText(rest_, Qt::ElideRight, width() - used - 8));
+    p.drawText(rect().adjusted(used, 0, -8, 0), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(rest_, Qt::ElideRight, width() - used - 8));
 }
 
 } // namespace gantry::app

@@ -22,7 +22,8 @@ void paintStage(QPainter& p, const QRectF& box, int motorTeeth, int loadTeeth, b
     const double room = box.width() * 0.8;
     const double distance = belt ? 1.35 : 1.0;
     const double sum = static_cast<double>(motorTeeth + loadTeeth);
-    double scale = std::min(room / (sum * (1 + distance) / 2 + sum / 2), box.height() * 0.46 / std::max(motorTeeth, loadTeeth));
+    double scale = std::min(room / (sum * (1 + distance) / 2 + sum / 2),
+                            box.height() * 0.46 / std::max(motorTeeth, loadTeeth));
     const double r1 = std::max(4.0, motorTeeth * scale), r2 = std::max(4.0, loadTeeth * scale);
     const double between = (r1 + r2) * distance;
     const double left = box.center().x() - (r1 + between + r2) / 2 + r1;
@@ -64,7 +65,8 @@ void paintMotor(QPainter& p, const QRectF& box) {
     p.drawRoundedRect(body, 5, 5);
     p.drawEllipse(body.center(), 11, 11);
     p.drawEllipse(body.center(), 2.5, 2.5);
-    for (const QPointF& corner : {QPointF(6, 6), QPointF(38, 6), QPointF(6, 38), QPointF(38, 38)}) p.drawEllipse(body.topLeft() + corner, 1.4, 1.4);
+    for (const QPointF& corner : {QPointF(6, 6), QPointF(38, 6), QPointF(6, 38), QPointF(38, 38)})
+        p.drawEllipse(body.topLeft() + corner, 1.4, 1.4);
 }
 
 void paintBelt(QPainter& p, const QRectF& box) {
@@ -118,8 +120,12 @@ void paintPicture(QPainter& p, const QRectF& box) {
     const Tokens& t = tokens();
     const QRectF frame(box.center().x() - 35, box.center().y() - 21, 70, 42);
     p.setPen(QPen(t.line, 1));
-    for (int i = 1; i < 7; ++i) p.drawLine(QPointF(frame.left() + i * 10, frame.top()), QPointF(frame.left() + i * 10, frame.bottom()));
-    for (int i = 1; i < 4; ++i) p.drawLine(QPointF(frame.left(), frame.top() + i * 10.5), QPointF(frame.right(), frame.top() + i * 10.5));
+    for (int i = 1; i < 7; ++i)
+        p.drawLine(QPointF(frame.left() + i * 10, frame.top()),
+                   QPointF(frame.left() + i * 10, frame.bottom()));
+    for (int i = 1; i < 4; ++i)
+        p.drawLine(QPointF(frame.left(), frame.top() + i * 10.5),
+                   QPointF(frame.right(), frame.top() + i * 10.5));
     p.setPen(QPen(t.ink, 1.2));
     p.drawRect(frame);
     p.setPen(QPen(t.plum, 1.5));
@@ -151,14 +157,17 @@ void ChainView::setSelected(int column) {
 }
 
 QRectF ChainView::tile(int column) const {
-    const double each = static_cast<double>(width() - labelWidth_) / static_cast<double>(std::max<std::size_t>(1, columns_.size()));
+    const double each = static_cast<double>(width() - labelWidth_) /
+                        static_cast<double>(std::max<std::size_t>(1, columns_.size()));
     return {labelWidth_ + column * each + 3, 1, each - 6, height() - 2.0};
 }
 
 QString ChainView::partName(const Context& context, const ChainColumn& c) {
     switch (c.part) {
-    case ChainPart::Driver: return tr("Driver");
-    case ChainPart::Motor: return tr("Motor");
+    case ChainPart::Driver:
+        return tr("Driver");
+    case ChainPart::Motor:
+        return tr("Motor");
     case ChainPart::Link: {
         const Axis* axis = context.axis();
         if (axis == nullptr || c.link >= static_cast<int>(axis->links.size())) return {};
@@ -166,10 +175,14 @@ QString ChainView::partName(const Context& context, const ChainColumn& c) {
         if (std::holds_alternative<Coupling>(link)) return tr("Coupling");
         return std::holds_alternative<BeltStage>(link) ? tr("Belt stage") : tr("Gear stage");
     }
-    case ChainPart::Output: return context.axis() && kindOf(*context.axis()) == AxisKind::Linear ? tr("Pulley") : tr("Ring");
-    case ChainPart::Belt: return tr("Belt");
-    case ChainPart::Load: return context.axis() && kindOf(*context.axis()) == AxisKind::Linear ? tr("Carriage") : tr("Load");
-    case ChainPart::Picture: return tr("Picture");
+    case ChainPart::Output:
+        return context.axis() && kindOf(*context.axis()) == AxisKind::Linear ? tr("Pulley") : tr("Ring");
+    case ChainPart::Belt:
+        return tr("Belt");
+    case ChainPart::Load:
+        return context.axis() && kindOf(*context.axis()) == AxisKind::Linear ? tr("Carriage") : tr("Load");
+    case ChainPart::Picture:
+        return tr("Picture");
     }
     return {};
 }
@@ -180,26 +193,44 @@ QString ChainView::partDetail(const ChainColumn& c) const {
     const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism);
     using units::Kind;
     switch (c.part) {
-    case ChainPart::Driver: return QStringLiteral("1/%1 · %2").arg(axis->driver.microsteps).arg(context_.show(context_.document.project().controller.pulseCeiling, Kind::Frequency));
-    case ChainPart::Motor: return QStringLiteral("%1 · %2").arg(context_.show(std::get<Stepper>(axis->motor).holdingTorque.value, Kind::Torque), context_.show(context_.document.project().supply.voltage.value, Kind::Voltage));
+    case ChainPart::Driver:
+        return QStringLiteral("1/%1 · %2")
+            .arg(axis->driver.microsteps)
+            .arg(context_.show(context_.document.project().controller.pulseCeiling, Kind::Frequency));
+    case ChainPart::Motor:
+        return QStringLiteral("%1 · %2").arg(
+            context_.show(std::get<Stepper>(axis->motor).holdingTorque.value, Kind::Torque),
+            context_.show(context_.document.project().supply.voltage.value, Kind::Voltage));
     case ChainPart::Link: {
         const Link& link = axis->links[static_cast<std::size_t>(c.link)];
-        if (const auto* b = std::get_if<BeltStage>(&link)) return QStringLiteral("%1 : %2 T").arg(b->motorTeeth).arg(b->loadTeeth);
-        if (const auto* g = std::get_if<GearStage>(&link)) return QStringLiteral("%1 : %2 T").arg(g->motorTeeth).arg(g->loadTeeth);
+        if (const auto* b = std::get_if<BeltStage>(&link))
+            return QStringLiteral("%1 : %2 T").arg(b->motorTeeth).arg(b->loadTeeth);
+        if (const auto* g = std::get_if<GearStage>(&link))
+            return QStringLiteral("%1 : %2 T").arg(g->motorTeeth).arg(g->loadTeeth);
         return QStringLiteral("1 : 1");
     }
     case ChainPart::Output:
-        if (linear != nullptr) return QStringLiteral("%1T × %2").arg(linear->output.teeth).arg(context_.show(linear->output.pitch.value, Kind::Length, 4));
-        if (const auto* ring = std::get_if<RingOutput>(&std::get<RotaryMechanism>(axis->mechanism).output)) return QStringLiteral("%1 : %2 T").arg(ring->pinionTeeth).arg(ring->ringTeeth);
+        if (linear != nullptr)
+            return QStringLiteral("%1T × %2")
+                .arg(linear->output.teeth)
+                .arg(context_.show(linear->output.pitch.value, Kind::Length, 4));
+        if (const auto* ring = std::get_if<RingOutput>(&std::get<RotaryMechanism>(axis->mechanism).output))
+            return QStringLiteral("%1 : %2 T").arg(ring->pinionTeeth).arg(ring->ringTeeth);
         return {};
-    case ChainPart::Belt: return tr("EA %1").arg(context_.show(linear->output.tensileStiffness.value, Kind::Force));
+    case ChainPart::Belt:
+        return tr("EA %1").arg(context_.show(linear->output.tensileStiffness.value, Kind::Force));
     case ChainPart::Load:
-        if (linear != nullptr) return tr("%1 · %2 up").arg(context_.show(linear->movingMass.value, Kind::Mass), context_.show(linear->slope.value, Kind::Angle));
+        if (linear != nullptr)
+            return tr("%1 · %2 up")
+                .arg(context_.show(linear->movingMass.value, Kind::Mass),
+                     context_.show(linear->slope.value, Kind::Angle));
         return context_.show(std::get<RotaryMechanism>(axis->mechanism).inertia.value, Kind::Inertia);
     case ChainPart::Picture:
         if (const ShotEvaluation* s = context_.shotEvaluation()) {
             const Shot& shot = context_.document.project().shots[static_cast<std::size_t>(s->shot)];
-            return tr("%1 at %2").arg(context_.show(shot.focalLength, Kind::Length), context_.show(shot.subjectDistance, Kind::Length));
+            return tr("%1 at %2")
+                .arg(context_.show(shot.focalLength, Kind::Length),
+                     context_.show(shot.subjectDistance, Kind::Length));
         }
         return {};
     }
@@ -215,12 +246,18 @@ void ChainView::paintPart(QPainter& p, const QRectF& box, const ChainColumn& c) 
     const Axis& axis = *context_.axis();
     const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
     switch (c.part) {
-    case ChainPart::Driver: paintDriver(p, box); break;
-    case ChainPart::Motor: paintMotor(p, box); break;
+    case ChainPart::Driver:
+        paintDriver(p, box);
+        break;
+    case ChainPart::Motor:
+        paintMotor(p, box);
+        break;
     case ChainPart::Link: {
         const Link& link = axis.links[static_cast<std::size_t>(c.link)];
-        if (const auto* b = std::get_if<BeltStage>(&link)) paintStage(p, box, b->motorTeeth, b->loadTeeth, true);
-        else if (const auto* g = std::get_if<GearStage>(&link)) paintStage(p, box, g->motorTeeth, g->loadTeeth, false);
+        if (const auto* b = std::get_if<BeltStage>(&link))
+            paintStage(p, box, b->motorTeeth, b->loadTeeth, true);
+        else if (const auto* g = std::get_if<GearStage>(&link))
+            paintStage(p, box, g->motorTeeth, g->loadTeeth, false);
         else {
             p.drawRect(QRectF(box.center().x() - 26, box.center().y() - 5, 52, 10));
             p.drawRoundedRect(QRectF(box.center().x() - 15, box.center().y() - 13, 30, 26), 3, 3);
@@ -236,16 +273,23 @@ void ChainView::paintPart(QPainter& p, const QRectF& box, const ChainColumn& c) 
             p.drawLine(box.center() + QPointF(0, 21), QPointF(box.right(), box.center().y() + 21));
             p.setPen(QPen(t.ink, 1.1));
             paintWheel(p, box.center(), 19, linear->output.teeth);
-        } else if (const auto* ring = std::get_if<RingOutput>(&std::get<RotaryMechanism>(axis.mechanism).output)) {
+        } else if (const auto* ring =
+                       std::get_if<RingOutput>(&std::get<RotaryMechanism>(axis.mechanism).output)) {
             paintStage(p, box, ring->pinionTeeth, ring->ringTeeth, false);
         }
         break;
-    case ChainPart::Belt: paintBelt(p, box); break;
-    case ChainPart::Load:
-        if (linear != nullptr) paintCarriage(p, box, linear->slope.value);
-        else paintTurning(p, box);
+    case ChainPart::Belt:
+        paintBelt(p, box);
         break;
-    case ChainPart::Picture: paintPicture(p, box); break;
+    case ChainPart::Load:
+        if (linear != nullptr)
+            paintCarriage(p, box, linear->slope.value);
+        else
+            paintTurning(p, box);
+        break;
+    case ChainPart::Picture:
+        paintPicture(p, box);
+        break;
     }
     p.restore();
 }
@@ -265,10 +309,13 @@ void ChainView::paintEvent(QPaintEvent*) {
         paintPart(p, box.adjusted(2, 4, -2, -38), c);
         p.setPen(t.ink);
         p.setFont(textFont(12, true));
-        p.drawText(QRectF(box.left(), box.bottom() - 36, box.width(), 18), Qt::AlignCenter, partName(context_, c));
+        p.drawText(QRectF(box.left(), box.bottom() - 36, box.width(), 18), Qt::AlignCenter,
+                   partName(context_, c));
         p.setPen(t.second);
         p.setFont(textFont(10));
-        p.drawText(QRectF(box.left() + 1, box.bottom() - 19, box.width() - 2, 16), Qt::AlignCenter, p.fontMetrics().elidedText(partDetail(c), Qt::ElideRight, static_cast<int>(box.width()) - 2));
+        p.drawText(
+            QRectF(box.left() + 1, box.bottom() - 19, box.width() - 2, 16), Qt::AlignCenter,
+            p.fontMetrics().elidedText(partDetail(c), Qt::ElideRight, static_cast<int>(box.width()) - 2));
     }
 }
 

@@ -8,8 +8,8 @@
 
 namespace gantry::app {
 
-/// The drive drawn link by link, pulse to picture: wheels with their true tooth counts, the carriage at its slope.
-/// Click or arrow keys choose a part.
+/// The drive drawn link by link, pulse to picture: wheels with their true tooth counts, the carriage at its
+/// slope. Click or arrow keys choose a part.
 class ChainView : public QWidget {
     Q_OBJECT
 public:

@@ -28,13 +28,15 @@ public:
         p->setPen(index.column() == 0 ? t.second : last ? t.lake : t.ink);
         const QString s = index.data(Qt::DisplayRole).toString();
         const QRect box = option.rect.adjusted(index.column() == 0 ? 0 : 1, 0, -1, 0);
-        p->drawText(box, index.column() == 0 ? Qt::AlignVCenter | Qt::AlignLeft : Qt::AlignCenter, p->fontMetrics().elidedText(s, Qt::ElideRight, box.width()));
+        p->drawText(box, index.column() == 0 ? Qt::AlignVCenter | Qt::AlignLeft : Qt::AlignCenter,
+                    p->fontMetrics().elidedText(s, Qt::ElideRight, box.width()));
     }
 };
 
 } // namespace
 
-DriveTableModel::DriveTableModel(const Context& context, QObject* parent) : QAbstractTableModel(parent), context_(context) {}
+DriveTableModel::DriveTableModel(const Context& context, QObject* parent)
+    : QAbstractTableModel(parent), context_(context) {}
 
 void DriveTableModel::setColumns(const std::vector<ChainColumn>& columns) {
     if (columns.size() != columns_.size()) {
@@ -47,8 +49,12 @@ void DriveTableModel::setColumns(const std::vector<ChainColumn>& columns) {
     emit dataChanged(index(0, 0), index(rows_ - 1, columnCount() - 1));
 }
 
-int DriveTableModel::rowCount(const QModelIndex&) const { return rows_; }
-int DriveTableModel::columnCount(const QModelIndex&) const { return static_cast<int>(columns_.size()) + 1; }
+int DriveTableModel::rowCount(const QModelIndex&) const {
+    return rows_;
+}
+int DriveTableModel::columnCount(const QModelIndex&) const {
+    return static_cast<int>(columns_.size()) + 1;
+}
 
 QVariant DriveTableModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (role != Qt::DisplayRole || orientation != Qt::Horizontal || section == 0) return {};
@@ -57,7 +63,10 @@ QVariant DriveTableModel::headerData(int section, Qt::Orientation orientation, i
 
 QVariant DriveTableModel::data(const QModelIndex& index, int role) const {
     if (role != Qt::DisplayRole && role != Qt::AccessibleTextRole && role != Qt::ToolTipRole) return {};
-    static const std::array<const char*, rows_> names{QT_TR_NOOP("Speed"), QT_TR_NOOP("Needed"), QT_TR_NOOP("Available"), QT_TR_NOOP("Inertia"), QT_TR_NOOP("One microstep"), QT_TR_NOOP("Rotor lag"), QT_TR_NOOP("Stretch, play")};
+    static const std::array<const char*, rows_> names{QT_TR_NOOP("Speed"),         QT_TR_NOOP("Needed"),
+                                                      QT_TR_NOOP("Available"),     QT_TR_NOOP("Inertia"),
+                                                      QT_TR_NOOP("One microstep"), QT_TR_NOOP("Rotor lag"),
+                                                      QT_TR_NOOP("Stretch, play")};
     if (index.column() == 0) return tr(names[static_cast<std::size_t>(index.row())]);
     return cellText(index.row(), columns_[static_cast<std::size_t>(index.column()) - 1]);
 }
@@ -68,22 +77,31 @@ QString DriveTableModel::cellText(int row, const ChainColumn& c) const {
         return cell.figure.reason() == Reason::NotApplicable ? QStringLiteral("·") : QStringLiteral("?");
     };
     switch (row) {
-    case Speed: return text(c.speed);
+    case Speed:
+        return text(c.speed);
     case Needed:
-        // Never a "needed" current that would invite too little: the least for the wanted margin, said as such.
-        if (c.part == ChainPart::Driver) return c.needed.figure ? tr("least %1").arg(text(c.needed)) : text(c.needed);
+        // Never a "needed" current that would invite too little: the least for the wanted margin, said as
+        // such.
+        if (c.part == ChainPart::Driver)
+            return c.needed.figure ? tr("least %1").arg(text(c.needed)) : text(c.needed);
         return text(c.needed);
-    case Available: return c.part == ChainPart::Driver ? tr("set %1").arg(text(c.available)) : text(c.available);
-    case Inertia: return c.part == ChainPart::Picture && c.inertia.figure ? tr("%1 : 1").arg(text(c.inertia)) : text(c.inertia);
-    case Microstep: return c.part == ChainPart::Driver ? tr("1 pulse") : text(c.microstep);
-    case Lag: return text(c.lag);
+    case Available:
+        return c.part == ChainPart::Driver ? tr("set %1").arg(text(c.available)) : text(c.available);
+    case Inertia:
+        return c.part == ChainPart::Picture && c.inertia.figure ? tr("%1 : 1").arg(text(c.inertia))
+                                                                : text(c.inertia);
+    case Microstep:
+        return c.part == ChainPart::Driver ? tr("1 pulse") : text(c.microstep);
+    case Lag:
+        return text(c.lag);
     case StretchPlay: {
         if (!c.stretch.figure && !c.play.figure) return text(c.stretch);
         if (!c.play.figure) return text(c.stretch);
         if (!c.stretch.figure) return text(c.play);
         return QStringLiteral("%1, %2").arg(text(c.stretch), text(c.play));
     }
-    default: return {};
+    default:
+        return {};
     }
 }
 
@@ -121,7 +139,8 @@ void DriveTable::placeColumns() {
     if (n <= 0) return;
     setColumnWidth(0, labelWidth_);
     const double each = static_cast<double>(width() - labelWidth_) / n;
-    for (int i = 0; i < n; ++i) setColumnWidth(i + 1, static_cast<int>((i + 1) * each) - static_cast<int>(i * each));
+    for (int i = 0; i < n; ++i)
+        setColumnWidth(i + 1, static_cast<int>((i + 1) * each) - static_cast<int>(i * each));
 }
 
 } // namespace gantry::app

@@ -29,11 +29,13 @@ void Elevation::paintEvent(QPaintEvent*) {
     if (axes.empty()) {
         p.setPen(t.second);
         p.setFont(textFont(11));
-        p.drawText(rect().adjusted(8, 8, -8, -20), Qt::AlignCenter | Qt::TextWordWrap, tr("Nothing to draw yet"));
+        p.drawText(rect().adjusted(8, 8, -8, -20), Qt::AlignCenter | Qt::TextWordWrap,
+                   tr("Nothing to draw yet"));
         return;
     }
     const double slope = rail != nullptr ? rail->slope.value : 0.0;
-    const double length = rail != nullptr ? std::min(150.0, (ground - 44) / std::max(0.05, std::abs(std::sin(slope)))) : 60.0;
+    const double length =
+        rail != nullptr ? std::min(150.0, (ground - 44) / std::max(0.05, std::abs(std::sin(slope)))) : 60.0;
     p.save();
     const double rise = std::abs(std::sin(slope)) * length / 2;
     p.translate(width() / 2.0, std::min(ground - 22 - rise, height() / 2.0 + 18));
@@ -55,9 +57,11 @@ void Elevation::paintEvent(QPaintEvent*) {
     }
     // The stack, base to lens: one block an axis in the axis' pen.
     double y = -4;
-    const double width0 = rail != nullptr ? std::clamp(rail->carriageLength / rail->railLength * length, 18.0, 60.0) : 40.0;
+    const double width0 =
+        rail != nullptr ? std::clamp(rail->carriageLength / rail->railLength * length, 18.0, 60.0) : 40.0;
     for (std::size_t i = 0; i < axes.size(); ++i) {
-        const double w = i == 0 ? width0 : std::max(12.0, 24.0 - 3.0 * static_cast<double>(i)), h = i == 0 ? 7 : 9;
+        const double w = i == 0 ? width0 : std::max(12.0, 24.0 - 3.0 * static_cast<double>(i)),
+                     h = i == 0 ? 7 : 9;
         p.setPen(axisPen(static_cast<int>(i), static_cast<int>(i) == context_.session.axis() ? 2.2 : 1.3));
         p.setBrush(t.sheet);
         p.drawRect(QRectF(-w / 2, y - h, w, h));
@@ -71,8 +75,10 @@ void Elevation::paintEvent(QPaintEvent*) {
     if (rail != nullptr) {
         p.setPen(t.second);
         p.setFont(textFont(10));
-        p.drawText(rect().adjusted(8, 6, -8, -18), Qt::AlignRight | Qt::AlignTop, tr("%1 up").arg(context_.show(slope, units::Kind::Angle)));
-        p.drawText(rect().adjusted(8, 0, -8, -2), Qt::AlignRight | Qt::AlignBottom, tr("rail %1").arg(context_.show(rail->railLength, units::Kind::Length, 4)));
+        p.drawText(rect().adjusted(8, 6, -8, -18), Qt::AlignRight | Qt::AlignTop,
+                   tr("%1 up").arg(context_.show(slope, units::Kind::Angle)));
+        p.drawText(rect().adjusted(8, 0, -8, -2), Qt::AlignRight | Qt::AlignBottom,
+                   tr("rail %1").arg(context_.show(rail->railLength, units::Kind::Length, 4)));
     }
 }
 

@@ -7,7 +7,8 @@
 
 namespace gantry::app {
 
-/// A small live side view of the rig: rails at their slope and length, what stands on them, each axis in its colour.
+/// A small live side view of the rig: rails at their slope and length, what stands on them, each axis in its
+/// colour.
 class Elevation : public QWidget {
     Q_OBJECT
 public:

@@ -19,7 +19,9 @@
 namespace gantry::app {
 namespace {
 
-QString text(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
 
 bool isLocked(const Project& p, const std::string& path) {
     return std::find(p.lockedFields.begin(), p.lockedFields.end(), path) != p.lockedFields.end();
@@ -63,7 +65,9 @@ void FieldEditor::setPath(const QString& path, const QString& caption) {
 }
 
 void FieldEditor::refresh() {
-    const auto field = path_.isEmpty() ? std::nullopt : findField(const_cast<Project&>(context_.document.project()), path_.toStdString());
+    const auto field =
+        path_.isEmpty() ? std::nullopt
+                        : findField(const_cast<Project&>(context_.document.project()), path_.toStdString());
     if (!field) {
         setEnabled(false);
         edit_->clear();
@@ -120,13 +124,15 @@ void FieldEditor::refresh() {
     if (edit_->hasFocus() && typed_) return; // never overwrite what is being typed
     QString shown, known;
     bool weak = false;
-    if (isText) shown = QString::fromStdString(*std::get<std::string*>(field->target));
+    if (isText)
+        shown = QString::fromStdString(*std::get<std::string*>(field->target));
     else {
         shown = shownText(numberAt(context_.document.project(), field->path).value_or(0.0), field->info);
         if (const auto* e = std::get_if<Estimate*>(&field->target)) {
             known = text(ChoiceNames<Source>::labels[static_cast<std::size_t>((*e)->source)]);
             weak = (*e)->source == Source::Guess || (*e)->source == Source::Assumed;
-        } else known = std::holds_alternative<int*>(field->target) ? tr("counted") : tr("set");
+        } else
+            known = std::holds_alternative<int*>(field->target) ? tr("counted") : tr("set");
         if (isLocked(context_.document.project(), field->path)) known = tr("locked");
     }
     if (edit_->text() != shown) {
@@ -148,7 +154,9 @@ void FieldEditor::refresh() {
 void FieldEditor::resizeEvent(QResizeEvent*) {
     caption_->setGeometry(0, 0, width(), 18);
     edit_->setGeometry(0, 20, width(), 26);
-    const int sourceWidth = source_->isVisibleTo(this) ? std::min(source_->fontMetrics().horizontalAdvance(source_->text()) + 10, 70) : 0;
+    const int sourceWidth = source_->isVisibleTo(this)
+                                ? std::min(source_->fontMetrics().horizontalAdvance(source_->text()) + 10, 70)
+                                : 0;
     source_->setGeometry(width() - sourceWidth - 3, 23, sourceWidth, 20);
     edit_->setTextMargins(0, 0, sourceWidth, 0);
     if (combo_ != nullptr) combo_->setGeometry(0, 20, width(), 26);
@@ -157,7 +165,8 @@ void FieldEditor::resizeEvent(QResizeEvent*) {
 
 bool FieldEditor::eventFilter(QObject* watched, QEvent* event) {
     if (watched != edit_) return false;
-    if (event->type() == QEvent::FocusIn) QMetaObject::invokeMethod(edit_, &QLineEdit::selectAll, Qt::QueuedConnection);
+    if (event->type() == QEvent::FocusIn)
+        QMetaObject::invokeMethod(edit_, &QLineEdit::selectAll, Qt::QueuedConnection);
     if (event->type() == QEvent::FocusOut && typed_ && edit_->property("refused").toBool()) {
         typed_ = false; // a refused entry does not linger: the field goes back to what is true
         QMetaObject::invokeMethod(this, &FieldEditor::refresh, Qt::QueuedConnection);
@@ -215,21 +224,29 @@ void FieldEditor::commitNumber(const FieldRef& field) {
     const double value = std::get<double>(result) / factor_;
     if (value < info.min || value > info.max) {
         say(tr("%1 takes %2 to %3; “%4” is outside. The old value is kept.")
-                .arg(name, context_.show(info.min, info.kind, 4), context_.show(info.max, info.kind, 4), entered), true);
+                .arg(name, context_.show(info.min, info.kind, 4), context_.show(info.max, info.kind, 4),
+                     entered),
+            true);
         return;
     }
     typed_ = false;
     if (value < info.usualMin || value > info.usualMax)
         say(tr("%1 for %2? Usual is %3 to %4. It is taken as typed.")
-                .arg(context_.show(value, info.kind), name.toLower(), context_.show(info.usualMin, info.kind), context_.show(info.usualMax, info.kind)), false);
-    else emit message({}, false);
+                .arg(context_.show(value, info.kind), name.toLower(), context_.show(info.usualMin, info.kind),
+                     context_.show(info.usualMax, info.kind)),
+            false);
+    else
+        emit message({}, false);
     apply(value, {});
     refresh();
 }
 
 void FieldEditor::apply(double value, const QString& mergeKey) {
-    context_.document.change(tr("Set %1").arg(caption_->isVisibleTo(this) ? caption_->text() : check_ ? check_->text() : QString()),
-                             [&](Project& p) { setNumberAt(p, path_.toStdString(), value); }, mergeKey);
+    context_.document.change(
+        tr("Set %1").arg(caption_->isVisibleTo(this) ? caption_->text()
+                         : check_                    ? check_->text()
+                                                     : QString()),
+        [&](Project& p) { setNumberAt(p, path_.toStdString(), value); }, mergeKey);
 }
 
 void FieldEditor::step(int direction, bool coarse) {
@@ -271,12 +288,15 @@ void FieldEditor::fillSourceMenu() {
     if (const auto* e = std::get_if<Estimate*>(&field->target)) {
         auto* sources = new QActionGroup(menu_);
         for (std::size_t i = 0; i < ChoiceNames<Source>::labels.size(); ++i) {
-            QAction* a = menu_->addAction(text(ChoiceNames<Source>::labels[i]), this, [this, i] { setSource(static_cast<Source>(i)); });
+            QAction* a = menu_->addAction(text(ChoiceNames<Source>::labels[i]), this,
+                                          [this, i] { setSource(static_cast<Source>(i)); });
             a->setCheckable(true);
             a->setChecked(static_cast<std::size_t>((*e)->source) == i);
             sources->addAction(a);
         }
-        QMenu* tolerance = menu_->addMenu(tr("Tolerance: ± %1 %").arg(QString::fromStdString(units::plainNumber((*e)->tolerance * 100, 1))));
+        QMenu* tolerance =
+            menu_->addMenu(tr("Tolerance: ± %1 %")
+                               .arg(QString::fromStdString(units::plainNumber((*e)->tolerance * 100, 1))));
         for (const double share : {0.0, 0.01, 0.02, 0.05, 0.1, 0.2, 0.3, 0.5, 1.0})
             tolerance->addAction(QStringLiteral("± %1 %").arg(share * 100), this, [this, share] {
                 context_.document.change(tr("Set tolerance of %1").arg(caption_->text()), [&](Project& p) {
@@ -287,10 +307,12 @@ void FieldEditor::fillSourceMenu() {
         menu_->addSeparator();
     }
     QAction* lock = menu_->addAction(tr("Locked: fixes leave it alone"), this, [this](bool on) {
-        context_.document.change(on ? tr("Lock %1").arg(caption_->text()) : tr("Unlock %1").arg(caption_->text()), [&](Project& p) {
-            std::erase(p.lockedFields, path_.toStdString());
-            if (on) p.lockedFields.push_back(path_.toStdString());
-        });
+        context_.document.change(on ? tr("Lock %1").arg(caption_->text())
+                                    : tr("Unlock %1").arg(caption_->text()),
+                                 [&](Project& p) {
+                                     std::erase(p.lockedFields, path_.toStdString());
+                                     if (on) p.lockedFields.push_back(path_.toStdString());
+                                 });
     });
     lock->setCheckable(true);
     lock->setChecked(isLocked(context_.document.project(), path_.toStdString()));

@@ -15,9 +15,9 @@ class QToolButton;
 
 namespace gantry::app {
 
-/// Edits one field of the project, whatever its kind, found by its path: caption above, value with unit, and how it
-/// is known. Takes every unit; refuses with a sentence and keeps the old value; steps with the arrow keys. The menu of
-/// the source button also locks the field against fixes.
+/// Edits one field of the project, whatever its kind, found by its path: caption above, value with unit, and
+/// how it is known. Takes every unit; refuses with a sentence and keeps the old value; steps with the arrow
+/// keys. The menu of the source button also locks the field against fixes.
 class FieldEditor : public QWidget {
     Q_OBJECT
 public:

@@ -43,7 +43,8 @@ void FieldGroup::setFields(const QList<FieldSlot>& fields) {
             editors_[i]->setView(fields[i].view);
             editors_[i]->setPath(fields[i].path, fields[i].caption);
             editors_[i]->refresh();
-        } else editors_[i]->setPath({});
+        } else
+            editors_[i]->setPath({});
         editors_[i]->setVisible(i < used_);
     }
     if (shape) place();
@@ -53,7 +54,9 @@ void FieldGroup::refresh() {
     for (qsizetype i = 0; i < used_; ++i) editors_[i]->refresh();
 }
 
-int FieldGroup::columnsAt(int width) const { return std::max(1, (width - 2 * margin + gap) / (fieldWidth + gap)); }
+int FieldGroup::columnsAt(int width) const {
+    return std::max(1, (width - 2 * margin + gap) / (fieldWidth + gap));
+}
 
 int FieldGroup::heightFor(int width) const {
     const int columns = columnsAt(width);
@@ -67,10 +70,13 @@ void FieldGroup::place() {
     const int each = (room + gap) / columns - gap;
     for (int i = 0; i < static_cast<int>(used_); ++i)
         editors_[i]->setGeometry(margin + i % columns * (each + gap),
-                                 header + i / columns * (FieldEditor::height_ + 4), each, FieldEditor::height_);
+                                 header + i / columns * (FieldEditor::height_ + 4), each,
+                                 FieldEditor::height_);
 }
 
-void FieldGroup::resizeEvent(QResizeEvent*) { place(); }
+void FieldGroup::resizeEvent(QResizeEvent*) {
+    place();
+}
 
 void FieldGroup::paintEvent(QPaintEvent*) {
     QPainter p(this);

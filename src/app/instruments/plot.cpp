@@ -14,7 +14,8 @@
 namespace gantry::app {
 
 Plot::Plot(const Context& context, const QString& title, QWidget* parent)
-    : QWidget(parent), context_(context), plot_(new QCustomPlot(this)), title_(title), menu_(new QToolButton(this)) {
+    : QWidget(parent), context_(context), plot_(new QCustomPlot(this)), title_(title),
+      menu_(new QToolButton(this)) {
     setAccessibleName(title);
     plot_->setAccessibleName(title);
     plot_->setFocusPolicy(Qt::NoFocus);
@@ -79,7 +80,9 @@ void Plot::paintEvent(QPaintEvent*) {
 
 bool Plot::eventFilter(QObject* watched, QEvent* event) {
     if (watched == plot_ && (event->type() == QEvent::MouseMove || event->type() == QEvent::Leave)) {
-        const QString text = event->type() == QEvent::Leave ? QString() : readOut(static_cast<QMouseEvent*>(event)->position());
+        const QString text = event->type() == QEvent::Leave
+                                 ? QString()
+                                 : readOut(static_cast<QMouseEvent*>(event)->position());
         if (text != readOut_) {
             readOut_ = text;
             update(0, 0, width(), 28);
@@ -119,7 +122,8 @@ bool Plot::saveTo(const QString& path, QString& error) {
 }
 
 void Plot::save() {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Save plot"), title_ + QStringLiteral(".svg"), tr("Drawing (*.svg);;Picture (*.png);;Table (*.csv)"));
+    const QString path = QFileDialog::getSaveFileName(this, tr("Save plot"), title_ + QStringLiteral(".svg"),
+                                                      tr("Drawing (*.svg);;Picture (*.png);;Table (*.csv)"));
     QString error;
     if (!path.isEmpty() && !saveTo(path, error)) emit message(error, true);
 }

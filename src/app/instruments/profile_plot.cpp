@@ -21,7 +21,8 @@ constexpr int samples = 160;
 
 } // namespace
 
-ProfilePlot::ProfilePlot(const Context& context, QWidget* parent) : Plot(context, tr("Motion profile"), parent) {
+ProfilePlot::ProfilePlot(const Context& context, QWidget* parent)
+    : Plot(context, tr("Motion profile"), parent) {
     setObjectName(QStringLiteral("profilePlot"));
     plot_->plotLayout()->clear();
     auto* margins = new QCPMarginGroup(plot_);
@@ -35,7 +36,8 @@ ProfilePlot::ProfilePlot(const Context& context, QWidget* parent) : Plot(context
         graphs_[i] = plot_->addGraph(rects_[i]->axis(QCPAxis::atBottom), rects_[i]->axis(QCPAxis::atLeft));
         cursors_[i] = new QCPItemStraightLine(plot_);
         cursors_[i]->setClipAxisRect(rects_[i]);
-        for (QCPItemPosition* p : {cursors_[i]->point1, cursors_[i]->point2}) p->setAxes(rects_[i]->axis(QCPAxis::atBottom), rects_[i]->axis(QCPAxis::atLeft));
+        for (QCPItemPosition* p : {cursors_[i]->point1, cursors_[i]->point2})
+            p->setAxes(rects_[i]->axis(QCPAxis::atBottom), rects_[i]->axis(QCPAxis::atLeft));
         cursors_[i]->setVisible(false);
         rects_[i]->axis(QCPAxis::atLeft)->ticker()->setTickCount(2);
         rects_[i]->axis(QCPAxis::atBottom)->setTickLabels(i == 2);
@@ -76,11 +78,15 @@ void ProfilePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     const auto k = kinds(kind_);
     std::array<QVector<QCPGraphData>, 3> data;
     std::array<double, 3> unit{};
-    static const std::array<const char*, 3> names{QT_TR_NOOP("pos."), QT_TR_NOOP("speed"), QT_TR_NOOP("accel.")};
+    static const std::array<const char*, 3> names{QT_TR_NOOP("pos."), QT_TR_NOOP("speed"),
+                                                  QT_TR_NOOP("accel.")};
     for (std::size_t i = 0; i < 3; ++i) {
         const auto shown = units::shownUnit(k[i], context_.system());
         unit[i] = shown.factor;
-        rects_[i]->axis(QCPAxis::atLeft)->setLabel(tr(names[i]) + QLatin1Char('\n') + QString::fromUtf8(shown.text.data(), static_cast<qsizetype>(shown.text.size())));
+        rects_[i]
+            ->axis(QCPAxis::atLeft)
+            ->setLabel(tr(names[i]) + QLatin1Char('\n') +
+                       QString::fromUtf8(shown.text.data(), static_cast<qsizetype>(shown.text.size())));
     }
     for (int i = 0; i <= samples; ++i) {
         const double t = profile_.time() * i / samples;
@@ -108,7 +114,9 @@ QString ProfilePlot::readOut(QPointF pixel) const {
     if (t < 0 || t > profile_.time()) return {};
     const motion::MotionState s = profile_.at(t);
     const auto k = kinds(kind_);
-    return tr("%1: %2, %3, %4").arg(context_.show(t, units::Kind::Time), context_.show(s.position, k[0]), context_.show(s.speed, k[1]), context_.show(s.acceleration, k[2]));
+    return tr("%1: %2, %3, %4")
+        .arg(context_.show(t, units::Kind::Time), context_.show(s.position, k[0]),
+             context_.show(s.speed, k[1]), context_.show(s.acceleration, k[2]));
 }
 
 QString ProfilePlot::csv() const {

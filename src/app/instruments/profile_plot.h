@@ -11,7 +11,8 @@ class QCPAxisRect;
 
 namespace gantry::app {
 
-/// Position, speed and acceleration of a shot over time, one above the other, with a cursor through all three.
+/// Position, speed and acceleration of a shot over time, one above the other, with a cursor through all
+/// three.
 class ProfilePlot : public Plot {
     Q_OBJECT
 public:

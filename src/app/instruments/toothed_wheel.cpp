@@ -15,7 +15,9 @@ QPainterPath toothedWheel(QPointF centre, qreal radius, int teeth) {
     }
     const double pitch = 2.0 * std::numbers::pi / teeth;
     const double depth = std::min(radius * 0.18, radius * pitch * 0.45);
-    const auto at = [&](double angle, double r) { return centre + QPointF(r * std::cos(angle), r * std::sin(angle)); };
+    const auto at = [&](double angle, double r) {
+        return centre + QPointF(r * std::cos(angle), r * std::sin(angle));
+    };
     for (int i = 0; i < teeth; ++i) {
         const double a = i * pitch;
         if (i == 0) path.moveTo(at(a, radius));

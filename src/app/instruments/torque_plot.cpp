@@ -16,7 +16,8 @@ constexpr double rpm = 2.0 * std::numbers::pi / 60.0;
 
 QVector<QCPCurveData> pathData(const std::vector<TorquePoint>& path, double torqueUnit) {
     QVector<QCPCurveData> out;
-    for (std::size_t i = 0; i < path.size(); ++i) out.push_back({static_cast<double>(i), path[i].speed / rpm, path[i].torque / torqueUnit});
+    for (std::size_t i = 0; i < path.size(); ++i)
+        out.push_back({static_cast<double>(i), path[i].speed / rpm, path[i].torque / torqueUnit});
     return out;
 }
 
@@ -31,8 +32,9 @@ void fill(QCPGraph* graph, const std::vector<TorquePoint>& curve, double torqueU
 TorquePlot::TorquePlot(const Context& context, QWidget* parent)
     : Plot(context, tr("Torque against speed"), parent), nominal_(plot_->addGraph()), low_(plot_->addGraph()),
       best_(plot_->addGraph()), there_(new QCPCurve(plot_->xAxis, plot_->yAxis)),
-      back_(new QCPCurve(plot_->xAxis, plot_->yAxis)), margin_(new QCPItemLine(plot_)), wanted_(new QCPItemLine(plot_)),
-      resonance_(new QCPItemRect(plot_)), marginText_(new QCPItemText(plot_)), nominalText_(new QCPItemText(plot_)),
+      back_(new QCPCurve(plot_->xAxis, plot_->yAxis)), margin_(new QCPItemLine(plot_)),
+      wanted_(new QCPItemLine(plot_)), resonance_(new QCPItemRect(plot_)),
+      marginText_(new QCPItemText(plot_)), nominalText_(new QCPItemText(plot_)),
       lowText_(new QCPItemText(plot_)) {
     setObjectName(QStringLiteral("torquePlot"));
     plot_->xAxis->setLabel(tr("motor speed, rpm"));
@@ -91,21 +93,28 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
         for (const TorquePoint& p : path) lowest = std::min(lowest, p.torque);
         curve->data()->set(pathData(path, unit.factor), true);
     }
-    plot_->yAxis->setLabel(tr("torque, %1").arg(QString::fromUtf8(unit.text.data(), static_cast<qsizetype>(unit.text.size()))));
+    plot_->yAxis->setLabel(
+        tr("torque, %1").arg(QString::fromUtf8(unit.text.data(), static_cast<qsizetype>(unit.text.size()))));
     plot_->xAxis->setRange(0, top / rpm);
     const double highest = curves_.atBest.front().torque * 1.16 / unit.factor;
     plot_->yAxis->setRange(lowest < 0 ? lowest * 1.2 / unit.factor : 0.0, highest);
 
-    for (QCPAbstractItem* item : {static_cast<QCPAbstractItem*>(margin_), static_cast<QCPAbstractItem*>(wanted_), static_cast<QCPAbstractItem*>(marginText_)}) item->setVisible(hasShot);
+    for (QCPAbstractItem* item :
+         {static_cast<QCPAbstractItem*>(margin_), static_cast<QCPAbstractItem*>(wanted_),
+          static_cast<QCPAbstractItem*>(marginText_)})
+        item->setVisible(hasShot);
     if (hasShot) {
-        const double x = shotSpeed / rpm, needed = shot->torqueNeeded.value() / unit.factor, available = shot->torqueAvailable.value() / unit.factor;
+        const double x = shotSpeed / rpm, needed = shot->torqueNeeded.value() / unit.factor,
+                     available = shot->torqueAvailable.value() / unit.factor;
         margin_->start->setCoords(x, needed);
         margin_->end->setCoords(x, available);
         const double tick = top / rpm * 0.03;
         wanted_->start->setCoords(x - tick, needed * m.wantedMargin);
         wanted_->end->setCoords(x + tick, needed * m.wantedMargin);
         marginText_->position->setCoords(x + tick * 1.3, std::min(needed * m.wantedMargin, highest * 0.9));
-        marginText_->setText(tr("margin ×%1, want ×%2").arg(context_.show(shot->torqueMargin, units::Kind::Ratio, 2), context_.show(m.wantedMargin, units::Kind::Ratio, 2)));
+        marginText_->setText(tr("margin ×%1, want ×%2")
+                                 .arg(context_.show(shot->torqueMargin, units::Kind::Ratio, 2),
+                                      context_.show(m.wantedMargin, units::Kind::Ratio, 2)));
     }
     const double resonance = axis->resonanceSpeed.value() / m.outputPerRad / rpm;
     resonance_->topLeft->setCoords(resonance * 0.85, highest);
@@ -120,13 +129,19 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
 QString TorquePlot::readOut(QPointF pixel) const {
     if (axis_ == nullptr || !plot_->axisRect()->rect().contains(pixel.toPoint())) return {};
     const double speed = plot_->xAxis->pixelToCoord(pixel.x()) * rpm;
-    return tr("%1: %2 available").arg(context_.show(speed, units::Kind::RotationRate), context_.show(axis_->model.available(speed), units::Kind::Torque));
+    return tr("%1: %2 available")
+        .arg(context_.show(speed, units::Kind::RotationRate),
+             context_.show(axis_->model.available(speed), units::Kind::Torque));
 }
 
 QString TorquePlot::csv() const {
     QString out = QStringLiteral("motor_speed_rpm,pull_out_Nm,pull_out_low_voltage_Nm,at_best_Nm\r\n");
     for (std::size_t i = 0; i < curves_.nominal.size(); ++i)
-        out += QStringLiteral("%1,%2,%3,%4\r\n").arg(curves_.nominal[i].speed / rpm).arg(curves_.nominal[i].torque).arg(curves_.lowVoltage[i].torque).arg(curves_.atBest[i].torque);
+        out += QStringLiteral("%1,%2,%3,%4\r\n")
+                   .arg(curves_.nominal[i].speed / rpm)
+                   .arg(curves_.nominal[i].torque)
+                   .arg(curves_.lowVoltage[i].torque)
+                   .arg(curves_.atBest[i].torque);
     return out;
 }
 

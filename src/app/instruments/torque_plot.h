@@ -12,8 +12,8 @@ class QCPItemText;
 
 namespace gantry::app {
 
-/// Torque against speed: the sizing curve at full and low voltage, what it may reach at best, the shot's path there
-/// and back, the margin at its top speed, the wanted margin, and the resonance band.
+/// Torque against speed: the sizing curve at full and low voltage, what it may reach at best, the shot's path
+/// there and back, the margin at its top speed, the wanted margin, and the resonance band.
 class TorquePlot : public Plot {
     Q_OBJECT
 public:

@@ -32,16 +32,20 @@ void FixJob::restart() {
 
 void FixJob::start() {
     stop_ = std::stop_source();
-    pool_.start([this, project = document_.project(), now = document_.assessment(), axis = axis_, revision = document_.revision(), token = stop_.get_token()] {
+    pool_.start([this, project = document_.project(), now = document_.assessment(), axis = axis_,
+                 revision = document_.revision(), token = stop_.get_token()] {
         for (const Verdict& v : now.verdicts) {
             if (v.axis != axis || (v.state != State::Over && v.state != State::Tight)) continue;
             std::vector<Fix> fixes = findFixes(project, now, v, token, 3);
             if (token.stop_requested()) return;
-            QMetaObject::invokeMethod(this, [this, rule = v.rule, fixes = std::move(fixes), revision, axis] {
-                if (revision != document_.revision() || axis != axis_) return;
-                found_[rule] = fixes;
-                emit found();
-            }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this,
+                [this, rule = v.rule, fixes = std::move(fixes), revision, axis] {
+                    if (revision != document_.revision() || axis != axis_) return;
+                    found_[rule] = fixes;
+                    emit found();
+                },
+                Qt::QueuedConnection);
         }
     });
 }

@@ -13,8 +13,8 @@ namespace gantry::app {
 
 class Document;
 
-/// Looks for fixes in the background, 150 ms after the last edit, for the verdicts of one axis that are over or
-/// tight. An edit drops what is under way.
+/// Looks for fixes in the background, 150 ms after the last edit, for the verdicts of one axis that are over
+/// or tight. An edit drops what is under way.
 class FixJob : public QObject {
     Q_OBJECT
 public:

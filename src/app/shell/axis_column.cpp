@@ -21,7 +21,8 @@ const Verdict* worstVerdict(const Document& document, int axis) {
     return worst;
 }
 
-AxisCard::AxisCard(const Context& context, int axis, QWidget* parent) : QAbstractButton(parent), context_(context), axis_(axis) {
+AxisCard::AxisCard(const Context& context, int axis, QWidget* parent)
+    : QAbstractButton(parent), context_(context), axis_(axis) {
     setFocusPolicy(Qt::StrongFocus);
     setObjectName(QStringLiteral("axisCard%1").arg(axis));
     setCursor(Qt::PointingHandCursor);
@@ -32,13 +33,21 @@ void AxisCard::refresh() {
     const AxisEvaluation& e = context_.document.assessment().evaluation.axes[static_cast<std::size_t>(axis_)];
     const bool linear = kindOf(axis) == AxisKind::Linear;
     QString drive;
-    if (const auto* m = std::get_if<LinearMechanism>(&axis.mechanism)) drive = tr("%1T belt").arg(m->output.teeth);
-    else drive = axis.links.empty() ? tr("direct") : tr("%1:1").arg(context_.show(e.totalRatio, units::Kind::Ratio));
-    detail_ = tr("%1 · %2 %3").arg(drive, QString::fromStdString(units::plainNumber(e.stepsPerUnit.value(), 3)), linear ? tr("steps/mm") : tr("steps/°"));
+    if (const auto* m = std::get_if<LinearMechanism>(&axis.mechanism))
+        drive = tr("%1T belt").arg(m->output.teeth);
+    else
+        drive = axis.links.empty() ? tr("direct")
+                                   : tr("%1:1").arg(context_.show(e.totalRatio, units::Kind::Ratio));
+    detail_ = tr("%1 · %2 %3")
+                  .arg(drive, QString::fromStdString(units::plainNumber(e.stepsPerUnit.value(), 3)),
+                       linear ? tr("steps/mm") : tr("steps/°"));
     worst_ = worstVerdict(context_.document, axis_);
     setText(QString::fromStdString(axis.name));
     setAccessibleName(tr("Axis %1").arg(text()));
-    setAccessibleDescription(detail_ + (worst_ != nullptr ? QStringLiteral(", ") + QString::fromUtf8(stateWord(worst_->state).data()) : QString()));
+    setAccessibleDescription(detail_ +
+                             (worst_ != nullptr
+                                  ? QStringLiteral(", ") + QString::fromUtf8(stateWord(worst_->state).data())
+                                  : QString()));
     update();
 }
 
@@ -55,15 +64,19 @@ void AxisCard::paintEvent(QPaintEvent*) {
     p.drawLine(QPointF(12, 18), QPointF(30, 18));
     p.setPen(t.ink);
     p.setFont(textFont(12, true));
-    p.drawText(QRect(36, 8, width() - 110, 20), Qt::AlignVCenter, p.fontMetrics().elidedText(text(), Qt::ElideRight, width() - 110));
+    p.drawText(QRect(36, 8, width() - 110, 20), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(text(), Qt::ElideRight, width() - 110));
     p.setPen(t.second);
     p.setFont(textFont(11));
-    p.drawText(QRect(12, 30, width() - 20, 20), Qt::AlignVCenter, p.fontMetrics().elidedText(detail_, Qt::ElideRight, width() - 20));
-    if (worst_ != nullptr) paintVial(p, QRectF(width() - 72, 11, 62, 14), worst_->state, bubblePlace(*worst_));
+    p.drawText(QRect(12, 30, width() - 20, 20), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(detail_, Qt::ElideRight, width() - 20));
+    if (worst_ != nullptr)
+        paintVial(p, QRectF(width() - 72, 11, 62, 14), worst_->state, bubblePlace(*worst_));
 }
 
 AxisColumn::AxisColumn(const Context& context, QWidget* parent)
-    : QWidget(parent), context_(context), add_(new QPushButton(tr("Add an axis"), this)), elevation_(new Elevation(context, this)) {
+    : QWidget(parent), context_(context), add_(new QPushButton(tr("Add an axis"), this)),
+      elevation_(new Elevation(context, this)) {
     add_->setObjectName(QStringLiteral("addAxis"));
     connect(add_, &QPushButton::clicked, this, &AxisColumn::addAxisWanted);
 }
@@ -96,7 +109,9 @@ void AxisColumn::place() {
     elevation_->setGeometry(12, y + 62, width() - 24, 138);
 }
 
-void AxisColumn::resizeEvent(QResizeEvent*) { place(); }
+void AxisColumn::resizeEvent(QResizeEvent*) {
+    place();
+}
 
 void AxisColumn::paintEvent(QPaintEvent*) {
     QPainter p(this);

@@ -50,7 +50,8 @@ private:
     Elevation* elevation_;
 };
 
-/// Worst verdict about one axis, or of all for −1; set-aside ones only if they are hazards. Null if there is none.
+/// Worst verdict about one axis, or of all for −1; set-aside ones only if they are hazards. Null if there is
+/// none.
 const Verdict* worstVerdict(const Document& document, int axis);
 
 } // namespace gantry::app

@@ -36,7 +36,7 @@ struct Context {
     Preferences& preferences;
 
     units::System system() const { return preferences.system(); }
-    const Axis* axis() const;                      ///< null if there is none
+    const Axis* axis() const; ///< null if there is none
     const AxisEvaluation* axisEvaluation() const;
     /// The chosen shot of the chosen axis, or its worst; null if no shot moves it.
     const ShotEvaluation* shotEvaluation() const;

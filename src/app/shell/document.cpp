@@ -41,14 +41,17 @@ Document::Document(QObject* parent) : QObject(parent) {
     assessment_ = assess(project_);
 }
 
-Document::~Document() { undo_.disconnect(this); }
+Document::~Document() {
+    undo_.disconnect(this);
+}
 
 void Document::edit(const QString& name, Project next, const QString& mergeKey) {
     if (readOnly_ || next == project_) return;
     undo_.push(new SnapshotCommand(*this, name, project_, std::move(next), mergeKey));
 }
 
-void Document::change(const QString& name, const std::function<void(Project&)>& how, const QString& mergeKey) {
+void Document::change(const QString& name, const std::function<void(Project&)>& how,
+                      const QString& mergeKey) {
     Project next = project_;
     how(next);
     edit(name, std::move(next), mergeKey);
@@ -75,7 +78,8 @@ void Document::takeFile(const QString& path) {
     path_ = QFileInfo(path).absoluteFilePath();
     lock_ = std::make_unique<QLockFile>(path_ + QStringLiteral(".lock"));
     lock_->setStaleLockTime(0);
-    // A folder that cannot be written to has no lock either; only another live window makes this one read-only.
+    // A folder that cannot be written to has no lock either; only another live window makes this one
+    // read-only.
     readOnly_ = !lock_->tryLock(0) && lock_->error() == QLockFile::LockFailedError;
 }
 
@@ -100,7 +104,9 @@ bool Document::open(const QString& path, QString& error, QStringList& notices) {
     return true;
 }
 
-bool Document::save(QString& error) { return saveAs(path_, error); }
+bool Document::save(QString& error) {
+    return saveAs(path_, error);
+}
 
 bool Document::saveAs(const QString& path, QString& error) {
     if (readOnly_ && QFileInfo(path).absoluteFilePath() == path_) {
@@ -111,15 +117,18 @@ bool Document::saveAs(const QString& path, QString& error) {
         const QString backup = path + QLatin1Char('~');
         QFile::remove(backup);
         if (!QFile::copy(path, backup)) {
-            error = tr("The backup “%1” cannot be written. Check the folder's permissions or save elsewhere.").arg(backup);
+            error = tr("The backup “%1” cannot be written. Check the folder's permissions or save elsewhere.")
+                        .arg(backup);
             return false;
         }
     }
     QSaveFile file(path);
     const std::string text = io::writeProject(project_);
-    if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), static_cast<qint64>(text.size())) != static_cast<qint64>(text.size()) ||
+    if (!file.open(QIODevice::WriteOnly) ||
+        file.write(text.data(), static_cast<qint64>(text.size())) != static_cast<qint64>(text.size()) ||
         !file.commit()) {
-        error = tr("“%1” cannot be written: %2. Nothing was changed; save elsewhere.").arg(path, file.errorString());
+        error = tr("“%1” cannot be written: %2. Nothing was changed; save elsewhere.")
+                    .arg(path, file.errorString());
         return false;
     }
     if (QFileInfo(path).absoluteFilePath() != path_) takeFile(path);

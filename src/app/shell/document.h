@@ -15,7 +15,8 @@ class QLockFile;
 
 namespace gantry::app {
 
-/// The open project: its value, its assessment, undo, its file. Every edit goes through `edit` and recomputes all.
+/// The open project: its value, its assessment, undo, its file. Every edit goes through `edit` and recomputes
+/// all.
 class Document : public QObject {
     Q_OBJECT
 public:
@@ -27,8 +28,8 @@ public:
     /// Grows with every change; results of background work carry the revision they belong to.
     quint64 revision() const { return revision_; }
 
-    /// Replaces the project as one undoable step. Steps with the same non-empty merge key that follow each other
-    /// become one. Nothing happens if the project is unchanged or read-only.
+    /// Replaces the project as one undoable step. Steps with the same non-empty merge key that follow each
+    /// other become one. Nothing happens if the project is unchanged or read-only.
     void edit(const QString& name, Project next, const QString& mergeKey = {});
     /// Changes a copy and applies it.
     void change(const QString& name, const std::function<void(Project&)>& how, const QString& mergeKey = {});

@@ -14,13 +14,23 @@ namespace {
 
 constexpr qint64 largest = 1 << 20;
 
-QString logPath() { return QDir(Recovery::folder() + QStringLiteral("/..")).absoluteFilePath(QStringLiteral("calm-gantry.log")); }
+QString logPath() {
+    return QDir(Recovery::folder() + QStringLiteral("/.."))
+        .absoluteFilePath(QStringLiteral("calm-gantry.log"));
+}
 
 void write(QtMsgType type, const QMessageLogContext& context, const QString& message) {
     static QMutex mutex;
     const QMutexLocker lock(&mutex);
-    const char* level = type == QtDebugMsg ? "debug" : type == QtInfoMsg ? "info" : type == QtWarningMsg ? "warning" : "error";
-    const QByteArray line = QStringLiteral("%1 %2 [%3] %4\n").arg(QDateTime::currentDateTime().toString(Qt::ISODateWithMs), QLatin1String(level), QLatin1String(context.category ? context.category : "default"), message).toUtf8();
+    const char* level = type == QtDebugMsg     ? "debug"
+                        : type == QtInfoMsg    ? "info"
+                        : type == QtWarningMsg ? "warning"
+                                               : "error";
+    const QByteArray line =
+        QStringLiteral("%1 %2 [%3] %4\n")
+            .arg(QDateTime::currentDateTime().toString(Qt::ISODateWithMs), QLatin1String(level),
+                 QLatin1String(context.category ? context.category : "default"), message)
+            .toUtf8();
     QFile file(logPath());
     if (file.size() > largest) {
         QFile::remove(logPath() + QStringLiteral(".1"));
@@ -33,6 +43,8 @@ void write(QtMsgType type, const QMessageLogContext& context, const QString& mes
 
 } // namespace
 
-void startLog() { qInstallMessageHandler(write); }
+void startLog() {
+    qInstallMessageHandler(write);
+}
 
 } // namespace gantry::app

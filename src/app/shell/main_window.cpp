@@ -31,12 +31,13 @@ constexpr int topHeight = 64, leftWidth = 208, rightWidth = 286, bottomHeight = 
 }
 
 MainWindow::MainWindow(QWidget* parent)
-    : QMainWindow(parent), context_{document_, session_, preferences_}, fixes_(document_), recovery_(std::make_unique<Recovery>(document_)),
-      top_(new QWidget(this)), title_(new QLabel(top_)), saved_(new QLabel(top_)), rail_(new StationRail(top_)),
-      menuButton_(new QToolButton(top_)), undo_(new QPushButton(tr("Undo"), top_)), redo_(new QPushButton(tr("Redo"), top_)),
-      unitButton_(new QPushButton(top_)), themeButton_(new QPushButton(top_)), recentMenu_(new QMenu(tr("Recent"), this)),
-      axes_(new AxisColumn(context_, this)), verdicts_(nullptr), stack_(new QStackedWidget(this)), status_(new QLabel(this)),
-      statusRight_(new QLabel(this)) {
+    : QMainWindow(parent), context_{document_, session_, preferences_}, fixes_(document_),
+      recovery_(std::make_unique<Recovery>(document_)), top_(new QWidget(this)), title_(new QLabel(top_)),
+      saved_(new QLabel(top_)), rail_(new StationRail(top_)), menuButton_(new QToolButton(top_)),
+      undo_(new QPushButton(tr("Undo"), top_)), redo_(new QPushButton(tr("Redo"), top_)),
+      unitButton_(new QPushButton(top_)), themeButton_(new QPushButton(top_)),
+      recentMenu_(new QMenu(tr("Recent"), this)), axes_(new AxisColumn(context_, this)), verdicts_(nullptr),
+      stack_(new QStackedWidget(this)), status_(new QLabel(this)), statusRight_(new QLabel(this)) {
     verdicts_ = new VerdictColumn(context_, fixes_, this);
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1100, 700);
@@ -77,7 +78,9 @@ MainWindow::MainWindow(QWidget* parent)
     refreshFileState();
 }
 
-MainWindow::~MainWindow() { document_.disconnect(this); }
+MainWindow::~MainWindow() {
+    document_.disconnect(this);
+}
 
 void MainWindow::makeActions() {
     auto* menu = new QMenu(this);
@@ -87,7 +90,9 @@ void MainWindow::makeActions() {
         addAction(a);
         return a;
     };
-    action(tr("New, empty"), QKeySequence::New, [this] { if (mayLeave()) startEmpty(); });
+    action(tr("New, empty"), QKeySequence::New, [this] {
+        if (mayLeave()) startEmpty();
+    });
     action(tr("Here is what I have"), {}, [this] {
         if (!mayLeave()) return;
         startEmpty();
@@ -98,7 +103,9 @@ void MainWindow::makeActions() {
     menu->addMenu(recentMenu_);
     connect(recentMenu_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
     menu->addSeparator();
-    action(tr("Save"), QKeySequence::Save, [this] { saveFile(); })->setObjectName(QStringLiteral("actionSave"));
+    action(tr("Save"), QKeySequence::Save, [this] {
+        saveFile();
+    })->setObjectName(QStringLiteral("actionSave"));
     action(tr("Save as…"), QKeySequence(QStringLiteral("Ctrl+Shift+S")), [this] { saveFileAs(); });
     menu->addSeparator();
     action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
@@ -126,20 +133,23 @@ void MainWindow::makeActions() {
     connect(stack, &QUndoStack::indexChanged, this, enable);
     enable();
     connect(unitButton_, &QPushButton::clicked, this, [this] {
-        preferences_.setSystem(preferences_.system() == units::System::Metric ? units::System::Inch : units::System::Metric);
+        preferences_.setSystem(preferences_.system() == units::System::Metric ? units::System::Inch
+                                                                              : units::System::Metric);
     });
-    connect(themeButton_, &QPushButton::clicked, this, [this] { preferences_.setNight(!preferences_.night()); });
+    connect(themeButton_, &QPushButton::clicked, this,
+            [this] { preferences_.setNight(!preferences_.night()); });
     for (int i = 0; i < 9; ++i) {
         auto* shortcut = new QShortcut(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), this);
-        connect(shortcut, &QShortcut::activated, this, [this, i] { if (i < stations_.size()) showStation(i); });
+        connect(shortcut, &QShortcut::activated, this, [this, i] {
+            if (i < stations_.size()) showStation(i);
+        });
     }
     auto* axisMenu = new QMenu(this);
     axisMenu->setObjectName(QStringLiteral("axisMenu"));
     axisMenu->addAction(tr("Straight: belt slider"), this, [this] { addAxis(true); });
     axisMenu->addAction(tr("Turning: pan, tilt, swing"), this, [this] { addAxis(false); });
-    connect(axes_, &AxisColumn::addAxisWanted, this, [this, axisMenu] {
-        axisMenu->popup(axes_->mapToGlobal(QPoint(leftWidth - 40, 120)));
-    });
+    connect(axes_, &AxisColumn::addAxisWanted, this,
+            [this, axisMenu] { axisMenu->popup(axes_->mapToGlobal(QPoint(leftWidth - 40, 120))); });
 }
 
 void MainWindow::addStation(Station* station) {
@@ -148,8 +158,12 @@ void MainWindow::addStation(Station* station) {
     connect(station, &Station::message, this, &MainWindow::say);
 }
 
-int MainWindow::stationCount() const { return static_cast<int>(stations_.size()); }
-QString MainWindow::stationName(int station) const { return stations_[station]->name(); }
+int MainWindow::stationCount() const {
+    return static_cast<int>(stations_.size());
+}
+QString MainWindow::stationName(int station) const {
+    return stations_[station]->name();
+}
 
 void MainWindow::showStation(int station) {
     stack_->setCurrentIndex(station);
@@ -162,7 +176,8 @@ void MainWindow::addAxis(bool linear) {
         Axis axis;
         axis.id = freeId(p, linear ? "slide" : "pan");
         axis.name = linear ? "Slide" : "Pan";
-        const auto same = std::count_if(p.axes.begin(), p.axes.end(), [&](const Axis& a) { return a.name.starts_with(axis.name); });
+        const auto same = std::count_if(p.axes.begin(), p.axes.end(),
+                                        [&](const Axis& a) { return a.name.starts_with(axis.name); });
         if (same > 0) axis.name += ' ' + std::to_string(same + 1);
         if (!linear) axis.mechanism = RotaryMechanism{};
         p.axes.push_back(axis);
@@ -182,7 +197,8 @@ void MainWindow::refreshAll() {
         const Verdict* worst = nullptr;
         for (const Verdict& v : document_.assessment().verdicts) {
             if (setAsideFor(document_.project(), v) != nullptr && !v.hazard) continue;
-            const QString key = QString::fromUtf8(ruleKey(v).data(), static_cast<qsizetype>(ruleKey(v).size()));
+            const QString key =
+                QString::fromUtf8(ruleKey(v).data(), static_cast<qsizetype>(ruleKey(v).size()));
             if (rules.contains(key) && (worst == nullptr || worseThan(v, *worst))) worst = &v;
         }
         rail_->setWorst(i, worst != nullptr ? worst->state : State::Unknown);
@@ -192,9 +208,14 @@ void MainWindow::refreshAll() {
     if (!statusTimer_.isActive()) {
         QString left;
         if (const AxisEvaluation* e = context_.axisEvaluation()) {
-            left = tr("%1: %2 steps per %3 exactly · ").arg(QString::fromStdString(context_.axis()->name),
-                       e->model.exactStepsPerUnit ? (e->model.exactStepsPerUnit->denominator() == 1 ? QString::number(e->model.exactStepsPerUnit->numerator()) : QString::fromStdString(e->model.exactStepsPerUnit->text())) : QStringLiteral("?"),
-                       e->model.kind == AxisKind::Linear ? tr("mm") : tr("degree"));
+            left = tr("%1: %2 steps per %3 exactly · ")
+                       .arg(QString::fromStdString(context_.axis()->name),
+                            e->model.exactStepsPerUnit
+                                ? (e->model.exactStepsPerUnit->denominator() == 1
+                                       ? QString::number(e->model.exactStepsPerUnit->numerator())
+                                       : QString::fromStdString(e->model.exactStepsPerUnit->text()))
+                                : QStringLiteral("?"),
+                            e->model.kind == AxisKind::Linear ? tr("mm") : tr("degree"));
         }
         status_->setText(left + tr("%1 verdicts, %2 over").arg(verdictCount).arg(over));
     }
@@ -206,7 +227,8 @@ void MainWindow::refreshFileState() {
     if (document_.savedAt().isValid()) {
         const QString at = document_.savedAt().toString(QStringLiteral("HH:mm"));
         state = document_.edited() ? tr("edited · saved %1").arg(at) : tr("saved %1").arg(at);
-    } else if (document_.path().isEmpty()) state = document_.edited() ? tr("edited · not saved yet") : tr("not saved yet");
+    } else if (document_.path().isEmpty())
+        state = document_.edited() ? tr("edited · not saved yet") : tr("not saved yet");
     if (document_.readOnly()) state = tr("read-only: open in another window");
     saved_->setText(state);
     setWindowTitle(tr("%1 · %2 · Calm Gantry").arg(document_.displayName(), state));
@@ -217,7 +239,9 @@ void MainWindow::refreshFileState() {
 void MainWindow::restyle() {
     qApp->setStyleSheet(app::styleSheet()); // not QWidget's own
     unitButton_->setText(preferences_.system() == units::System::Metric ? tr("mm · °") : tr("in · °"));
-    unitButton_->setAccessibleName(preferences_.system() == units::System::Metric ? tr("Units: metric. Switch to inch") : tr("Units: inch. Switch to metric"));
+    unitButton_->setAccessibleName(preferences_.system() == units::System::Metric
+                                       ? tr("Units: metric. Switch to inch")
+                                       : tr("Units: inch. Switch to metric"));
     themeButton_->setText(preferences_.night() ? tr("Day") : tr("Night"));
     for (Station* s : stations_) s->applyTheme();
     update();
@@ -250,7 +274,9 @@ bool MainWindow::openFile(const QString& path) {
     session_.setShot(-1);
     refreshAll();
     if (!notices.isEmpty()) {
-        say(tr("%n key(s) kept, not understood: %1", nullptr, static_cast<int>(notices.size())).arg(notices.join(QStringLiteral("; "))), false);
+        say(tr("%n key(s) kept, not understood: %1", nullptr, static_cast<int>(notices.size()))
+                .arg(notices.join(QStringLiteral("; "))),
+            false);
         qInfo("%s", qPrintable(notices.join('\n')));
     }
     return true;
@@ -258,9 +284,13 @@ bool MainWindow::openFile(const QString& path) {
 
 bool MainWindow::offerRecovery() {
     for (const RecoveredCopy& copy : Recovery::abandoned()) {
-        const QString name = copy.project.name.empty() ? tr("Untitled") : QString::fromStdString(copy.project.name);
-        QMessageBox box(QMessageBox::Question, tr("Recover your work"),
-                        tr("“%1” was being edited when the program ended unexpectedly. A copy from %2 is here.").arg(name, copy.written.toString(QStringLiteral("d MMM HH:mm:ss"))), QMessageBox::NoButton, this);
+        const QString name =
+            copy.project.name.empty() ? tr("Untitled") : QString::fromStdString(copy.project.name);
+        QMessageBox box(
+            QMessageBox::Question, tr("Recover your work"),
+            tr("“%1” was being edited when the program ended unexpectedly. A copy from %2 is here.")
+                .arg(name, copy.written.toString(QStringLiteral("d MMM HH:mm:ss"))),
+            QMessageBox::NoButton, this);
         box.setObjectName(QStringLiteral("recoveryBox"));
         QPushButton* take = box.addButton(tr("Continue with it"), QMessageBox::AcceptRole);
         QPushButton* drop = box.addButton(tr("Discard it"), QMessageBox::DestructiveRole);
@@ -281,8 +311,10 @@ bool MainWindow::offerRecovery() {
 
 bool MainWindow::mayLeave() {
     if (!document_.edited()) return true;
-    const auto answer = QMessageBox::question(this, tr("Keep the changes?"), tr("“%1” has changes that are not saved.").arg(document_.displayName()),
-                                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+    const auto answer = QMessageBox::question(
+        this, tr("Keep the changes?"),
+        tr("“%1” has changes that are not saved.").arg(document_.displayName()),
+        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
     if (answer == QMessageBox::Save) return saveFile();
     return answer == QMessageBox::Discard;
 }
@@ -297,7 +329,9 @@ bool MainWindow::saveFile() {
 }
 
 bool MainWindow::saveFileAs() {
-    QString path = QFileDialog::getSaveFileName(this, tr("Save project"), document_.displayName() + QStringLiteral(".gantry"), tr("Calm Gantry projects (*.gantry)"));
+    QString path = QFileDialog::getSaveFileName(this, tr("Save project"),
+                                                document_.displayName() + QStringLiteral(".gantry"),
+                                                tr("Calm Gantry projects (*.gantry)"));
     if (path.isEmpty()) return false;
     if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".gantry");
     QString error;
@@ -311,7 +345,8 @@ bool MainWindow::saveFileAs() {
 
 void MainWindow::openDialog() {
     if (!mayLeave()) return;
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open project"), {}, tr("Calm Gantry projects (*.gantry);;All files (*)"));
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open project"), {},
+                                                      tr("Calm Gantry projects (*.gantry);;All files (*)"));
     if (!path.isEmpty()) openFile(path);
 }
 
@@ -325,7 +360,12 @@ void MainWindow::startEmpty() {
 void MainWindow::fillRecent() {
     recentMenu_->clear();
     for (const QString& path : preferences_.recentFiles())
-        recentMenu_->addAction(QFileInfo(path).fileName(), this, [this, path] { if (mayLeave()) openFile(path); })->setToolTip(path);
+        recentMenu_
+            ->addAction(QFileInfo(path).fileName(), this,
+                        [this, path] {
+                            if (mayLeave()) openFile(path);
+                        })
+            ->setToolTip(path);
     if (recentMenu_->isEmpty()) recentMenu_->addAction(tr("nothing yet"))->setEnabled(false);
 }
 
@@ -358,7 +398,9 @@ void MainWindow::place() {
     statusRight_->setGeometry(w - 220, bottom + 1, 206, bottomHeight - 1);
 }
 
-void MainWindow::resizeEvent(QResizeEvent*) { place(); }
+void MainWindow::resizeEvent(QResizeEvent*) {
+    place();
+}
 
 void MainWindow::paintEvent(QPaintEvent*) {
     QPainter p(this);

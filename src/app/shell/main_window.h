@@ -21,7 +21,8 @@ class Station;
 class StationRail;
 class VerdictColumn;
 
-/// The window: station rail above, axes at the left, the station in the middle, verdicts at the right, status below.
+/// The window: station rail above, axes at the left, the station in the middle, verdicts at the right, status
+/// below.
 class MainWindow : public QMainWindow {
     Q_OBJECT
 public:

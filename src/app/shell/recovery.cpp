@@ -16,12 +16,16 @@ namespace gantry::app {
 namespace {
 
 /// The copy is an ordinary project file; where it belongs stands in a second file beside it.
-QString pathFile(const QString& copy) { return copy + QStringLiteral(".from"); }
+QString pathFile(const QString& copy) {
+    return copy + QStringLiteral(".from");
+}
 
 void writeFile(const QString& name, const QByteArray& content) {
     QSaveFile file(name);
-    if (file.open(QIODevice::WriteOnly) && file.write(content) == content.size()) file.commit();
-    else qWarning("recovery copy %s cannot be written: %s", qPrintable(name), qPrintable(file.errorString()));
+    if (file.open(QIODevice::WriteOnly) && file.write(content) == content.size())
+        file.commit();
+    else
+        qWarning("recovery copy %s cannot be written: %s", qPrintable(name), qPrintable(file.errorString()));
 }
 
 } // namespace
@@ -34,8 +38,10 @@ QString Recovery::folder() {
     return folder;
 }
 
-Recovery::Recovery(Document& document, QObject* parent) : QObject(parent), document_(document), writer_(new QObject) {
-    file_ = folder() + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::WithoutBraces) + QStringLiteral(".gantry");
+Recovery::Recovery(Document& document, QObject* parent)
+    : QObject(parent), document_(document), writer_(new QObject) {
+    file_ = folder() + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::WithoutBraces) +
+            QStringLiteral(".gantry");
     alive_ = std::make_unique<QLockFile>(file_ + QStringLiteral(".lock"));
     alive_->setStaleLockTime(0);
     alive_->tryLock(0);
@@ -50,8 +56,10 @@ Recovery::Recovery(Document& document, QObject* parent) : QObject(parent), docum
         if (document_.edited() && !timer_.isActive()) timer_.start();
     });
     connect(&document_, &Document::fileChanged, this, [this] {
-        if (!document_.edited()) forget();
-        else if (!timer_.isActive()) timer_.start();
+        if (!document_.edited())
+            forget();
+        else if (!timer_.isActive())
+            timer_.start();
     });
 }
 
@@ -63,10 +71,11 @@ Recovery::~Recovery() {
 
 void Recovery::write() {
     if (!document_.edited()) return;
-    QMetaObject::invokeMethod(writer_, [project = document_.project(), path = document_.path(), file = file_] {
-        writeFile(pathFile(file), path.toUtf8());
-        writeFile(file, QByteArray::fromStdString(io::writeProject(project)));
-    });
+    QMetaObject::invokeMethod(writer_,
+                              [project = document_.project(), path = document_.path(), file = file_] {
+                                  writeFile(pathFile(file), path.toUtf8());
+                                  writeFile(file, QByteArray::fromStdString(io::writeProject(project)));
+                              });
 }
 
 void Recovery::forget() {
@@ -91,7 +100,8 @@ QList<RecoveredCopy> Recovery::abandoned() {
         auto read = io::readProject(*text);
         if (auto* loaded = std::get_if<io::LoadedProject>(&read)) {
             QFile from(pathFile(info.filePath()));
-            const QString path = from.open(QIODevice::ReadOnly) ? QString::fromUtf8(from.readAll()) : QString();
+            const QString path =
+                from.open(QIODevice::ReadOnly) ? QString::fromUtf8(from.readAll()) : QString();
             out.push_back({info.filePath(), std::move(loaded->project), path, info.lastModified()});
         }
     }

@@ -3,6 +3,7 @@
 
 #include "core/model/project.h"
 
+#include <QDateTime>
 #include <QObject>
 #include <QThread>
 #include <QTimer>
@@ -21,8 +22,9 @@ struct RecoveredCopy {
     QDateTime written;
 };
 
-/// Keeps a copy of the document in the user's state folder, at most two seconds behind its edits, written from a
-/// worker thread. The copy is removed when the document is saved or closed in order; whatever remains is from a crash.
+/// Keeps a copy of the document in the user's state folder, at most two seconds behind its edits, written
+/// from a worker thread. The copy is removed when the document is saved or closed in order; whatever remains
+/// is from a crash.
 class Recovery : public QObject {
     Q_OBJECT
 public:

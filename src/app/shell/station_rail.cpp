@@ -24,7 +24,8 @@ void StationRail::setStations(const QStringList& names) {
 }
 
 void StationRail::describe() {
-    setAccessibleName(tr("Station %1 of %2: %3").arg(current_ + 1).arg(names_.size()).arg(names_.value(current_)));
+    setAccessibleName(
+        tr("Station %1 of %2: %3").arg(current_ + 1).arg(names_.size()).arg(names_.value(current_)));
 }
 
 void StationRail::setCurrent(int station) {
@@ -42,7 +43,8 @@ void StationRail::setWorst(int station, State state) {
 
 qreal StationRail::place(int station) const {
     // Few stations stand close together rather than far apart.
-    const qreal each = std::min<qreal>(150, static_cast<qreal>(width()) / static_cast<qreal>(std::max<qsizetype>(1, names_.size())));
+    const qreal each = std::min<qreal>(150, static_cast<qreal>(width()) /
+                                                static_cast<qreal>(std::max<qsizetype>(1, names_.size())));
     return width() / 2.0 + (station - (static_cast<qreal>(names_.size()) - 1) / 2) * each;
 }
 
@@ -65,9 +67,13 @@ void StationRail::paintEvent(QPaintEvent*) {
             p.setBrush(stateColour(worst_[i]));
             // Over is a square, tight a lozenge, fine a dot: shape repeats the colour.
             const QPointF c(x, i == current_ ? 7 : 15);
-            if (worst_[i] == State::Over) p.drawRect(QRectF(c.x() - 4, c.y() - 4, 8, 8));
-            else if (worst_[i] == State::Tight) p.drawPolygon(QPolygonF{c + QPointF(-6, 0), c + QPointF(0, -4.5), c + QPointF(6, 0), c + QPointF(0, 4.5)});
-            else p.drawEllipse(c, 4, 4);
+            if (worst_[i] == State::Over)
+                p.drawRect(QRectF(c.x() - 4, c.y() - 4, 8, 8));
+            else if (worst_[i] == State::Tight)
+                p.drawPolygon(QPolygonF{c + QPointF(-6, 0), c + QPointF(0, -4.5), c + QPointF(6, 0),
+                                        c + QPointF(0, 4.5)});
+            else
+                p.drawEllipse(c, 4, 4);
         }
         if (i == current_) {
             p.setPen(Qt::NoPen);

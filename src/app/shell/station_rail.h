@@ -7,7 +7,8 @@
 
 namespace gantry::app {
 
-/// The stations as sleepers of a rail; a carriage stands where you are, a lozenge shows each station's worst verdict.
+/// The stations as sleepers of a rail; a carriage stands where you are, a lozenge shows each station's worst
+/// verdict.
 class StationRail : public QWidget {
     Q_OBJECT
 public:

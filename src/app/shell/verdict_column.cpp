@@ -13,13 +13,16 @@
 namespace gantry::app {
 namespace {
 constexpr int cardWidth = 254, buttonHeight = 24;
-QString utf8(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
+QString utf8(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
 } // namespace
 
 VerdictCard::VerdictCard(const Context& context, QWidget* parent)
     : QWidget(parent), context_(context), asideButton_(new QPushButton(this)) {
     asideButton_->setProperty("role", "link");
-    connect(asideButton_, &QPushButton::clicked, this, [this] { aside_.isEmpty() ? emit setAside(verdict_) : emit takeUp(verdict_); });
+    connect(asideButton_, &QPushButton::clicked, this,
+            [this] { aside_.isEmpty() ? emit setAside(verdict_) : emit takeUp(verdict_); });
 }
 
 void VerdictCard::show(const Verdict& verdict, const std::vector<Fix>* fixes) {
@@ -47,7 +50,8 @@ void VerdictCard::show(const Verdict& verdict, const std::vector<Fix>* fixes) {
         b->setProperty("role", "fix");
         const int i = static_cast<int>(buttons_.size());
         b->setObjectName(QStringLiteral("fix%1").arg(i));
-        connect(b, &QPushButton::clicked, this, [this, i] { emit applyFix(fixes_[static_cast<std::size_t>(i)]); });
+        connect(b, &QPushButton::clicked, this,
+                [this, i] { emit applyFix(fixes_[static_cast<std::size_t>(i)]); });
         buttons_.push_back(b);
         setTabOrder(b, asideButton_);
     }
@@ -57,12 +61,15 @@ void VerdictCard::show(const Verdict& verdict, const std::vector<Fix>* fixes) {
         b->setVisible(i < buttons);
         if (i >= buttons) continue;
         const Fix& fix = fixes_[static_cast<std::size_t>(i)];
-        const QString label = tr("Fix: %1").arg(QString::fromStdString(describe(fix, project, context_.system())));
+        const QString label =
+            tr("Fix: %1").arg(QString::fromStdString(describe(fix, project, context_.system())));
         b->setText(buttonMetrics.elidedText(label, Qt::ElideRight, cardWidth - 18));
         b->setGeometry(0, y, std::min(cardWidth, buttonMetrics.horizontalAdvance(label) + 20), buttonHeight);
         b->setEnabled(!context_.document.readOnly());
         QString effects = tr("%1, then %2").arg(utf8(costWords(fix.cost)), utf8(stateWord(fix.stateAfter)));
-        for (const SideEffect& s : fix.sideEffects) effects += tr("; %1 becomes %2").arg(QString::fromStdString(title(s.after)), utf8(stateWord(s.after.state)));
+        for (const SideEffect& s : fix.sideEffects)
+            effects += tr("; %1 becomes %2")
+                           .arg(QString::fromStdString(title(s.after)), utf8(stateWord(s.after.state)));
         b->setToolTip(effects);
         b->setAccessibleDescription(effects);
         b->setProperty("effects", effects);
@@ -84,12 +91,17 @@ void VerdictCard::paintEvent(QPaintEvent*) {
     paintVial(p, QRectF(0, 3, 64, 14), verdict_.state, bubblePlace(verdict_));
     p.setFont(textFont(12, true));
     p.setPen(t.ink);
-    const QString ratio = verdict_.ratio ? (verdict_.ratio.value() > 100 ? tr("×100+") : QStringLiteral("×") + context_.show(verdict_.ratio, units::Kind::Ratio, 2)) : QStringLiteral("?");
+    const QString ratio =
+        verdict_.ratio ? (verdict_.ratio.value() > 100
+                              ? tr("×100+")
+                              : QStringLiteral("×") + context_.show(verdict_.ratio, units::Kind::Ratio, 2))
+                       : QStringLiteral("?");
     p.setFont(textFont(12));
     const int ratioWidth = p.fontMetrics().horizontalAdvance(ratio);
     p.drawText(QRect(cardWidth - ratioWidth, 0, ratioWidth, 20), Qt::AlignVCenter, ratio);
     p.setFont(textFont(12, true));
-    p.drawText(QRect(74, 0, cardWidth - 80 - ratioWidth, 20), Qt::AlignVCenter, p.fontMetrics().elidedText(title_, Qt::ElideRight, cardWidth - 80 - ratioWidth));
+    p.drawText(QRect(74, 0, cardWidth - 80 - ratioWidth, 20), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(title_, Qt::ElideRight, cardWidth - 80 - ratioWidth));
     p.setFont(textFont(11, true));
     p.setPen(stateColour(verdict_.state));
     const QString word = utf8(stateWord(verdict_.state));
@@ -98,10 +110,16 @@ void VerdictCard::paintEvent(QPaintEvent*) {
     p.setPen(t.second);
     QString detail;
     if (verdict_.ratio && verdict_.ratio.value() < 100) {
-        detail = verdict_.bounds.wanted > 1.0 ? tr("want ×%1").arg(context_.show(verdict_.bounds.wanted, units::Kind::Ratio, 2)) : QString();
-        if (verdict_.low < verdict_.ratio.value() * 0.995) detail += (detail.isEmpty() ? QString() : QStringLiteral(", ")) + tr("low ×%1").arg(context_.show(verdict_.low, units::Kind::Ratio, 2));
+        detail = verdict_.bounds.wanted > 1.0
+                     ? tr("want ×%1").arg(context_.show(verdict_.bounds.wanted, units::Kind::Ratio, 2))
+                     : QString();
+        if (verdict_.low < verdict_.ratio.value() * 0.995)
+            detail += (detail.isEmpty() ? QString() : QStringLiteral(", ")) +
+                      tr("low ×%1").arg(context_.show(verdict_.low, units::Kind::Ratio, 2));
     }
-    p.drawText(QRect(74, 20, cardWidth - 74 - (asideButton_->isVisible() ? 68 : 0), 18), Qt::AlignVCenter, p.fontMetrics().elidedText(detail, Qt::ElideRight, cardWidth - 74 - (asideButton_->isVisible() ? 68 : 0)));
+    p.drawText(QRect(74, 20, cardWidth - 74 - (asideButton_->isVisible() ? 68 : 0), 18), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(detail, Qt::ElideRight,
+                                          cardWidth - 74 - (asideButton_->isVisible() ? 68 : 0)));
     p.setPen(aside_.isEmpty() ? t.second : t.third);
     p.drawText(QRect(0, 40, cardWidth, sentenceHeight_ + 4), Qt::TextWordWrap, sentence_);
     if (looking_) {
@@ -113,14 +131,16 @@ void VerdictCard::paintEvent(QPaintEvent*) {
     for (int i = 0; i < static_cast<int>(fixes_.size()); ++i) {
         const QPushButton* b = buttons_[i];
         const QString effects = b->property("effects").toString();
-        p.drawText(QRect(4, b->geometry().bottom() + 1, cardWidth - 4, 14), Qt::AlignVCenter, p.fontMetrics().elidedText(effects, Qt::ElideRight, cardWidth - 4));
+        p.drawText(QRect(4, b->geometry().bottom() + 1, cardWidth - 4, 14), Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(effects, Qt::ElideRight, cardWidth - 4));
     }
     p.setPen(t.faintLine);
     p.drawLine(0, height() - 1, cardWidth, height() - 1);
 }
 
 VerdictColumn::VerdictColumn(const Context& context, FixJob& fixes, QWidget* parent)
-    : QWidget(parent), context_(context), fixes_(fixes), scroll_(new QScrollArea(this)), content_(new QWidget) {
+    : QWidget(parent), context_(context), fixes_(fixes), scroll_(new QScrollArea(this)),
+      content_(new QWidget) {
     setObjectName(QStringLiteral("verdictColumn"));
     scroll_->setWidget(content_);
     scroll_->setFrameShape(QFrame::NoFrame);
@@ -133,7 +153,9 @@ void VerdictColumn::refresh() {
     std::vector<const Verdict*> list;
     for (const Verdict& v : context_.document.assessment().verdicts)
         if (v.axis == context_.session.axis()) list.push_back(&v);
-    const auto isAside = [&](const Verdict* v) { return setAsideFor(context_.document.project(), *v) != nullptr && !v->hazard; };
+    const auto isAside = [&](const Verdict* v) {
+        return setAsideFor(context_.document.project(), *v) != nullptr && !v->hazard;
+    };
     std::stable_sort(list.begin(), list.end(), [&](const Verdict* a, const Verdict* b) {
         if (isAside(a) != isAside(b)) return isAside(b);
         return worseThan(*a, *b);
@@ -162,7 +184,8 @@ void VerdictColumn::refresh() {
 }
 
 void VerdictColumn::apply(const Fix& fix) {
-    const QString name = tr("Fix: %1").arg(QString::fromStdString(describe(fix, context_.document.project(), context_.system())));
+    const QString name = tr("Fix: %1").arg(
+        QString::fromStdString(describe(fix, context_.document.project(), context_.system())));
     // The card that sent this is rebuilt by the edit, so the result must not live in it.
     Project result = fix.result;
     context_.document.edit(name, std::move(result));
@@ -171,18 +194,30 @@ void VerdictColumn::apply(const Fix& fix) {
 void VerdictColumn::askSetAside(const Verdict& v) {
     const Verdict verdict = v;
     bool ok = false;
-    const QString reason = QInputDialog::getText(this, tr("Set aside"), tr("Why may “%1” be set aside? The reason is kept in the project and printed on the settings sheet.").arg(QString::fromStdString(title(verdict))), QLineEdit::Normal, {}, &ok).trimmed();
+    const QString reason = QInputDialog::getText(this, tr("Set aside"),
+                                                 tr("Why may “%1” be set aside? The reason is kept in the "
+                                                    "project and printed on the settings sheet.")
+                                                     .arg(QString::fromStdString(title(verdict))),
+                                                 QLineEdit::Normal, {}, &ok)
+                               .trimmed();
     if (!ok || reason.isEmpty()) return;
     context_.document.change(tr("Set aside %1").arg(QString::fromStdString(title(verdict))), [&](Project& p) {
-        p.setAside.push_back({std::string(ruleKey(verdict)), p.axes[static_cast<std::size_t>(verdict.axis)].id, {}, reason.toStdString()});
+        p.setAside.push_back({std::string(ruleKey(verdict)),
+                              p.axes[static_cast<std::size_t>(verdict.axis)].id,
+                              {},
+                              reason.toStdString()});
     });
 }
 
 void VerdictColumn::takeUp(const Verdict& v) {
     const Verdict verdict = v;
-    context_.document.change(tr("Take up %1 again").arg(QString::fromStdString(title(verdict))), [&](Project& p) {
-        std::erase_if(p.setAside, [&](const SetAside& s) { return s.rule == ruleKey(verdict) && s.axis == p.axes[static_cast<std::size_t>(verdict.axis)].id; });
-    });
+    context_.document.change(tr("Take up %1 again").arg(QString::fromStdString(title(verdict))),
+                             [&](Project& p) {
+                                 std::erase_if(p.setAside, [&](const SetAside& s) {
+                                     return s.rule == ruleKey(verdict) &&
+                                            s.axis == p.axes[static_cast<std::size_t>(verdict.axis)].id;
+                                 });
+                             });
 }
 
 void VerdictColumn::resizeEvent(QResizeEvent*) {
@@ -199,7 +234,9 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
     p.setPen(t.second);
     p.setFont(textFont(11));
     const Axis* axis = context_.axis();
-    p.drawText(QRect(12, 10, width() - 24, 20), Qt::AlignVCenter, axis != nullptr ? tr("Verdicts for %1, worst first").arg(QString::fromStdString(axis->name)) : tr("No axis yet, so nothing to judge"));
+    p.drawText(QRect(12, 10, width() - 24, 20), Qt::AlignVCenter,
+               axis != nullptr ? tr("Verdicts for %1, worst first").arg(QString::fromStdString(axis->name))
+                               : tr("No axis yet, so nothing to judge"));
 }
 
 } // namespace gantry::app

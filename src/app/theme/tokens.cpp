@@ -11,33 +11,44 @@ constexpr auto nightProperty = "gantryNight";
 }
 
 const Tokens& dayTokens() {
-    static const Tokens t{QColor(0xF3F1EA), QColor(0xFCFBF8), QColor(0xDAD5C9), QColor(0xEAE6DC), QColor(0x1F2A30),
-                          QColor(0x58646A), QColor(0x667073), QColor(0x1E6A74), QColor(0xFCFBF8), QColor(0xE1EEEE),
-                          QColor(0x456F42), QColor(0x8F6312), QColor(0xAE412C), QColor(0x67588F), QColor(0xA05522),
-                          QColor(0x8A3A5A)};
+    static const Tokens t{QColor(0xF3F1EA), QColor(0xFCFBF8), QColor(0xDAD5C9), QColor(0xEAE6DC),
+                          QColor(0x1F2A30), QColor(0x58646A), QColor(0x656F72), QColor(0x1E6A74),
+                          QColor(0xFCFBF8), QColor(0xE1EEEE), QColor(0x456F42), QColor(0x8F6312),
+                          QColor(0xAE412C), QColor(0x67588F), QColor(0xA05522), QColor(0x8A3A5A)};
     return t;
 }
 
 const Tokens& nightTokens() {
-    static const Tokens t{QColor(0x171C1F), QColor(0x1F262A), QColor(0x34404A), QColor(0x283139), QColor(0xE4E1D8),
-                          QColor(0xA9B0AE), QColor(0x8A938F), QColor(0x5FB3BC), QColor(0x171C1F), QColor(0x22383D),
-                          QColor(0x86B583), QColor(0xDDB25A), QColor(0xE0806B), QColor(0xA99BCF), QColor(0xDD9A68),
-                          QColor(0xD08BA8)};
+    static const Tokens t{QColor(0x171C1F), QColor(0x1F262A), QColor(0x34404A), QColor(0x283139),
+                          QColor(0xE4E1D8), QColor(0xA9B0AE), QColor(0x8A938F), QColor(0x5FB3BC),
+                          QColor(0x171C1F), QColor(0x22383D), QColor(0x86B583), QColor(0xDDB25A),
+                          QColor(0xE0806B), QColor(0xA99BCF), QColor(0xDD9A68), QColor(0xD08BA8)};
     return t;
 }
 
-bool isNight() { return qApp->property(nightProperty).toBool(); }
-const Tokens& tokens() { return isNight() ? nightTokens() : dayTokens(); }
-void setNight(bool night) { qApp->setProperty(nightProperty, night); }
+bool isNight() {
+    return qApp->property(nightProperty).toBool();
+}
+const Tokens& tokens() {
+    return isNight() ? nightTokens() : dayTokens();
+}
+void setNight(bool night) {
+    qApp->setProperty(nightProperty, night);
+}
 
 QColor stateColour(State state) {
     const Tokens& t = tokens();
     switch (state) {
-    case State::Over: return t.brick;
-    case State::Tight: return t.straw;
-    case State::Fine: return t.moss;
-    case State::Oversized: return t.heather;
-    case State::Unknown: break;
+    case State::Over:
+        return t.brick;
+    case State::Tight:
+        return t.straw;
+    case State::Fine:
+        return t.moss;
+    case State::Oversized:
+        return t.heather;
+    case State::Unknown:
+        break;
     }
     return t.third;
 }
@@ -113,7 +124,18 @@ QLabel[role="quiet"] { color: @second; }
 QLabel[role="title"] { font-size: 14px; font-weight: bold; }
 QLabel[role="error"] { color: @brick; }
 )");
-    const std::array<std::pair<const char*, QColor>, 12> names{{{"@faintLine", t.faintLine}, {"@lakeWash", t.lakeWash}, {"@onLake", t.onLake}, {"@paper", t.paper}, {"@sheet", t.sheet}, {"@line", t.line}, {"@ink", t.ink}, {"@second", t.second}, {"@third", t.third}, {"@lake", t.lake}, {"@straw", t.straw}, {"@brick", t.brick}}};
+    const std::array<std::pair<const char*, QColor>, 12> names{{{"@faintLine", t.faintLine},
+                                                                {"@lakeWash", t.lakeWash},
+                                                                {"@onLake", t.onLake},
+                                                                {"@paper", t.paper},
+                                                                {"@sheet", t.sheet},
+                                                                {"@line", t.line},
+                                                                {"@ink", t.ink},
+                                                                {"@second", t.second},
+                                                                {"@third", t.third},
+                                                                {"@lake", t.lake},
+                                                                {"@straw", t.straw},
+                                                                {"@brick", t.brick}}};
     for (const auto& [name, colour] : names) s.replace(QLatin1String(name), colour.name());
     return s.replace(QLatin1String("@theme"), isNight() ? QLatin1String("night") : QLatin1String("day"));
 }

@@ -31,7 +31,8 @@ QColor stateColour(State state);
 /// Each axis' own colour and dash pattern, the same everywhere.
 QPen axisPen(int axisIndex, qreal width = 2.0);
 
-/// B612 under its own name, shipped with the application (data/fonts/README.md). Sizes in px: 12 body, 14 titles.
+/// B612 under its own name, shipped with the application (data/fonts/README.md). Sizes in px: 12 body, 14
+/// titles.
 QFont textFont(int px = 12, bool bold = false);
 void loadFonts();
 

@@ -8,10 +8,15 @@ namespace {
 
 using units::Kind;
 
-Cell cell(double value, Kind kind) { return {Figure::of(value), kind}; }
-Cell cell(const Figure& f, Kind kind) { return {f, kind}; }
+Cell cell(double value, Kind kind) {
+    return {Figure::of(value), kind};
+}
+Cell cell(const Figure& f, Kind kind) {
+    return {f, kind};
+}
 
-/// Torque behind each stage, load to motor, at the ramp's worst corner: uphill or against friction, speeding up.
+/// Torque behind each stage, load to motor, at the ramp's worst corner: uphill or against friction, speeding
+/// up.
 std::vector<double> neededBehindStages(const DriveModel& m, double motorAcceleration) {
     drivetrain::Chain part = m.chain;
     std::vector<double> out(m.chain.stages.size());
@@ -20,7 +25,10 @@ std::vector<double> neededBehindStages(const DriveModel& m, double motorAccelera
     for (std::size_t i = 0; i < m.chain.stages.size(); ++i) {
         before *= m.chain.stages[i].ratio;
         // The rest of the chain seen from behind stage i, with no motor of its own.
-        drivetrain::Chain rest{0.0, {m.chain.stages.begin() + static_cast<std::ptrdiff_t>(i) + 1, m.chain.stages.end()}, part.load};
+        drivetrain::Chain rest{
+            0.0,
+            {m.chain.stages.begin() + static_cast<std::ptrdiff_t>(i) + 1, m.chain.stages.end()},
+            part.load};
         out[i] = drivetrain::motorTorque(rest, 0.0, motorAcceleration / before, 1);
     }
     return out;
@@ -31,7 +39,8 @@ std::vector<double> neededBehindStages(const DriveModel& m, double motorAccelera
 std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e, const ShotEvaluation& s) {
     const DriveModel& m = e.model;
     const bool linear = m.kind == AxisKind::Linear;
-    const Kind travel = linear ? Kind::Length : Kind::Angle, speedKind = linear ? Kind::Speed : Kind::AngularSpeed;
+    const Kind travel = linear ? Kind::Length : Kind::Angle,
+               speedKind = linear ? Kind::Speed : Kind::AngularSpeed;
     const Kind force = linear ? Kind::Force : Kind::Torque;
     const double px = s.pixelsPerUnit;
     const double acceleration = s.acceleration.value() / m.outputPerRad; // at the motor
@@ -67,7 +76,9 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
             ChainColumn pulley;
             pulley.part = ChainPart::Output;
             pulley.speed = cell(s.motorSpeed.value() / turns, Kind::RotationRate);
-            pulley.needed = cell(needed[i] / (stage.ratio * stage.efficiency) + stage.inputInertia * acceleration / turns, Kind::Torque);
+            pulley.needed =
+                cell(needed[i] / (stage.ratio * stage.efficiency) + stage.inputInertia * acceleration / turns,
+                     Kind::Torque);
             pulley.available = cell(available, Kind::Torque);
             pulley.inertia = cell(stage.inputInertia, Kind::Inertia);
             pulley.microstep = cell(m.fullStepAngle / m.microsteps / turns, Kind::Angle);
@@ -79,7 +90,8 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
         c.part = isLink ? ChainPart::Link : linear ? ChainPart::Belt : ChainPart::Output;
         c.link = isLink ? static_cast<int>(i) : -1;
         const bool moving = linear && !isLink;
-        c.speed = moving ? cell(s.topSpeed, speedKind) : cell(s.motorSpeed.value() / turns, Kind::RotationRate);
+        c.speed =
+            moving ? cell(s.topSpeed, speedKind) : cell(s.motorSpeed.value() / turns, Kind::RotationRate);
         c.needed = cell(needed[i], moving ? force : Kind::Torque);
         c.available = cell(available, moving ? force : Kind::Torque);
         if (!moving) {

@@ -19,19 +19,22 @@ struct Cell {
 /// One part of a drive, pulse to picture, in one shot.
 struct ChainColumn {
     ChainPart part = ChainPart::Motor;
-    int link = -1;   ///< index in Axis::links for ChainPart::Link
-    Cell speed;      ///< pulse rate, shaft speed, travel speed, pixels per frame
-    Cell needed;     ///< torque or force on the ramp; for the driver the least current that gives the wanted margin
-    Cell available;  ///< what is left of the motor's torque there; for the driver the current that is set
-    Cell inertia;    ///< own, at its shaft; the load's as the motor feels it; for the picture the load to rotor ratio
-    Cell microstep;  ///< one microstep
-    Cell lag;        ///< rotor lag
-    Cell stretch;    ///< between speeding up and braking
-    Cell play;       ///< backlash
+    int link = -1;  ///< index in Axis::links for ChainPart::Link
+    Cell speed;     ///< pulse rate, shaft speed, travel speed, pixels per frame
+    Cell needed;    ///< torque or force on the ramp; for the driver the least current that gives the wanted
+                    ///< margin
+    Cell available; ///< what is left of the motor's torque there; for the driver the current that is set
+    Cell inertia; ///< own, at its shaft; the load's as the motor feels it; for the picture the load to rotor
+                  ///< ratio
+    Cell microstep; ///< one microstep
+    Cell lag;       ///< rotor lag
+    Cell stretch;   ///< between speeding up and braking
+    Cell play;      ///< backlash
 };
 
-/// The drive of an axis from the driver to the picture. Links in order; a linear axis ends in pulley, belt and
-/// carriage, a rotary one in its output and load. Pure; cheap enough for every edit.
-std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& evaluation, const ShotEvaluation& shot);
+/// The drive of an axis from the driver to the picture. Links in order; a linear axis ends in pulley, belt
+/// and carriage, a rotary one in its output and load. Pure; cheap enough for every edit.
+std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& evaluation,
+                                      const ShotEvaluation& shot);
 
 } // namespace gantry

@@ -15,7 +15,8 @@ TorqueCurves torqueCurves(const DriveModel& model, double topSpeed, int points) 
     return out;
 }
 
-std::vector<TorquePoint> shotPath(const DriveModel& model, const motion::Profile& profile, int direction, int points) {
+std::vector<TorquePoint> shotPath(const DriveModel& model, const motion::Profile& profile, int direction,
+                                  int points) {
     std::vector<TorquePoint> out;
     const double time = profile.time();
     if (!(time > 0.0) || points < 2) return out;

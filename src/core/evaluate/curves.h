@@ -22,6 +22,7 @@ struct TorqueCurves {
 TorqueCurves torqueCurves(const DriveModel& model, double topSpeed, int points);
 
 /// The path of a shot through the torque plane, as filmed (direction +1) or on the way back (−1).
-std::vector<TorquePoint> shotPath(const DriveModel& model, const motion::Profile& profile, int direction, int points);
+std::vector<TorquePoint> shotPath(const DriveModel& model, const motion::Profile& profile, int direction,
+                                  int points);
 
 } // namespace gantry

@@ -214,7 +214,8 @@ void describe(V& v, S& s) {
             s.maxCurrent);
     v.field(FieldInfo{"max_voltage_V", "Driver voltage rating", K::Voltage, 1, 1000, 5, 90}, s.maxVoltage);
     v.field(FieldInfo{"idle_delay_s", "Idle delay", K::Time, 0, 1e5, 0, 60}, s.idleDelay);
-    v.field(FieldInfo{"shortest_pulse_s", "Shortest pulse", K::ShortTime, 1e-9, 1, 1e-7, 2e-5}, s.shortestPulse);
+    v.field(FieldInfo{"shortest_pulse_s", "Shortest pulse", K::ShortTime, 1e-9, 1, 1e-7, 2e-5},
+            s.shortestPulse);
     v.field(textField("enable_active_low", "Enable active low"), s.enableActiveLow);
     v.field(FieldInfo{"bridge_resistance_ohm", "Bridge and cable", K::Resistance, 0, 1e3, 0.02, 3},
             s.bridgeResistance);

@@ -27,7 +27,9 @@ QList<FieldSlot> slotsUnder(const QString& prefix, const QStringList& keys) {
 
 /// A movement of the same distance, given the other way, with the numbers that the evaluation found.
 Movement givenAs(AxisKind kind, bool timed, const Movement* old, const ShotEvaluation* e) {
-    const double distance = old != nullptr ? distanceOf(*old) : kind == AxisKind::Linear ? 0.5 : 0.5235987755982988;
+    const double distance = old != nullptr             ? distanceOf(*old)
+                            : kind == AxisKind::Linear ? 0.5
+                                                       : 0.5235987755982988;
     const bool known = e != nullptr && e->topSpeed;
     const double speed = known ? e->topSpeed.value() : std::abs(distance) / 5;
     const double acceleration = known ? e->acceleration.value() : speed;
@@ -43,7 +45,8 @@ Movement givenAs(AxisKind kind, bool timed, const Movement* old, const ShotEvalu
 
 } // namespace
 
-ShotTableModel::ShotTableModel(const Context& context, QObject* parent) : QAbstractTableModel(parent), context_(context) {}
+ShotTableModel::ShotTableModel(const Context& context, QObject* parent)
+    : QAbstractTableModel(parent), context_(context) {}
 
 void ShotTableModel::refresh() {
     const int rows = static_cast<int>(context_.document.project().shots.size());
@@ -51,52 +54,76 @@ void ShotTableModel::refresh() {
         beginResetModel();
         rows_ = rows;
         endResetModel();
-    } else if (rows_ > 0) emit dataChanged(index(0, 0), index(rows_ - 1, columnCount() - 1));
+    } else if (rows_ > 0)
+        emit dataChanged(index(0, 0), index(rows_ - 1, columnCount() - 1));
 }
 
-int ShotTableModel::rowCount(const QModelIndex&) const { return rows_; }
-int ShotTableModel::columnCount(const QModelIndex&) const { return 7; }
+int ShotTableModel::rowCount(const QModelIndex&) const {
+    return rows_;
+}
+int ShotTableModel::columnCount(const QModelIndex&) const {
+    return 7;
+}
 
 QVariant ShotTableModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (role == Qt::TextAlignmentRole)
-        return section == 0 ? QVariant(Qt::AlignVCenter | Qt::AlignLeft) : QVariant(Qt::AlignVCenter | Qt::AlignRight);
+        return section == 0 ? QVariant(Qt::AlignVCenter | Qt::AlignLeft)
+                            : QVariant(Qt::AlignVCenter | Qt::AlignRight);
     if (role != Qt::DisplayRole || orientation != Qt::Horizontal) return {};
-    static const std::array<const char*, 7> names{QT_TR_NOOP("Shot"), QT_TR_NOOP("Lens"), QT_TR_NOOP("Subject at"), QT_TR_NOOP("Distance"), QT_TR_NOOP("Top speed"), QT_TR_NOOP("Acceleration"), QT_TR_NOOP("Time")};
+    static const std::array<const char*, 7> names{
+        QT_TR_NOOP("Shot"),      QT_TR_NOOP("Lens"),         QT_TR_NOOP("Subject at"), QT_TR_NOOP("Distance"),
+        QT_TR_NOOP("Top speed"), QT_TR_NOOP("Acceleration"), QT_TR_NOOP("Time")};
     return tr(names[static_cast<std::size_t>(section)]);
 }
 
 QVariant ShotTableModel::data(const QModelIndex& index, int role) const {
-    if (role == Qt::TextAlignmentRole) return index.column() == 0 ? QVariant(Qt::AlignVCenter | Qt::AlignLeft) : QVariant(Qt::AlignVCenter | Qt::AlignRight);
-    if (role != Qt::DisplayRole || index.row() >= static_cast<int>(context_.document.project().shots.size())) return {};
+    if (role == Qt::TextAlignmentRole)
+        return index.column() == 0 ? QVariant(Qt::AlignVCenter | Qt::AlignLeft)
+                                   : QVariant(Qt::AlignVCenter | Qt::AlignRight);
+    if (role != Qt::DisplayRole || index.row() >= static_cast<int>(context_.document.project().shots.size()))
+        return {};
     const Shot& shot = context_.document.project().shots[static_cast<std::size_t>(index.row())];
     using units::Kind;
     switch (index.column()) {
-    case 0: return QString::fromStdString(shot.name);
-    case 1: return context_.show(shot.focalLength, Kind::Length);
-    case 2: return context_.show(shot.subjectDistance, Kind::Length);
-    default: break;
+    case 0:
+        return QString::fromStdString(shot.name);
+    case 1:
+        return context_.show(shot.focalLength, Kind::Length);
+    case 2:
+        return context_.show(shot.subjectDistance, Kind::Length);
+    default:
+        break;
     }
     const AxisEvaluation* e = context_.axisEvaluation();
     if (e == nullptr) return {};
-    const auto it = std::find_if(e->shots.begin(), e->shots.end(), [&](const ShotEvaluation& s) { return s.shot == index.row(); });
+    const auto it = std::find_if(e->shots.begin(), e->shots.end(),
+                                 [&](const ShotEvaluation& s) { return s.shot == index.row(); });
     if (it == e->shots.end()) return index.column() == 3 ? tr("at rest") : QString();
-    if (it->problem != Reason::None && index.column() > 3) return index.column() == 6 ? tr("too short") : QStringLiteral("–");
+    if (it->problem != Reason::None && index.column() > 3)
+        return index.column() == 6 ? tr("too short") : QStringLiteral("–");
     const bool linear = e->model.kind == AxisKind::Linear;
     switch (index.column()) {
-    case 3: return context_.show(it->distance, linear ? Kind::Length : Kind::Angle);
-    case 4: return context_.show(it->topSpeed, linear ? Kind::Speed : Kind::AngularSpeed);
-    case 5: return context_.show(it->acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration);
-    default: return context_.show(it->time, Kind::Time);
+    case 3:
+        return context_.show(it->distance, linear ? Kind::Length : Kind::Angle);
+    case 4:
+        return context_.show(it->topSpeed, linear ? Kind::Speed : Kind::AngularSpeed);
+    case 5:
+        return context_.show(it->acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration);
+    default:
+        return context_.show(it->time, Kind::Time);
     }
 }
 
 BriefStation::BriefStation(const Context& context, QWidget* parent)
-    : Station(context, parent), scroll_(new QScrollArea(this)), page_(new QWidget), start_(new FieldGroup(context, page_)),
-      rig_(new FieldGroup(context, page_)), axis_(new FieldGroup(context, page_)), shot_(new FieldGroup(context, page_)),
+    : Station(context, parent), scroll_(new QScrollArea(this)), page_(new QWidget),
+      start_(new FieldGroup(context, page_)), rig_(new FieldGroup(context, page_)),
+      axis_(new FieldGroup(context, page_)), shot_(new FieldGroup(context, page_)),
       limits_(new FieldGroup(context, page_)), move_(new FieldGroup(context, page_)),
-      startButton_(new QPushButton(tr("Here is what I have"), page_)), addShot_(new QPushButton(tr("Add a shot"), page_)),
-      removeShot_(new QPushButton(tr("Remove shot"), page_)), removeAxis_(new QPushButton(tr("Remove axis"), page_)),
-      given_(new QComboBox(page_)), table_(new QTableView(page_)), model_(context), capability_(new Caption(true, page_)),
+      startButton_(new QPushButton(tr("Here is what I have"), page_)),
+      addShot_(new QPushButton(tr("Add a shot"), page_)),
+      removeShot_(new QPushButton(tr("Remove shot"), page_)),
+      removeAxis_(new QPushButton(tr("Remove axis"), page_)), given_(new QComboBox(page_)),
+      table_(new QTableView(page_)), model_(context), capability_(new Caption(true, page_)),
       shotsTitle_(new Caption(false, page_)) {
     scroll_->setWidget(page_);
     scroll_->setFrameShape(QFrame::NoFrame);
@@ -111,7 +138,8 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
     given_->setObjectName(QStringLiteral("givenBy"));
     capability_->setObjectName(QStringLiteral("startCapability"));
     given_->setAccessibleName(tr("How the movement is given"));
-    given_->addItems({tr("leaves the axis at rest"), tr("given by speed and acceleration"), tr("given by time and ease")});
+    given_->addItems(
+        {tr("leaves the axis at rest"), tr("given by speed and acceleration"), tr("given by time and ease")});
     table_->setModel(&model_);
     table_->setObjectName(QStringLiteral("shotTable"));
     table_->setAccessibleName(tr("Shots"));
@@ -124,17 +152,19 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
     table_->setFrameShape(QFrame::NoFrame);
     table_->horizontalHeader()->setHighlightSections(false);
     table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    for (FieldGroup* g : {start_, rig_, axis_, shot_, limits_, move_}) connect(g, &FieldGroup::message, this, &Station::message);
+    for (FieldGroup* g : {start_, rig_, axis_, shot_, limits_, move_})
+        connect(g, &FieldGroup::message, this, &Station::message);
     connect(startButton_, &QPushButton::clicked, this, &BriefStation::startFromWhatIHave);
     connect(addShot_, &QPushButton::clicked, this, &BriefStation::addShot);
     connect(removeShot_, &QPushButton::clicked, this, &BriefStation::removeShot);
     connect(removeAxis_, &QPushButton::clicked, this, &BriefStation::removeAxis);
     connect(given_, &QComboBox::activated, this, [this](int i) { setGiven(static_cast<Given>(i)); });
-    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) {
-        if (!now.isValid() || now.row() == chosenShot_) return;
-        chosenShot_ = now.row();
-        refresh();
-    });
+    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+            [this](const QModelIndex& now) {
+                if (!now.isValid() || now.row() == chosenShot_) return;
+                chosenShot_ = now.row();
+                refresh();
+            });
 }
 
 int BriefStation::shotIndex() const {
@@ -161,7 +191,8 @@ void BriefStation::refresh() {
     const Axis* axis = context_.axis();
     const bool can = !context_.document.readOnly();
     const bool linear = axis != nullptr && kindOf(*axis) == AxisKind::Linear;
-    const QString axisBase = axis != nullptr ? QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id)) : QString();
+    const QString axisBase =
+        axis != nullptr ? QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id)) : QString();
 
     const bool starting = axis != nullptr && p.shots.empty() && linear;
     start_->setVisible(starting);
@@ -169,27 +200,41 @@ void BriefStation::refresh() {
     startButton_->setVisible(axis == nullptr);
     if (starting) {
         start_->setTitle(tr("Here is what I have"), tr("the rest is assumed and marked"));
-        start_->setFields({{axisBase + "motor/holding_torque_Nm", tr("Motor, holding torque")}, {axisBase + "mechanism/output/teeth", tr("Pulley teeth")},
-                           {QStringLiteral("supply/voltage_V"), tr("Supply")}, {axisBase + "driver/run_current_rms_A", tr("Current, rms")},
-                           {axisBase + "mechanism/moving_mass_kg", tr("Moving mass")}, {axisBase + "mechanism/slope_rad", tr("Slope")}});
+        start_->setFields({{axisBase + "motor/holding_torque_Nm", tr("Motor, holding torque")},
+                           {axisBase + "mechanism/output/teeth", tr("Pulley teeth")},
+                           {QStringLiteral("supply/voltage_V"), tr("Supply")},
+                           {axisBase + "driver/run_current_rms_A", tr("Current, rms")},
+                           {axisBase + "mechanism/moving_mass_kg", tr("Moving mass")},
+                           {axisBase + "mechanism/slope_rad", tr("Slope")}});
         capability_->setText(tr("What this drive can do"), capabilitySentence(context_));
     }
     rig_->setTitle(tr("Rig and camera"), tr("whole project"));
-    rig_->setFields({{QStringLiteral("name"), tr("Project")}, {QStringLiteral("camera/name"), {}}, {QStringLiteral("camera/sensor_width_m"), {}}, {QStringLiteral("camera/pixels_across"), {}}, {QStringLiteral("camera/delivered_width"), {}}});
+    rig_->setFields({{QStringLiteral("name"), tr("Project")},
+                     {QStringLiteral("camera/name"), {}},
+                     {QStringLiteral("camera/sensor_width_m"), {}},
+                     {QStringLiteral("camera/pixels_across"), {}},
+                     {QStringLiteral("camera/delivered_width"), {}}});
     axis_->setVisible(axis != nullptr);
     removeAxis_->setVisible(axis != nullptr);
     removeAxis_->setEnabled(can);
     if (axis != nullptr) {
         axis_->setTitle(QString::fromStdString(axis->name), linear ? tr("carries and runs on") : tr("turns"));
         QList<FieldSlot> fields{{axisBase + "name", tr("Name")}};
-        fields += linear ? slotsUnder(axisBase + QStringLiteral("mechanism/"), {"moving_mass_kg", "slope_rad", "rail_length_m", "carriage_length_m", "bumper_length_m", "running_friction_N"})
-                         : slotsUnder(axisBase + QStringLiteral("mechanism/"), {"inertia_kgm2", "point_mass_kg", "point_radius_m", "unbalance_Nm", "range_rad", "friction_Nm"});
+        fields += linear ? slotsUnder(axisBase + QStringLiteral("mechanism/"),
+                                      {"moving_mass_kg", "slope_rad", "rail_length_m", "carriage_length_m",
+                                       "bumper_length_m", "running_friction_N"})
+                         : slotsUnder(axisBase + QStringLiteral("mechanism/"),
+                                      {"inertia_kgm2", "point_mass_kg", "point_radius_m", "unbalance_Nm",
+                                       "range_rad", "friction_Nm"});
         axis_->setFields(fields);
     }
     model_.refresh();
     const int shot = shotIndex();
     table_->setVisible(shot >= 0);
-    shotsTitle_->setText(tr("Shots"), shot < 0 ? tr("none yet; add one to see what it asks of each axis") : axis != nullptr ? tr("and what they ask of %1").arg(QString::fromStdString(axis->name)) : QString());
+    shotsTitle_->setText(
+        tr("Shots"), shot < 0          ? tr("none yet; add one to see what it asks of each axis")
+                     : axis != nullptr ? tr("and what they ask of %1").arg(QString::fromStdString(axis->name))
+                                       : QString());
     shot_->setVisible(shot >= 0);
     limits_->setVisible(shot >= 0);
     const bool hasMove = shot >= 0 && axis != nullptr;
@@ -203,20 +248,29 @@ void BriefStation::refresh() {
         const Shot& s = p.shots[static_cast<std::size_t>(shot)];
         const QString base = QStringLiteral("shots/%1/").arg(QString::fromStdString(s.id));
         shot_->setTitle(QString::fromStdString(s.name), tr("lens and frames"));
-        shot_->setFields(slotsUnder(base, {"name", "focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s"}));
+        shot_->setFields(slotsUnder(
+            base, {"name", "focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s"}));
         limits_->setTitle(tr("May show"), tr("picture error in this shot"));
-        limits_->setFields(slotsUnder(base + QStringLiteral("limits/"), {"drift_px_per_frame", "jitter_px", "repeat_px", "framing_share", "crossing_time_s"}));
+        limits_->setFields(
+            slotsUnder(base + QStringLiteral("limits/"),
+                       {"drift_px_per_frame", "jitter_px", "repeat_px", "framing_share", "crossing_time_s"}));
         if (hasMove) {
             const Movement* m = findMovement(s, axis->id);
             const bool timed = m != nullptr && m->index() % 2 == 1;
             given_->setCurrentIndex(m == nullptr ? 0 : timed ? 2 : 1);
             given_->setEnabled(can);
-            move_->setTitle(tr("%1 in %2").arg(QString::fromStdString(axis->name), QString::fromStdString(s.name)));
-            const QString move = base + QStringLiteral("moves/%1/movement/").arg(QString::fromStdString(axis->id));
+            move_->setTitle(
+                tr("%1 in %2").arg(QString::fromStdString(axis->name), QString::fromStdString(s.name)));
+            const QString move =
+                base + QStringLiteral("moves/%1/movement/").arg(QString::fromStdString(axis->id));
             const QString u = linear ? QStringLiteral("m") : QStringLiteral("rad");
-            if (m == nullptr) move_->setFields({});
-            else if (timed) move_->setFields(slotsUnder(move, {"distance_" + u, "time_s", "ease_in_s", "ease_out_s"}));
-            else move_->setFields(slotsUnder(move, {"distance_" + u, "speed_" + u + "_s", "acceleration_" + u + "_s2"}));
+            if (m == nullptr)
+                move_->setFields({});
+            else if (timed)
+                move_->setFields(slotsUnder(move, {"distance_" + u, "time_s", "ease_in_s", "ease_out_s"}));
+            else
+                move_->setFields(
+                    slotsUnder(move, {"distance_" + u, "speed_" + u + "_s", "acceleration_" + u + "_s2"}));
         }
     }
     place();
@@ -258,7 +312,8 @@ void BriefStation::setGiven(Given given) {
     const Axis* axis = context_.axis();
     const AxisEvaluation* e = context_.axisEvaluation();
     if (shot < 0 || axis == nullptr || e == nullptr) return;
-    const auto it = std::find_if(e->shots.begin(), e->shots.end(), [&](const ShotEvaluation& s) { return s.shot == shot; });
+    const auto it = std::find_if(e->shots.begin(), e->shots.end(),
+                                 [&](const ShotEvaluation& s) { return s.shot == shot; });
     const ShotEvaluation* now = it == e->shots.end() ? nullptr : &*it;
     context_.document.change(tr("Give movement"), [&](Project& p) {
         Shot& s = p.shots[static_cast<std::size_t>(shot)];
@@ -317,6 +372,8 @@ void BriefStation::place() {
     page_->resize(width(), y + 4);
 }
 
-void BriefStation::resizeEvent(QResizeEvent*) { place(); }
+void BriefStation::resizeEvent(QResizeEvent*) {
+    place();
+}
 
 } // namespace gantry::app

@@ -31,7 +31,8 @@ private:
     int rows_ = 0;
 };
 
-/// What must this rig do? Camera, what it carries, slope, shots; and the five fields of "Here is what I have".
+/// What must this rig do? Camera, what it carries, slope, shots; and the five fields of "Here is what I
+/// have".
 class BriefStation : public Station {
     Q_OBJECT
 public:
@@ -40,7 +41,8 @@ public:
     void refresh() override;
     QStringList rules() const override { return {"judder", "travel", "ease"}; }
 
-    /// Adds a belt slider of which everything is a marked assumption and puts the cursor into the first field.
+    /// Adds a belt slider of which everything is a marked assumption and puts the cursor into the first
+    /// field.
     void startFromWhatIHave();
 
 protected:

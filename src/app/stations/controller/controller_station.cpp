@@ -46,35 +46,47 @@ void SettingsModel::setRows(const std::vector<io::Setting>& rows) {
     if (!rows_.empty()) emit dataChanged(index(0, 0), index(rowCount() - 1, 3));
 }
 
-int SettingsModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(rows_.size()); }
+int SettingsModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(rows_.size());
+}
 
 QVariant SettingsModel::headerData(int section, Qt::Orientation orientation, int role) const {
-    static const std::array<const char*, 4> names{QT_TR_NOOP("Setting"), QT_TR_NOOP("Type in"), QT_TR_NOOP("Unit"), QT_TR_NOOP("Note")};
-    if (role == Qt::TextAlignmentRole) return section == 1 ? QVariant(Qt::AlignVCenter | Qt::AlignRight) : QVariant(Qt::AlignVCenter | Qt::AlignLeft);
+    static const std::array<const char*, 4> names{QT_TR_NOOP("Setting"), QT_TR_NOOP("Type in"),
+                                                  QT_TR_NOOP("Unit"), QT_TR_NOOP("Note")};
+    if (role == Qt::TextAlignmentRole)
+        return section == 1 ? QVariant(Qt::AlignVCenter | Qt::AlignRight)
+                            : QVariant(Qt::AlignVCenter | Qt::AlignLeft);
     if (role != Qt::DisplayRole || orientation != Qt::Horizontal) return {};
     return tr(names[static_cast<std::size_t>(section)]);
 }
 
 QVariant SettingsModel::data(const QModelIndex& index, int role) const {
     const io::Setting& s = rows_[static_cast<std::size_t>(index.row())];
-    if (role == Qt::TextAlignmentRole && index.column() == 1) return QVariant(Qt::AlignVCenter | Qt::AlignRight);
-    if (role == Qt::ForegroundRole && index.column() != 1) return index.column() == 0 ? tokens().ink : tokens().second;
+    if (role == Qt::TextAlignmentRole && index.column() == 1)
+        return QVariant(Qt::AlignVCenter | Qt::AlignRight);
+    if (role == Qt::ForegroundRole && index.column() != 1)
+        return index.column() == 0 ? tokens().ink : tokens().second;
     if (role == Qt::FontRole && index.column() == 1) return textFont(12, true);
     if (role != Qt::DisplayRole && role != Qt::ToolTipRole) return {};
     switch (index.column()) {
-    case 0: return QString::fromStdString(s.label);
-    case 1: return s.value.empty() ? QStringLiteral("–") : QString::fromStdString(s.value);
-    case 2: return QString::fromStdString(s.unit);
-    default: return QString::fromStdString(s.note);
+    case 0:
+        return QString::fromStdString(s.label);
+    case 1:
+        return s.value.empty() ? QStringLiteral("–") : QString::fromStdString(s.value);
+    case 2:
+        return QString::fromStdString(s.unit);
+    default:
+        return QString::fromStdString(s.note);
     }
 }
 
 ControllerStation::ControllerStation(const Context& context, QWidget* parent)
-    : Station(context, parent), controller_(new FieldGroup(context, this)), motion_(new FieldGroup(context, this)),
-      table_(new QTableView(this)), choice_(new QComboBox(this)), open_(new QPushButton(tr("Template…"), this)),
-      copy_(new QPushButton(tr("Copy"), this)), save_(new QPushButton(tr("Save…"), this)),
-      insist_(new QPushButton(tr("Use it all the same"), this)), text_(new QPlainTextEdit(this)),
-      settingsTitle_(new Caption(false, this)), textTitle_(new Caption(false, this)), problem_(new Caption(true, this)) {
+    : Station(context, parent), controller_(new FieldGroup(context, this)),
+      motion_(new FieldGroup(context, this)), table_(new QTableView(this)), choice_(new QComboBox(this)),
+      open_(new QPushButton(tr("Template…"), this)), copy_(new QPushButton(tr("Copy"), this)),
+      save_(new QPushButton(tr("Save…"), this)), insist_(new QPushButton(tr("Use it all the same"), this)),
+      text_(new QPlainTextEdit(this)), settingsTitle_(new Caption(false, this)),
+      textTitle_(new Caption(false, this)), problem_(new Caption(true, this)) {
     table_->setModel(&model_);
     table_->setObjectName(QStringLiteral("settingsTable"));
     table_->setAccessibleName(tr("Settings of the chosen axis"));
@@ -122,7 +134,8 @@ void ControllerStation::fillTemplates() {
 }
 
 void ControllerStation::openTemplate() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Template for settings"), {}, tr("Mustache templates (*.mustache);;All files (*)"));
+    const QString path = QFileDialog::getOpenFileName(this, tr("Template for settings"), {},
+                                                      tr("Mustache templates (*.mustache);;All files (*)"));
     if (path.isEmpty()) return;
     choice_->addItem(QFileInfo(path).fileName(), path);
     choice_->setCurrentIndex(choice_->count() - 1);
@@ -133,13 +146,18 @@ void ControllerStation::renderText() {
     const QString source = choice_->currentData().toString();
     QString text, problem;
     bool missing = false;
-    if (source == plainText) text = QString::fromStdString(io::settingsText(sheet_));
-    else if (source == csvText) text = QString::fromStdString(io::settingsCsv(sheet_)).replace(QStringLiteral("\r\n"), QStringLiteral("\n"));
+    if (source == plainText)
+        text = QString::fromStdString(io::settingsText(sheet_));
+    else if (source == csvText)
+        text = QString::fromStdString(io::settingsCsv(sheet_))
+                   .replace(QStringLiteral("\r\n"), QStringLiteral("\n"));
     else {
         QFile file(source);
-        if (!file.open(QIODevice::ReadOnly)) problem = tr("“%1” cannot be read. Choose the template again.").arg(source);
+        if (!file.open(QIODevice::ReadOnly))
+            problem = tr("“%1” cannot be read. Choose the template again.").arg(source);
         else {
-            const io::FilledTemplate filled = io::fillTemplate(file.read(static_cast<qint64>(io::largestTemplate) + 1).toStdString(), sheet_);
+            const io::FilledTemplate filled = io::fillTemplate(
+                file.read(static_cast<qint64>(io::largestTemplate) + 1).toStdString(), sheet_);
             problem = QString::fromStdString(filled.error);
             text = QString::fromStdString(filled.text);
             if (problem.isEmpty() && !filled.missingNames.empty()) {
@@ -164,7 +182,8 @@ void ControllerStation::copy() {
 }
 
 void ControllerStation::save() {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Save settings"), context_.document.displayName() + tr(" settings.txt"));
+    const QString path = QFileDialog::getSaveFileName(this, tr("Save settings"),
+                                                      context_.document.displayName() + tr(" settings.txt"));
     if (path.isEmpty()) return;
     QSaveFile file(path);
     QString text = text_->toPlainText();
@@ -172,28 +191,39 @@ void ControllerStation::save() {
     const QByteArray bytes = text.toUtf8();
     if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
         emit message(tr("“%1” cannot be written: %2. Save elsewhere.").arg(path, file.errorString()), true);
-    else emit message(tr("Settings saved to %1.").arg(path), false);
+    else
+        emit message(tr("Settings saved to %1.").arg(path), false);
 }
 
 void ControllerStation::refresh() {
     const Axis* axis = context_.axis();
     controller_->setTitle(tr("Controller"), tr("whole project"));
-    controller_->setFields({{QStringLiteral("controller/name"), tr("Name")}, {QStringLiteral("controller/pulse_ceiling_hz"), {}}, {QStringLiteral("controller/decimals_kept"), {}}, {QStringLiteral("controller/ramps"), {}}, {QStringLiteral("controller/speed_unit"), {}}});
+    controller_->setFields({{QStringLiteral("controller/name"), tr("Name")},
+                            {QStringLiteral("controller/pulse_ceiling_hz"), {}},
+                            {QStringLiteral("controller/decimals_kept"), {}},
+                            {QStringLiteral("controller/ramps"), {}},
+                            {QStringLiteral("controller/speed_unit"), {}}});
     motion_->setVisible(axis != nullptr);
     if (axis != nullptr) {
         motion_->setTitle(QString::fromStdString(axis->name), tr("limits and homing"));
         const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
         const QString u = kindOf(*axis) == AxisKind::Linear ? QStringLiteral("m") : QStringLiteral("rad");
         QList<FieldSlot> fields;
-        for (const QString& key : {"max_speed_" + u + "_s", "max_acceleration_" + u + "_s2", "jerk_" + u + "_s3", "instant_speed_step_" + u + "_s", "soft_limit_margin_" + u, "homing_speed_" + u + "_s", "homing_back_off_" + u, QStringLiteral("home_end"), QStringLiteral("reversed")})
+        for (const QString& key :
+             {"max_speed_" + u + "_s", "max_acceleration_" + u + "_s2", "jerk_" + u + "_s3",
+              "instant_speed_step_" + u + "_s", "soft_limit_margin_" + u, "homing_speed_" + u + "_s",
+              "homing_back_off_" + u, QStringLiteral("home_end"), QStringLiteral("reversed")})
             fields.push_back({base + QStringLiteral("mechanism/motion/") + key, {}, 1.0});
-        for (const char* key : {"idle_delay_s", "shortest_pulse_s", "enable_active_low"}) fields.push_back({base + QStringLiteral("driver/") + QLatin1String(key), {}, 1.0});
+        for (const char* key : {"idle_delay_s", "shortest_pulse_s", "enable_active_low"})
+            fields.push_back({base + QStringLiteral("driver/") + QLatin1String(key), {}, 1.0});
         motion_->setFields(fields);
     }
     sheet_ = io::settingsSheet(context_.document.project(), context_.document.assessment());
     const auto i = static_cast<std::size_t>(context_.session.axis());
     model_.setRows(i < sheet_.axes.size() ? sheet_.axes[i].rows : std::vector<io::Setting>{});
-    settingsTitle_->setText(tr("Type in"), axis != nullptr ? tr("for %1").arg(QString::fromStdString(axis->name)) : tr("no axis yet"));
+    settingsTitle_->setText(tr("Type in"), axis != nullptr
+                                               ? tr("for %1").arg(QString::fromStdString(axis->name))
+                                               : tr("no axis yet"));
     renderText();
 }
 
@@ -227,7 +257,9 @@ void ControllerStation::place() {
     text_->setGeometry(right, y, rest, textBottom - y);
 }
 
-void ControllerStation::resizeEvent(QResizeEvent*) { place(); }
+void ControllerStation::resizeEvent(QResizeEvent*) {
+    place();
+}
 
 void ControllerStation::paintEvent(QPaintEvent*) {
     QPainter p(this);

@@ -19,9 +19,11 @@ constexpr int edge = 14, labelWidth = 92, chainTop = 84, tilesHeight = 112;
 }
 
 DrivesStation::DrivesStation(const Context& context, QWidget* parent)
-    : Station(context, parent), shots_(new QComboBox(this)), addBelt_(new QPushButton(tr("Add belt stage"), this)),
-      addGear_(new QPushButton(tr("Add gear stage"), this)), remove_(new QPushButton(tr("Remove part"), this)),
-      chain_(new ChainView(context, this)), table_(new DriveTable(context, this)), editor_(new FieldGroup(context, this)),
+    : Station(context, parent), shots_(new QComboBox(this)),
+      addBelt_(new QPushButton(tr("Add belt stage"), this)),
+      addGear_(new QPushButton(tr("Add gear stage"), this)),
+      remove_(new QPushButton(tr("Remove part"), this)), chain_(new ChainView(context, this)),
+      table_(new DriveTable(context, this)), editor_(new FieldGroup(context, this)),
       torque_(new TorquePlot(context, this)), profile_(new ProfilePlot(context, this)) {
     shots_->setObjectName(QStringLiteral("shotPicker"));
     shots_->setAccessibleName(tr("Shot"));
@@ -31,7 +33,8 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
     editor_->setObjectName(QStringLiteral("partEditor"));
     chain_->setLabelWidth(labelWidth);
     table_->setLabelWidth(labelWidth);
-    connect(shots_, &QComboBox::activated, this, [this](int i) { context_.session.setShot(shots_->itemData(i).toInt()); });
+    connect(shots_, &QComboBox::activated, this,
+            [this](int i) { context_.session.setShot(shots_->itemData(i).toInt()); });
     connect(chain_, &ChainView::selected, this, &DrivesStation::choosePart);
     connect(addBelt_, &QPushButton::clicked, this, [this] { addStage(true); });
     connect(addGear_, &QPushButton::clicked, this, [this] { addStage(false); });
@@ -42,7 +45,9 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
 }
 
 QStringList DrivesStation::rules() const {
-    return {"torque", "pulse_rate", "power_off", "standstill", "resonance", "stepping", "drift", "jitter", "repeat", "framing", "backlash", "motor_current", "driver_rating", "motor_size"};
+    return {"torque",   "pulse_rate",    "power_off",     "standstill", "resonance",
+            "stepping", "drift",         "jitter",        "repeat",     "framing",
+            "backlash", "motor_current", "driver_rating", "motor_size"};
 }
 
 void DrivesStation::choosePart(int column) {
@@ -55,15 +60,21 @@ void DrivesStation::fillShots() {
     const auto& all = context_.document.project().shots;
     QString list;
     if (e != nullptr)
-        for (const ShotEvaluation& s : e->shots) list += QString::fromStdString(all[static_cast<std::size_t>(s.shot)].name) + QLatin1Char('\n');
-    if (e != nullptr && e->worstShot >= 0) list += QString::number(e->worstShot) + QString::number(context_.session.axis());
+        for (const ShotEvaluation& s : e->shots)
+            list += QString::fromStdString(all[static_cast<std::size_t>(s.shot)].name) + QLatin1Char('\n');
+    if (e != nullptr && e->worstShot >= 0)
+        list += QString::number(e->worstShot) + QString::number(context_.session.axis());
     if (list != shotList_ || shots_->count() == 0) {
         shotList_ = list;
         shots_->clear();
-        if (e == nullptr || e->worstShot < 0) shots_->addItem(tr("no shot moves this axis"), -1);
+        if (e == nullptr || e->worstShot < 0)
+            shots_->addItem(tr("no shot moves this axis"), -1);
         else {
-            const auto name = [&](const ShotEvaluation& s) { return QString::fromStdString(all[static_cast<std::size_t>(s.shot)].name); };
-            shots_->addItem(tr("worst of all shots: %1").arg(name(e->shots[static_cast<std::size_t>(e->worstShot)])), -1);
+            const auto name = [&](const ShotEvaluation& s) {
+                return QString::fromStdString(all[static_cast<std::size_t>(s.shot)].name);
+            };
+            shots_->addItem(
+                tr("worst of all shots: %1").arg(name(e->shots[static_cast<std::size_t>(e->worstShot)])), -1);
             for (const ShotEvaluation& s : e->shots) shots_->addItem(name(s), s.shot);
         }
     }
@@ -76,7 +87,9 @@ QString capabilitySentence(const Context& context) {
     const AxisEvaluation* e = context.axisEvaluation();
     if (axis == nullptr || e == nullptr) return {};
     const Capability c = capability(context.document.project(), *axis, *e);
-    if (e->model.missing != Reason::None) return DrivesStation::tr("not known yet: %1").arg(QString::fromUtf8(words::reasonText(e->model.missing).data()));
+    if (e->model.missing != Reason::None)
+        return DrivesStation::tr("not known yet: %1")
+            .arg(QString::fromUtf8(words::reasonText(e->model.missing).data()));
     using units::Kind;
     const bool linear = e->model.kind == AxisKind::Linear;
     const auto text = [&](const CapabilityFigure& f, Kind kind) {
@@ -85,10 +98,12 @@ QString capabilitySentence(const Context& context) {
     };
     QStringList parts{text(c.load, linear ? Kind::Mass : Kind::Inertia)};
     if (linear) parts << text(c.slope, Kind::Angle);
-    parts << text(c.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration) << text(c.speed, linear ? Kind::Speed : Kind::AngularSpeed);
+    parts << text(c.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration)
+          << text(c.speed, linear ? Kind::Speed : Kind::AngularSpeed);
     return DrivesStation::tr("at margin ×%1: %2 · %3")
         .arg(context.show(c.margin, Kind::Ratio), parts.join(DrivesStation::tr(" or ")),
-             c.speed.binding == Binding::PulseRate ? DrivesStation::tr("speed bound by pulses") : DrivesStation::tr("bound by torque"));
+             c.speed.binding == Binding::PulseRate ? DrivesStation::tr("speed bound by pulses")
+                                                   : DrivesStation::tr("bound by torque"));
 }
 
 void DrivesStation::refreshEditor() {
@@ -112,7 +127,8 @@ void DrivesStation::refresh() {
     const AxisEvaluation* e = context_.axisEvaluation();
     const ShotEvaluation* shot = context_.shotEvaluation();
     columns_.clear();
-    if (axis != nullptr && e != nullptr) columns_ = chainColumns(*axis, *e, shot != nullptr ? *shot : ShotEvaluation{});
+    if (axis != nullptr && e != nullptr)
+        columns_ = chainColumns(*axis, *e, shot != nullptr ? *shot : ShotEvaluation{});
     chain_->setColumns(columns_);
     table_->setColumns(columns_);
     const int before = editor_->heightFor(width() - 2 * edge);
@@ -146,7 +162,8 @@ void DrivesStation::addStage(bool belt) {
             axis.links.push_back(s);
         }
     });
-    if (const Axis* axis = context_.axis()) context_.session.setChainColumn(1 + static_cast<int>(axis->links.size()));
+    if (const Axis* axis = context_.axis())
+        context_.session.setChainColumn(1 + static_cast<int>(axis->links.size()));
 }
 
 void DrivesStation::removeLink() {
@@ -180,7 +197,9 @@ void DrivesStation::place() {
     profile_->setGeometry(edge + half + 10, y, w - half - 10, plotHeight);
 }
 
-void DrivesStation::resizeEvent(QResizeEvent*) { place(); }
+void DrivesStation::resizeEvent(QResizeEvent*) {
+    place();
+}
 
 void DrivesStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
@@ -189,7 +208,9 @@ void DrivesStation::paintEvent(QPaintEvent*) {
     const Axis* axis = context_.axis();
     p.setFont(textFont(14, true));
     p.setPen(t.ink);
-    p.drawText(QRect(edge, 10, 88, 27), Qt::AlignVCenter, p.fontMetrics().elidedText(axis != nullptr ? QString::fromStdString(axis->name) : tr("Drives"), Qt::ElideRight, 84));
+    p.drawText(QRect(edge, 10, 88, 27), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(axis != nullptr ? QString::fromStdString(axis->name) : tr("Drives"),
+                                          Qt::ElideRight, 84));
     const QRect line(edge, 46, width() - 2 * edge, 30);
     paintCard(p, line);
     p.setFont(textFont(12, true));
@@ -198,7 +219,12 @@ void DrivesStation::paintEvent(QPaintEvent*) {
     const int used = p.fontMetrics().horizontalAdvance(lead) + 18;
     p.setFont(textFont(12));
     p.setPen(t.second);
-    p.drawText(line.adjusted(used, 0, -8, 0), Qt::AlignVCenter, p.fontMetrics().elidedText(axis != nullptr ? capabilitySentence(context_) : tr("add an axis at the left, or start from “Here is what I have” in Brief"), Qt::ElideRight, line.width() - used - 8));
+    p.drawText(line.adjusted(used, 0, -8, 0), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(
+                   axis != nullptr
+                       ? capabilitySentence(context_)
+                       : tr("add an axis at the left, or start from “Here is what I have” in Brief"),
+                   Qt::ElideRight, line.width() - used - 8));
     paintCard(p, QRect(edge, chainTop, width() - 2 * edge, table_->geometry().bottom() + 8 - chainTop));
 }
 

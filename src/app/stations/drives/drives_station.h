@@ -15,8 +15,8 @@ class DriveTable;
 class ProfilePlot;
 class TorquePlot;
 
-/// Which motor, which gears, which pulley? What the drive can do in one line, the chain with its table, the editor of
-/// the chosen part, torque against speed and the motion profile.
+/// Which motor, which gears, which pulley? What the drive can do in one line, the chain with its table, the
+/// editor of the chosen part, torque against speed and the motion profile.
 class DrivesStation : public Station {
     Q_OBJECT
 public:
