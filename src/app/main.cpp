@@ -62,7 +62,10 @@ int main(int argc, char** argv) {
                                     QStringLiteral("folder"));
     const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size for --render."),
                                   QStringLiteral("WxH"), QStringLiteral("1280x800"));
-    parser.addOptions({render, size});
+    const QCommandLineOption axis(QStringLiteral("axis"),
+                                  QStringLiteral("Axis to show for --render, from 1."),
+                                  QStringLiteral("number"), QStringLiteral("1"));
+    parser.addOptions({render, size, axis});
     parser.process(app);
     loadFonts();
 
@@ -73,6 +76,7 @@ int main(int argc, char** argv) {
         window.preferences().setSystem(gantry::units::System::Metric);
         const QStringList files = parser.positionalArguments();
         if (!files.isEmpty() && !window.openFile(files.first())) return 1;
+        window.session().setAxis(parser.value(axis).toInt() - 1);
         const QStringList wh = parser.value(size).split(QLatin1Char('x'));
         return renderStations(window, parser.value(render), QSize(wh.value(0).toInt(), wh.value(1).toInt()));
     }

@@ -242,6 +242,7 @@ private slots:
         QVERIFY2(line.contains("at margin ×2") && line.contains("kg or") && line.contains("mm/s²"),
                  qPrintable(line));
         QVERIFY(line != before);
+        QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).holdingTorque.source, Source::Guess);
         // Everything else is a marked assumption.
         QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).inductance.source, Source::Assumed);
         d.station(2);

@@ -108,6 +108,8 @@ private slots:
         QCOMPARE(format(0.25, Kind::Speed, System::Metric), std::string("250 mm/s"));
         QCOMPARE(format(20000, Kind::Frequency, System::Metric), std::string("20 kHz"));
         QCOMPARE(format(0.20943951, Kind::Angle, System::Metric), std::string("12°"));
+        QCOMPARE(format(3.6776, Kind::Inertia, System::Metric), std::string("36780 kg·cm²"));
+        QCOMPARE(format(2.7911, Kind::Acceleration, System::Metric), std::string("2791 mm/s²"));
         QCOMPARE(format(0.0254, Kind::Length, System::Inch), std::string("1 in"));
         QCOMPARE(format(std::nan(""), Kind::Length, System::Metric), std::string("–"));
         QCOMPARE(formatForEditing(0.002032, Kind::Length, System::Metric), std::string("2.0320"));

@@ -246,7 +246,16 @@ void FieldEditor::apply(double value, const QString& mergeKey) {
         tr("Set %1").arg(caption_->isVisibleTo(this) ? caption_->text()
                          : check_                    ? check_->text()
                                                      : QString()),
-        [&](Project& p) { setNumberAt(p, path_.toStdString(), value); }, mergeKey);
+        [&](Project& p) {
+            if (!setNumberAt(p, path_.toStdString(), value)) return;
+            // What a person types is no assumption of the program's any more; how it is known is theirs to
+            // say.
+            if (const auto f = findField(p, path_.toStdString()))
+                if (auto* const* e = std::get_if<Estimate*>(&f->target);
+                    e != nullptr && (*e)->source == Source::Assumed)
+                    (*e)->source = Source::Guess;
+        },
+        mergeKey);
 }
 
 void FieldEditor::step(int direction, bool coarse) {

@@ -68,6 +68,7 @@ void ProfilePlot::applyTheme() {
 
 void ProfilePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     if (axis == nullptr || shot == nullptr || shot->problem != Reason::None) {
+        if (axis == nullptr) return setEmptyText(tr("Add an axis and a shot to see how it moves."));
         const Reason why = shot == nullptr ? Reason::NoShot : shot->problem;
         setEmptyText(tr("No profile: %1.").arg(QString::fromUtf8(words::reasonText(why).data())));
         return;

@@ -73,8 +73,10 @@ void TorquePlot::applyTheme() {
 void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     axis_ = axis;
     if (axis == nullptr || axis->model.missing != Reason::None) {
-        const Reason why = axis == nullptr ? Reason::NoShot : axis->model.missing;
-        setEmptyText(tr("No curve yet: %1.").arg(QString::fromUtf8(words::reasonText(why).data())));
+        setEmptyText(axis == nullptr
+                         ? tr("Add an axis to see its motor's torque.")
+                         : tr("No curve yet: %1.")
+                               .arg(QString::fromUtf8(words::reasonText(axis->model.missing).data())));
         return;
     }
     setEmptyText({});

@@ -27,6 +27,7 @@ void Session::setChainColumn(int column) {
 
 void Session::fit(const Project& project) {
     const int axes = static_cast<int>(project.axes.size());
+    if (axis_ < 0) axis_ = 0;
     if (axis_ >= axes) axis_ = axes > 0 ? axes - 1 : 0;
     if (shot_ >= static_cast<int>(project.shots.size())) shot_ = -1;
 }

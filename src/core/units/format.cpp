@@ -32,6 +32,13 @@ int decimalsFor(double value, int significant) {
 }
 
 std::string significantDigits(double value, int significant) {
+    // Large numbers keep one digit more than asked, since whole units are what people act on, and no further
+    // ones.
+    if (const double limit = std::pow(10.0, significant + 1);
+        std::abs(value) >= limit && std::abs(value) < 1e15) {
+        const double grid = std::pow(10.0, std::floor(std::log10(std::abs(value))) - significant);
+        value = std::round(value / grid) * grid;
+    }
     std::string s = fixed(value, decimalsFor(value, significant));
     dropTrailingZeros(s);
     return s;

@@ -111,6 +111,7 @@ void DrivesStation::refreshEditor() {
     if (n == 0) {
         editor_->setTitle(tr("No part"), tr("Add an axis first"));
         editor_->setFields({});
+        remove_->setEnabled(false);
         return;
     }
     const int column = std::clamp(context_.session.chainColumn(), 0, n - 1);
@@ -131,6 +132,8 @@ void DrivesStation::refresh() {
         columns_ = chainColumns(*axis, *e, shot != nullptr ? *shot : ShotEvaluation{});
     chain_->setColumns(columns_);
     table_->setColumns(columns_);
+    table_->setVisible(!columns_.empty());
+    chain_->setVisible(!columns_.empty());
     const int before = editor_->heightFor(width() - 2 * edge);
     refreshEditor();
     if (editor_->heightFor(width() - 2 * edge) != before) place();
