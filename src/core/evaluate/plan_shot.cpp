@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace gantry {
@@ -14,15 +15,30 @@ PlannedShot planMovement(const BySpeed<Kind>& m, const motion::Limits& settings)
 }
 
 /// Cruise speed for a distance in a time, where an ease of zero means "as the controller's acceleration gives
-/// it": v (T − fixed/2 − k c/2) − k v²/(2a) = D with k such ramps of v/a + c each. Nothing if impossible.
+/// it": v (T − fixed/2 − k r(v)/2) = D with k such ramps of r(v) = v/a + a/j, or 2√(v/j) where a is not
+/// reached. Nothing if impossible.
 std::optional<double> cruiseSpeed(double distance, double time, double fixedEase, int freeRamps,
                                   const motion::Limits& l) {
-    const double extra = l.jerk > 0.0 ? l.acceleration / l.jerk : 0.0;
-    const double room = time - fixedEase / 2.0 - freeRamps * extra / 2.0;
+    const double room = time - fixedEase / 2.0;
     if (room <= 0.0) return std::nullopt;
-    const double discriminant = room * room - 2.0 * freeRamps * distance / l.acceleration;
-    if (discriminant < 0.0) return std::nullopt;
-    return 2.0 * distance / (room + std::sqrt(discriminant));
+    if (l.jerk > 0.0 && freeRamps > 0) {
+        const auto covered = [&](double v) { return v * (room - freeRamps * std::sqrt(v / l.jerk)); };
+        // Grows up to the smaller of its own maximum and the speed from which the acceleration is reached.
+        const double slowest = std::min(l.jerk * std::pow(room / (1.5 * freeRamps), 2),
+                                        l.acceleration * l.acceleration / l.jerk);
+        if (covered(slowest) >= distance) {
+            double low = 0.0, high = slowest;
+            for (int i = 0; i < 80; ++i) {
+                const double middle = 0.5 * (low + high);
+                (covered(middle) < distance ? low : high) = middle;
+            }
+            return high;
+        }
+    }
+    const double withJerk = room - (l.jerk > 0.0 ? freeRamps * l.acceleration / l.jerk / 2.0 : 0.0);
+    const double discriminant = withJerk * withJerk - 2.0 * freeRamps * distance / l.acceleration;
+    if (withJerk <= 0.0 || discriminant < 0.0) return std::nullopt;
+    return 2.0 * distance / (withJerk + std::sqrt(discriminant));
 }
 
 template <AxisKind Kind>

@@ -202,6 +202,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"detent_torque_Nm", "Detent torque", K::Torque, 0, 100, 0, 1}, s.detentTorque);
     v.field(FieldInfo{"step_accuracy", "Step accuracy", K::Percentage, 0, 1, 0.01, 0.15}, s.stepAccuracy);
     v.field(FieldInfo{"mass_kg", "Motor mass", K::Mass, 0, 1000, 0.02, 10}, s.mass);
+    v.field(FieldInfo{"length_m", "Motor length", K::Length, 0, 10, 0.015, 0.3}, s.length);
 }
 
 template <class V, Of<Driver> S>

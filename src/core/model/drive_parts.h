@@ -21,6 +21,7 @@ struct Stepper {
     Estimate detentTorque = assumed(0.015);       ///< [N·m]
     Estimate stepAccuracy = assumed(0.05, 0.2);   ///< [1] of a full step
     Estimate mass = assumed(0.3, 0.2);            ///< [kg]
+    double length = 0.04;                         ///< [m] of the body
 
     friend bool operator==(const Stepper&, const Stepper&) = default;
 };

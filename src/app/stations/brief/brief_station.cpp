@@ -226,6 +226,7 @@ void BriefStation::refresh() {
                          : slotsUnder(axisBase + QStringLiteral("mechanism/"),
                                       {"inertia_kgm2", "point_mass_kg", "point_radius_m", "unbalance_Nm",
                                        "range_rad", "friction_Nm"});
+        fields += slotsUnder(axisBase + QStringLiteral("motor/"), {"mass_kg", "length_m"});
         axis_->setFields(fields);
     }
     model_.refresh();
