@@ -9,6 +9,7 @@
 
 #include <QApplication>
 #include <QElapsedTimer>
+#include <QFile>
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QTemporaryDir>
@@ -54,7 +55,9 @@ int main(int argc, char** argv) {
     QApplication::setStyle(QStringLiteral("Fusion"));
     loadFonts();
     MainWindow window;
-    window.openFile(QStringLiteral(GANTRY_DATA "/demo/fernhouse-dolly.gantry"));
+    const QString demo = home.filePath(QStringLiteral("demo.gantry")); // an open project is locked
+    QFile::copy(QStringLiteral(GANTRY_DATA "/demo/fernhouse-dolly.gantry"), demo);
+    window.openFile(demo);
     window.resize(1280, 800);
     window.show();
     std::cout << processorName() << '\n';

@@ -37,12 +37,19 @@ public:
     explicit WindowDriver(bool demo = true) {
         gantry::app::loadFonts();
         window = std::make_unique<gantry::app::MainWindow>();
-        if (demo) window->openFile(QStringLiteral(GANTRY_DATA "/demo/fernhouse-dolly.gantry"));
+        if (demo) window->openFile(copyOfDemo());
         window->show();
         if (!QTest::qWaitForWindowExposed(window.get())) qWarning("the window is not exposed");
         window->activateWindow();
     }
     std::unique_ptr<gantry::app::MainWindow> window;
+
+    /// A demo file of the test's own: an open project is locked, and tests run side by side.
+    QString copyOfDemo() const {
+        const QString copy = folder_.filePath(QStringLiteral("fernhouse-dolly.gantry"));
+        QFile::copy(QStringLiteral(GANTRY_DATA "/demo/fernhouse-dolly.gantry"), copy);
+        return copy;
+    }
 
     const gantry::Project& project() const { return window->document().project(); }
 
@@ -76,4 +83,7 @@ public:
         QTest::keyClick(window.get(), static_cast<Qt::Key>(Qt::Key_0 + number), Qt::AltModifier);
     }
     QString status() const { return find<QLabel>("status")->text(); }
+
+private:
+    QTemporaryDir folder_;
 };
