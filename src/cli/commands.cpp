@@ -103,7 +103,7 @@ void printAxis(const Project& project, std::size_t index, const AxisEvaluation& 
         << "  natural frequency: " << show(e.naturalFrequency, Kind::Frequency) << '\n';
     const Capability c = capability(project, axis, e);
     out << "  can do at margin " << units::format(c.margin, Kind::Ratio, units::System::Metric) << ": "
-        << show(c.load.value, linear ? Kind::Mass : Kind::Inertia)
+        << show(c.load.value, linear ? Kind::Mass : Kind::LoadInertia)
         << (linear ? " or " + show(c.slope.value, Kind::Angle) : "") << " or "
         << show(c.acceleration.value, acceleration) << " or " << show(c.speed.value, speed) << '\n';
     for (const ShotEvaluation& s : e.shots)

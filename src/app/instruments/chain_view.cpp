@@ -224,7 +224,7 @@ QString ChainView::partDetail(const ChainColumn& c) const {
             return tr("%1 · %2 up")
                 .arg(context_.show(linear->movingMass.value, Kind::Mass),
                      context_.show(linear->slope.value, Kind::Angle));
-        return context_.show(std::get<RotaryMechanism>(axis->mechanism).inertia.value, Kind::Inertia);
+        return context_.show(std::get<RotaryMechanism>(axis->mechanism).inertia.value, Kind::LoadInertia);
     case ChainPart::Picture:
         if (const ShotEvaluation* s = context_.shotEvaluation()) {
             const Shot& shot = context_.document.project().shots[static_cast<std::size_t>(s->shot)];

@@ -106,6 +106,7 @@ void VerdictCard::paintEvent(QPaintEvent*) {
     p.setPen(stateColour(verdict_.state));
     const QString word = utf8(stateWord(verdict_.state));
     p.drawText(QRect(0, 20, 70, 18), Qt::AlignVCenter, word);
+    const int wordWidth = p.fontMetrics().horizontalAdvance(word) + 10;
     p.setFont(textFont(11));
     p.setPen(t.second);
     QString detail;
@@ -117,9 +118,9 @@ void VerdictCard::paintEvent(QPaintEvent*) {
             detail += (detail.isEmpty() ? QString() : QStringLiteral(", ")) +
                       tr("low ×%1").arg(context_.show(verdict_.low, units::Kind::Ratio, 2));
     }
-    p.drawText(QRect(74, 20, cardWidth - 74 - (asideButton_->isVisible() ? 68 : 0), 18), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(detail, Qt::ElideRight,
-                                          cardWidth - 74 - (asideButton_->isVisible() ? 68 : 0)));
+    const int room = cardWidth - wordWidth - (asideButton_->isVisible() ? 68 : 0);
+    p.drawText(QRect(wordWidth, 20, room, 18), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(detail, Qt::ElideRight, room));
     p.setPen(aside_.isEmpty() ? t.second : t.third);
     p.drawText(QRect(0, 40, cardWidth, sentenceHeight_ + 4), Qt::TextWordWrap, sentence_);
     if (looking_) {

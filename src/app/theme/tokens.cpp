@@ -102,7 +102,7 @@ QPushButton:checked, QToolButton:checked { background: @lakeWash; border: 1px so
 QPushButton:disabled, QToolButton:disabled { color: @third; }
 QPushButton[role="primary"] { background: @lake; color: @onLake; border: 1px solid @lake; }
 QPushButton[role="fix"] { background: transparent; color: @lake; border: 1px solid @lake; padding: 2px 8px; text-align: left; }
-QPushButton[role="link"], QToolButton[role="source"] { background: transparent; border: 0; padding: 0 2px; color: @lake; font-size: 11px; }
+QPushButton[role="link"], QToolButton[role="source"] { background: transparent; border: 0; padding: 0 2px; color: @lake; font-size: 10px; }
 QToolButton[role="source"][weak="true"] { color: @straw; }
 QToolButton[role="source"]::menu-indicator { image: none; width: 0; }
 QToolButton::menu-indicator { image: none; width: 0; }

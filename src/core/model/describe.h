@@ -359,9 +359,9 @@ void describe(V& v, S& s) {
 template <class V, Of<RotaryMechanism> S>
 void describe(V& v, S& s) {
     v.field(FieldInfo{"range_rad", "Usable range", K::Angle, 1e-4, 1e5, 0.3, 13}, s.range);
-    v.field(FieldInfo{"inertia_kgm2", "Load inertia", K::Inertia, 0, 1e5, 1e-4, 30}, s.inertia);
+    v.field(FieldInfo{"inertia_kgm2", "Load inertia", K::LoadInertia, 0, 1e5, 1e-4, 30}, s.inertia);
     v.field(FieldInfo{"point_mass_kg", "Further mass", K::Mass, 0, 1e5, 0, 30}, s.pointMass);
-    v.field(FieldInfo{"point_radius_m", "at radius", K::Length, 0, 100, 0, 3}, s.pointRadius);
+    v.field(FieldInfo{"point_radius_m", "Its radius", K::Length, 0, 100, 0, 3}, s.pointRadius);
     v.field(FieldInfo{"friction_Nm", "Running friction", K::Torque, 0, 1e5, 0.001, 5}, s.friction);
     v.field(FieldInfo{"static_friction_Nm", "Static friction", K::Torque, 0, 1e5, 0.001, 8},
             s.staticFriction);

@@ -13,6 +13,7 @@ enum class Kind {
     Force,               ///< [N]
     Torque,              ///< [N·m]
     Inertia,             ///< [kg·m²]
+    LoadInertia,         ///< [kg·m²], shown in kg·cm²: heads and booms
     Speed,               ///< [m/s]
     AngularSpeed,        ///< [rad/s]
     Acceleration,        ///< [m/s²]

@@ -71,6 +71,11 @@ constexpr std::array table{
     Unit{Kind::Inertia, "gmm2", 1e-9},
     Unit{Kind::Inertia, "ozin2", pound / 16 * inch* inch},
     Unit{Kind::Inertia, "lbin2", pound* inch* inch},
+    Unit{Kind::LoadInertia, "kgm2", 1.0},
+    Unit{Kind::LoadInertia, "kgcm2", 1e-4},
+    Unit{Kind::LoadInertia, "gcm2", 1e-7},
+    Unit{Kind::LoadInertia, "ozin2", pound / 16 * inch* inch},
+    Unit{Kind::LoadInertia, "lbin2", pound* inch* inch},
     Unit{Kind::Speed, "m/s", 1.0},
     Unit{Kind::Speed, "mm/s", 1e-3},
     Unit{Kind::Speed, "cm/s", 1e-2},
@@ -202,6 +207,8 @@ ShownUnit metricUnit(Kind kind, double magnitude) {
     case Kind::Inertia:
         if (a >= 1e-3) return {"kg·cm²", 1e-4};
         return {"g·cm²", 1e-7};
+    case Kind::LoadInertia:
+        return {"kg·cm²", 1e-4};
     case Kind::Speed:
         if (tiny && a < 1e-4) return {"mm/min", 1e-3 / 60};
         return {"mm/s", 1e-3};
@@ -267,6 +274,8 @@ ShownUnit inchUnit(Kind kind, double magnitude) {
         return {"lbf", lbf};
     case Kind::Torque:
         return {"oz·in", lbf / 16 * inch};
+    case Kind::LoadInertia:
+        return {"lb·in²", pound * inch * inch};
     case Kind::Inertia:
         return {"oz·in²", pound / 16 * inch * inch};
     case Kind::Speed:
@@ -344,6 +353,8 @@ KindWords kindWords(Kind kind) {
         return {"a torque", "0.4 N·m or 57 oz in"};
     case Kind::Inertia:
         return {"an inertia", "57 g·cm²"};
+    case Kind::LoadInertia:
+        return {"an inertia", "240 kg·cm²"};
     case Kind::Speed:
         return {"a speed", "250 mm/s or 1 ft in 15 min"};
     case Kind::AngularSpeed:

@@ -88,7 +88,7 @@ std::string describe(const Fix& fix, const Project& project, units::System syste
 }
 
 std::vector<Fix> findFixes(const Project& project, const Assessment& now, const Verdict& verdict,
-                           std::stop_token stop, std::size_t most) {
+                           const std::stop_token& stop, std::size_t most) {
     std::vector<Fix> out;
     const fixes::Problem problem{project, now, verdict};
     for (const auto family : fixes::familiesFor(ruleKey(verdict))) {

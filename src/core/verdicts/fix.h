@@ -35,6 +35,6 @@ std::string describe(const Fix& fix, const Project& project, units::System syste
 /// or worsens a hazard is not offered; one that worsens another verdict otherwise lists it. Returns early,
 /// with what it has, when a stop is requested.
 std::vector<Fix> findFixes(const Project& project, const Assessment& now, const Verdict& verdict,
-                           std::stop_token stop, std::size_t most = 5);
+                           const std::stop_token& stop, std::size_t most = 5);
 
 } // namespace gantry

@@ -57,7 +57,7 @@ constexpr std::array table{
     Message{M::RoundingTitle, "Rounding of steps per unit"},
     Message{M::RoundingText, "The controller keeps {0} steps per unit: {1} off over the travel, {2} in shot "
                              "“{shot}” where {3} is allowed."},
-    Message{M::CurrentTitle, "Run current against motor rating"},
+    Message{M::CurrentTitle, "Current against rating"},
     Message{M::CurrentText, "Set to {0} rms; the motor is rated {1} rms. Drivers and motors run hot: let "
                             "them cool before touching."},
     Message{M::RatingTitle, "Driver ratings"},

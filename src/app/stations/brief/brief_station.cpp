@@ -124,7 +124,7 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
       removeShot_(new QPushButton(tr("Remove shot"), page_)),
       removeAxis_(new QPushButton(tr("Remove axis"), page_)), given_(new QComboBox(page_)),
       table_(new QTableView(page_)), model_(context), capability_(new Caption(true, page_)),
-      shotsTitle_(new Caption(false, page_)) {
+      shotsTitle_(new Caption(false, page_)), startHint_(new Caption(false, page_)) {
     scroll_->setWidget(page_);
     scroll_->setFrameShape(QFrame::NoFrame);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -198,6 +198,10 @@ void BriefStation::refresh() {
     start_->setVisible(starting);
     capability_->setVisible(starting);
     startButton_->setVisible(axis == nullptr);
+    startHint_->setVisible(axis == nullptr);
+    startHint_->setText(
+        {},
+        tr("Motor, pulley, supply, mass and slope are enough for an answer. Or add an axis at the left."));
     if (starting) {
         start_->setTitle(tr("Here is what I have"), tr("the rest is assumed and marked"));
         start_->setFields({{axisBase + "motor/holding_torque_Nm", tr("Motor, holding torque")},
@@ -346,6 +350,7 @@ void BriefStation::place() {
     };
     if (startButton_->isVisibleTo(page_)) {
         startButton_->setGeometry(edge, y, 180, 32);
+        startHint_->setGeometry(edge + 192, y, w - 192, 32);
         y += 42;
     }
     put(start_, start_->heightFor(w));

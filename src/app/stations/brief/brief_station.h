@@ -64,7 +64,7 @@ private:
     QComboBox* given_;
     QTableView* table_;
     ShotTableModel model_;
-    Caption *capability_, *shotsTitle_;
+    Caption *capability_, *shotsTitle_, *startHint_;
     int chosenShot_ = 0;
 };
 

@@ -96,7 +96,7 @@ QString capabilitySentence(const Context& context) {
         if (f.value) return context.show(f.value, kind);
         return f.value.reason() == Reason::Unbounded ? DrivesStation::tr("any") : DrivesStation::tr("none");
     };
-    QStringList parts{text(c.load, linear ? Kind::Mass : Kind::Inertia)};
+    QStringList parts{text(c.load, linear ? Kind::Mass : Kind::LoadInertia)};
     if (linear) parts << text(c.slope, Kind::Angle);
     parts << text(c.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration)
           << text(c.speed, linear ? Kind::Speed : Kind::AngularSpeed);
