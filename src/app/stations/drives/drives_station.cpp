@@ -117,7 +117,17 @@ void DrivesStation::refreshEditor() {
     const int column = std::clamp(context_.session.chainColumn(), 0, n - 1);
     const ChainColumn& c = columns_[static_cast<std::size_t>(column)];
     chain_->setSelected(column);
-    editor_->setTitle(ChainView::partName(context_, c), tr("part %1 of %2").arg(column + 1).arg(n));
+    QString detail = tr("part %1 of %2").arg(column + 1).arg(n);
+    if (const ShotEvaluation* s = context_.shotEvaluation(); c.part == ChainPart::Picture && s != nullptr) {
+        using units::Kind;
+        detail +=
+            tr(" · blur %1 · crosses the picture in %2 · step accuracy ±%3 · %4 when current falls to hold · "
+               "shot takes %5")
+                .arg(context_.show(s->blurPixels, Kind::Pixels), context_.show(s->crossingTime, Kind::Time),
+                     context_.show(s->accuracyPixels, Kind::Pixels),
+                     context_.show(s->idleShiftPixels, Kind::Pixels, 2), context_.show(s->time, Kind::Time));
+    }
+    editor_->setTitle(ChainView::partName(context_, c), detail);
     editor_->setFields(fieldsOfPart(context_, c));
     remove_->setEnabled(c.part == ChainPart::Link && !context_.document.readOnly());
 }
