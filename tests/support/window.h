@@ -33,6 +33,8 @@ private:
 
 /// The real window with the demo rig, driven by clicks and keys.
 class WindowDriver {
+    QTemporaryDir folder_; // outlives the window, which removes its lock from it
+
 public:
     explicit WindowDriver(bool demo = true) {
         gantry::app::loadFonts();
@@ -83,7 +85,4 @@ public:
         QTest::keyClick(window.get(), static_cast<Qt::Key>(Qt::Key_0 + number), Qt::AltModifier);
     }
     QString status() const { return find<QLabel>("status")->text(); }
-
-private:
-    QTemporaryDir folder_;
 };

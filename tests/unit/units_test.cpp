@@ -113,6 +113,9 @@ private slots:
         QCOMPARE(format(0.0254, Kind::Length, System::Inch), std::string("1 in"));
         QCOMPARE(format(std::nan(""), Kind::Length, System::Metric), std::string("–"));
         QCOMPARE(formatForEditing(0.002032, Kind::Length, System::Metric), std::string("2.0320"));
+        QCOMPARE(formatForField(0.035, Kind::PartLength, System::Inch),
+                 std::string("35")); // lenses are in mm everywhere
+        QCOMPARE(formatForField(1.0 / 3.0, Kind::Mass, System::Metric), std::string("0.33333"));
         QCOMPARE(formatForEditing(-0.0, Kind::Length, System::Metric), std::string("0"));
     }
     /// What a field shows, it reads back to the same value, in every kind and both systems.

@@ -213,7 +213,7 @@ QString ChainView::partDetail(const ChainColumn& c) const {
         if (linear != nullptr)
             return QStringLiteral("%1T × %2")
                 .arg(linear->output.teeth)
-                .arg(context_.show(linear->output.pitch.value, Kind::Length, 4));
+                .arg(context_.show(linear->output.pitch.value, Kind::PartLength, 4));
         if (const auto* ring = std::get_if<RingOutput>(&std::get<RotaryMechanism>(axis->mechanism).output))
             return QStringLiteral("%1 : %2 T").arg(ring->pinionTeeth).arg(ring->ringTeeth);
         return {};
@@ -229,7 +229,7 @@ QString ChainView::partDetail(const ChainColumn& c) const {
         if (const ShotEvaluation* s = context_.shotEvaluation()) {
             const Shot& shot = context_.document.project().shots[static_cast<std::size_t>(s->shot)];
             return tr("%1 at %2")
-                .arg(context_.show(shot.focalLength, Kind::Length),
+                .arg(context_.show(shot.focalLength, Kind::PartLength),
                      context_.show(shot.subjectDistance, Kind::Length));
         }
         return {};

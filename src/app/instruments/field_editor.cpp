@@ -48,9 +48,10 @@ QString FieldEditor::caption(const FieldInfo& info) const {
     return captionOverride_.isEmpty() ? tr(std::string(info.label).c_str()) : captionOverride_;
 }
 
-QString FieldEditor::shownText(double si, const FieldInfo& info) const {
+QString FieldEditor::shownText(double si, const FieldInfo& info, bool allDigits) const {
     const auto unit = units::shownUnit(info.kind, context_.system()).text;
-    QString s = QString::fromStdString(units::formatForEditing(si * factor_, info.kind, context_.system()));
+    QString s = QString::fromStdString((allDigits ? units::formatForEditing : units::formatForField)(
+        si * factor_, info.kind, context_.system()));
     if (!unit.empty()) s += (unit == "°" ? QString() : QStringLiteral(" ")) + text(unit);
     return s;
 }
@@ -127,7 +128,8 @@ void FieldEditor::refresh() {
     if (isText)
         shown = QString::fromStdString(*std::get<std::string*>(field->target));
     else {
-        shown = shownText(numberAt(context_.document.project(), field->path).value_or(0.0), field->info);
+        shown = shownText(numberAt(context_.document.project(), field->path).value_or(0.0), field->info,
+                          edit_->hasFocus());
         if (const auto* e = std::get_if<Estimate*>(&field->target)) {
             known = text(ChoiceNames<Source>::labels[static_cast<std::size_t>((*e)->source)]);
             weak = (*e)->source == Source::Guess || (*e)->source == Source::Assumed;
@@ -165,8 +167,17 @@ void FieldEditor::resizeEvent(QResizeEvent*) {
 
 bool FieldEditor::eventFilter(QObject* watched, QEvent* event) {
     if (watched != edit_) return false;
-    if (event->type() == QEvent::FocusIn)
-        QMetaObject::invokeMethod(edit_, &QLineEdit::selectAll, Qt::QueuedConnection);
+    if (event->type() == QEvent::FocusIn || event->type() == QEvent::FocusOut) {
+        // Every digit for the person who edits, those that can be acted on for the one who reads.
+        const bool entering = event->type() == QEvent::FocusIn;
+        QMetaObject::invokeMethod(
+            this,
+            [this, entering] {
+                refresh();
+                if (entering && !typed_) edit_->selectAll();
+            },
+            Qt::QueuedConnection);
+    }
     if (event->type() == QEvent::FocusOut && typed_ && edit_->property("refused").toBool()) {
         typed_ = false; // a refused entry does not linger: the field goes back to what is true
         QMetaObject::invokeMethod(this, &FieldEditor::refresh, Qt::QueuedConnection);

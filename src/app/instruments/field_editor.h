@@ -52,7 +52,7 @@ private:
     void fillSourceMenu();
     void setSource(Source source);
     QString caption(const FieldInfo& info) const;
-    QString shownText(double si, const FieldInfo& info) const;
+    QString shownText(double si, const FieldInfo& info, bool allDigits) const;
 
     Context context_;
     QString path_, captionOverride_;

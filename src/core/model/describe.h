@@ -122,7 +122,7 @@ constexpr FieldInfo textField(std::string_view key, std::string_view label) {
 template <class V, Of<Camera> S>
 void describe(V& v, S& s) {
     v.field(textField("name", "Camera"), s.name);
-    v.field(FieldInfo{"sensor_width_m", "Sensor width", K::Length, 1e-4, 1.0, 4e-3, 0.06}, s.sensorWidth);
+    v.field(FieldInfo{"sensor_width_m", "Sensor width", K::PartLength, 1e-4, 1.0, 4e-3, 0.06}, s.sensorWidth);
     v.field(FieldInfo{"pixels_across", "Pixels across", K::Count, 16, 100000, 640, 12000}, s.pixelsAcross);
     v.field(FieldInfo{"delivered_width", "Delivered width", K::Count, 16, 100000, 640, 12000},
             s.deliveredWidth);
@@ -180,7 +180,7 @@ template <class V, Of<Shot> S>
 void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
     v.field(textField("name", "Shot"), s.name);
-    v.field(FieldInfo{"focal_length_m", "Lens", K::Length, 1e-4, 10, 4e-3, 1.0}, s.focalLength);
+    v.field(FieldInfo{"focal_length_m", "Lens", K::PartLength, 1e-4, 10, 4e-3, 1.0}, s.focalLength);
     v.field(FieldInfo{"subject_distance_m", "Subject distance", K::Length, 1e-3, 1e5, 0.02, 200},
             s.subjectDistance);
     v.field(FieldInfo{"frame_rate_hz", "Frame rate", K::Frequency, 1e-6, 1e5, 1e-3, 1000}, s.frameRate);
@@ -202,7 +202,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"detent_torque_Nm", "Detent torque", K::Torque, 0, 100, 0, 1}, s.detentTorque);
     v.field(FieldInfo{"step_accuracy", "Step accuracy", K::Percentage, 0, 1, 0.01, 0.15}, s.stepAccuracy);
     v.field(FieldInfo{"mass_kg", "Motor mass", K::Mass, 0, 1000, 0.02, 10}, s.mass);
-    v.field(FieldInfo{"length_m", "Motor length", K::Length, 0, 10, 0.015, 0.3}, s.length);
+    v.field(FieldInfo{"length_m", "Motor length", K::PartLength, 0, 10, 0.015, 0.3}, s.length);
 }
 
 template <class V, Of<Driver> S>
@@ -254,7 +254,7 @@ void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
     v.field(FieldInfo{"motor_teeth", "Teeth, motor side", K::Count, 1, 100000, 9, 200}, s.motorTeeth);
     v.field(FieldInfo{"load_teeth", "Teeth, load side", K::Count, 1, 100000, 9, 400}, s.loadTeeth);
-    v.field(FieldInfo{"pitch_m", "Belt pitch", K::Length, 1e-5, 0.2, 9e-4, 0.02}, s.pitch);
+    v.field(FieldInfo{"pitch_m", "Belt pitch", K::PartLength, 1e-5, 0.2, 9e-4, 0.02}, s.pitch);
     v.field(FieldInfo{"efficiency", "Efficiency", K::Percentage, 0.01, 1, 0.5, 0.99}, s.efficiency);
     v.field(FieldInfo{"backlash_rad", "Backlash", K::Angle, 0, 3, 0, 0.05}, s.backlash);
     v.field(FieldInfo{"stiffness_Nm_rad", "Stiffness", K::AngularStiffness, 0, 1e9, 0, 1e5}, s.stiffness);
@@ -275,7 +275,7 @@ void describe(V& v, S& s) {
 template <class V, Of<BeltOutput> S>
 void describe(V& v, S& s) {
     v.field(FieldInfo{"teeth", "Teeth", K::Count, 1, 100000, 9, 120}, s.teeth);
-    v.field(FieldInfo{"pitch_m", "Belt pitch", K::Length, 1e-5, 0.2, 9e-4, 0.02}, s.pitch);
+    v.field(FieldInfo{"pitch_m", "Belt pitch", K::PartLength, 1e-5, 0.2, 9e-4, 0.02}, s.pitch);
     v.field(FieldInfo{"efficiency", "Belt efficiency", K::Percentage, 0.01, 1, 0.5, 0.99}, s.efficiency);
     v.field(FieldInfo{"tensile_stiffness_N", "Belt stiffness EA", K::Force, 1, 1e9, 1e3, 1e6},
             s.tensileStiffness);

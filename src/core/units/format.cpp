@@ -78,6 +78,13 @@ std::string formatForEditing(double si, Kind kind, System system) {
     return s;
 }
 
+std::string formatForField(double si, Kind kind, System system) {
+    if (!std::isfinite(si)) return {};
+    std::string s = significantDigits(si / shownUnit(kind, system).factor, 5);
+    avoidThousandsLook(s);
+    return s;
+}
+
 std::string plainNumber(double value, int decimals) {
     if (!std::isfinite(value)) return {};
     std::string s = fixed(value, decimals);

@@ -8,6 +8,7 @@ namespace gantry::units {
 /// Kinds of quantity. Inside the program every value of a kind is in the SI unit named here.
 enum class Kind {
     Length,              ///< [m]
+    PartLength,          ///< [m], shown in mm in both systems: lenses, belt pitches, motors
     Angle,               ///< [rad]
     Mass,                ///< [kg]
     Force,               ///< [N]

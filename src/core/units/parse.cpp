@@ -159,7 +159,8 @@ std::string_view takeUnit(std::string_view& s) {
 }
 
 bool compoundsAllowed(Kind kind) {
-    return kind == Kind::Length || kind == Kind::Time || kind == Kind::Angle || kind == Kind::Mass;
+    return kind == Kind::Length || kind == Kind::PartLength || kind == Kind::Time || kind == Kind::Angle ||
+           kind == Kind::Mass;
 }
 
 std::string wrongUnit(std::string_view unit, Kind kind) {

@@ -34,6 +34,10 @@ std::string formatNumber(double si, Kind kind, System system, int significant = 
 /// parses back to the same value to 9 significant digits.
 std::string formatForEditing(double si, Kind kind, System system);
 
+/// The content of a field that is not being edited: at most 5 significant digits, in the kind's ordinary unit
+/// and without the unit.
+std::string formatForField(double si, Kind kind, System system);
+
 /// Plain number with a point, at most `decimals` decimals, trailing zeros removed: for files and exports.
 std::string plainNumber(double value, int decimals);
 

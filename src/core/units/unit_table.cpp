@@ -31,6 +31,12 @@ constexpr std::array table{
     Unit{Kind::Length, "yd", 36 * inch},
     Unit{Kind::Length, "metre", 1.0},
     Unit{Kind::Length, "metres", 1.0},
+    Unit{Kind::PartLength, "mm", 1e-3},
+    Unit{Kind::PartLength, "m", 1.0},
+    Unit{Kind::PartLength, "cm", 1e-2},
+    Unit{Kind::PartLength, "um", 1e-6},
+    Unit{Kind::PartLength, "in", inch},
+    Unit{Kind::PartLength, "inch", inch},
     Unit{Kind::Angle, "deg", deg},
     Unit{Kind::Angle, "degree", deg},
     Unit{Kind::Angle, "degrees", deg},
@@ -195,6 +201,8 @@ ShownUnit metricUnit(Kind kind, double magnitude) {
         if (tiny && a < 0.95e-4) return {"µm", 1e-6};
         if (a >= 10.0) return {"m", 1.0};
         return {"mm", 1e-3};
+    case Kind::PartLength:
+        return {"mm", 1e-3};
     case Kind::Angle:
         return {"°", deg};
     case Kind::Mass:
@@ -343,6 +351,8 @@ KindWords kindWords(Kind kind) {
     switch (kind) {
     case Kind::Length:
         return {"a length", "300 mm or 3 1/8 in"};
+    case Kind::PartLength:
+        return {"a length", "35 mm or 1/8 in"};
     case Kind::Angle:
         return {"an angle", "12°"};
     case Kind::Mass:

@@ -88,7 +88,7 @@ QVariant ShotTableModel::data(const QModelIndex& index, int role) const {
     case 0:
         return QString::fromStdString(shot.name);
     case 1:
-        return context_.show(shot.focalLength, Kind::Length);
+        return context_.show(shot.focalLength, Kind::PartLength);
     case 2:
         return context_.show(shot.subjectDistance, Kind::Length);
     default:

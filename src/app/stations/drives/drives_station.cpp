@@ -121,11 +121,11 @@ void DrivesStation::refreshEditor() {
     if (const ShotEvaluation* s = context_.shotEvaluation(); c.part == ChainPart::Picture && s != nullptr) {
         using units::Kind;
         detail +=
-            tr(" · blur %1 · crosses the picture in %2 · step accuracy ±%3 · %4 when current falls to hold · "
+            tr(" · blur %1 · crosses the picture in %2 · step accuracy ±%3 · %4 as current falls · "
                "shot takes %5")
                 .arg(context_.show(s->blurPixels, Kind::Pixels), context_.show(s->crossingTime, Kind::Time),
                      context_.show(s->accuracyPixels, Kind::Pixels),
-                     context_.show(s->idleShiftPixels, Kind::Pixels, 2), context_.show(s->time, Kind::Time));
+                     context_.show(s->idleShiftPixels, Kind::Pixels, 2));
     }
     editor_->setTitle(ChainView::partName(context_, c), detail);
     editor_->setFields(fieldsOfPart(context_, c));
