@@ -152,6 +152,67 @@ private slots:
         VERIFY_NEAR(s.crossingTime.value(), reveal().crossingTime.value(), 1e-12);
         VERIFY_NEAR(s.torqueNeeded.value(), reveal().torqueNeeded.value(), 1e-12);
     }
+    /// The pan: 24 g·m² of head and 0.45 kg at 120 mm behind 20:104 teeth.
+    void panByHand() {
+        const AxisEvaluation& pan = eval_.axes[1];
+        const double n = 5.2, load = 0.024 + 0.45 * 0.12 * 0.12;
+        VERIFY_NEAR(pan.inertiaAtMotor.value(), load / (n * n) + 2e-7 + 1.1e-6, 1e-9);
+        const double amplitude = 0.14 * 0.6 / 0.7; // torque goes with current
+        VERIFY_NEAR(pan.naturalFrequency.value(),
+                    std::sqrt(50 * amplitude / pan.inertiaAtMotor.value()) / (2 * std::numbers::pi), 1e-9);
+        const ShotEvaluation& rise = pan.shots[0];
+        VERIFY_NEAR(rise.topSpeed.value() / deg, 40 / 6.5, 1e-9);
+        VERIFY_NEAR(rise.pixelsPerUnit, 35.0 / 36.0 * 3840, 1e-9);
+        // Belt stage and head in series, both seen at the axis.
+        const double stiffness = 1 / (1 / 60.0 + 1 / 400.0);
+        VERIFY_NEAR(rise.stretchTravel.value(), 2 * load * rise.acceleration.value() / stiffness, 1e-9);
+        VERIFY_NEAR(rise.backlashPixels.value(), 0.0002 * 35.0 / 36.0 * 3840, 1e-9);
+        QVERIFY(!pan.powerOff.loaded);
+    }
+    /// A ring behind the belt: five times the steps, its own play in full and the belt's through the ring.
+    void ringOutput() {
+        Project p = demo_;
+        RingOutput ring;
+        ring.pinionTeeth = 20;
+        ring.ringTeeth = 100;
+        ring.backlash = assumed(0.001);
+        ring.stiffness = assumed(0); // not given: left out of the series
+        std::get<RotaryMechanism>(p.axes[1].mechanism).output = ring;
+        const AxisEvaluation e = evaluate(p).axes[1];
+        QCOMPARE(e.model.exactStepsPerUnit->text(), std::string("2080/9"));
+        VERIFY_NEAR(e.model.backlash, 0.001 + 0.0002 / 5, 1e-12);
+        VERIFY_NEAR(e.model.outputStiffness, 60.0 * 25, 1e-9);
+        VERIFY_NEAR(e.totalRatio.value(), 26.0, 1e-12);
+    }
+    /// An unbalanced turning axis: gravity torque at the motor, and at most two radians of it as energy.
+    void unbalancedAxis() {
+        Project p = demo_;
+        QVERIFY(setNumberAt(p, "axes/pan/mechanism/unbalance_Nm", 0.8));
+        const AxisEvaluation e = evaluate(p).axes[1];
+        VERIFY_NEAR(e.holdNeeded.value(), 0.8 / 5.2, 1e-9);
+        QVERIFY(e.powerOff.falls);
+        VERIFY_NEAR(e.powerOff.energy.value(), (0.8 - 0.03) * 2, 1e-9);
+        for (const ShotEvaluation& s : e.shots) QVERIFY(s.loadReverses); // it may stand on either side
+    }
+    /// A spring on the motor's shaft reaches the carriage through the square of the pulley's radius.
+    void stageStiffnessReachesTheCarriage() {
+        Project p = demo_;
+        Coupling soft;
+        soft.id = "soft";
+        soft.stiffness = assumed(2.0);
+        p.axes[0].links.push_back(soft);
+        const double r = 0.04 / (2 * std::numbers::pi), belt = 4 * 10e3 / 1.1;
+        VERIFY_NEAR(evaluate(p).axes[0].model.outputStiffness, 1 / (1 / belt + r * r / 2.0), 1e-9);
+    }
+    /// Low voltage and resistance only ever lower what is available, and supply resistance counts.
+    void supplyResistanceCounts() {
+        Project p = demo_;
+        QVERIFY(setNumberAt(p, "supply/source_resistance_ohm", 1.05)); // one ohm more in each phase
+        const AxisEvaluation e = evaluate(p).axes[0];
+        QVERIFY(e.cornerSpeed.value() < slide().cornerSpeed.value());
+        motor::StepperParams byHand{50, 0.44, 1.7, 2.5, 0.0028, 24, 1.2 * std::numbers::sqrt2};
+        VERIFY_NEAR(e.cornerSpeed.value(), motor::cornerSpeed(byHand), 1e-9);
+    }
     /// The drive-train table, part by part, as worked on paper.
     void chainTable() {
         const auto columns = chainColumns(demo_.axes[0], slide(), reveal());

@@ -229,7 +229,6 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"low_voltage_V", "Lowest voltage", K::Voltage, 0.1, 1000, 3, 90}, s.lowVoltage);
     v.field(FieldInfo{"source_resistance_ohm", "Source resistance", K::Resistance, 0, 1e3, 0, 2},
             s.sourceResistance);
-    v.field(FieldInfo{"max_current_A", "Supply rating", K::Current, 1e-3, 1e4, 0.5, 60}, s.maxCurrent);
 }
 
 template <class V, Of<Controller> S>

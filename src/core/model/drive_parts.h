@@ -50,7 +50,6 @@ struct Supply {
     Estimate voltage = assumed(24.0, 0.05);    ///< [V] nominal
     Estimate lowVoltage = assumed(21.0, 0.05); ///< [V] battery nearly empty, or mains supply at its low end
     Estimate sourceResistance = assumed(0.1, 0.5); ///< [ohm]
-    double maxCurrent = 5.0;                       ///< [A] rating
 
     friend bool operator==(const Supply&, const Supply&) = default;
 };

@@ -217,7 +217,8 @@ void BriefStation::refresh() {
                      {QStringLiteral("camera/name"), {}},
                      {QStringLiteral("camera/sensor_width_m"), {}},
                      {QStringLiteral("camera/pixels_across"), {}},
-                     {QStringLiteral("camera/delivered_width"), {}}});
+                     {QStringLiteral("camera/delivered_width"), {}},
+                     {QStringLiteral("supply/name"), {}}});
     axis_->setVisible(axis != nullptr);
     removeAxis_->setVisible(axis != nullptr);
     removeAxis_->setEnabled(can);
@@ -231,6 +232,7 @@ void BriefStation::refresh() {
                                       {"inertia_kgm2", "point_mass_kg", "point_radius_m", "unbalance_Nm",
                                        "range_rad", "friction_Nm"});
         fields += slotsUnder(axisBase + QStringLiteral("motor/"), {"mass_kg", "length_m"});
+        fields += slotsUnder(axisBase + QStringLiteral("driver/"), {"name"});
         axis_->setFields(fields);
     }
     model_.refresh();

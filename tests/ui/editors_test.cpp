@@ -1,0 +1,100 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/fields.h"
+#include "support/window.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QSet>
+
+using namespace gantry;
+using namespace gantry::app;
+
+/// Every editor of every station and part, for a straight and a turning axis: it shows an existing field,
+/// takes a new value, and one undo brings the old one back.
+class EditorsTest : public QObject {
+    Q_OBJECT
+    TestHome home_;
+    QSet<QString> visited_;
+
+    void tryEditor(WindowDriver& d, FieldEditor* editor) {
+        const QString path = editor->path();
+        Project before = d.project();
+        const auto field = findField(before, path.toStdString());
+        QVERIFY2(field.has_value() && editor->isEnabled(), qPrintable(path));
+        visited_.insert(path);
+        if (std::holds_alternative<ChoiceRef>(field->target)) {
+            auto* combo = editor->findChild<QComboBox*>();
+            combo->setFocus();
+            QTest::keyClick(combo, combo->currentIndex() == 0 ? Qt::Key_Down : Qt::Key_Up);
+        } else if (std::holds_alternative<bool*>(field->target)) {
+            QTest::keyClick(editor->findChild<QCheckBox*>(), Qt::Key_Space);
+        } else {
+            auto* line = editor->findChild<QLineEdit*>();
+            line->setFocus();
+            if (std::holds_alternative<std::string*>(field->target)) {
+                QTest::keyClicks(line, "x");
+                QTest::keyClick(line, Qt::Key_Return);
+            } else {
+                // At the upper end of the range a step up cannot change anything.
+                const bool atTop = numberAt(before, path.toStdString()) >= field->info.max;
+                QTest::keyClick(line, atTop ? Qt::Key_Down : Qt::Key_Up);
+            }
+        }
+        QVERIFY2(!(d.project() == before), qPrintable(path + " cannot be changed"));
+        d.window->document().undoStack()->undo();
+        QVERIFY2(d.project() == before, qPrintable(path + " is not brought back by one undo"));
+    }
+
+    void tryAllShown(WindowDriver& d) {
+        QStringList paths;
+        for (FieldEditor* e : d.window->findChildren<FieldEditor*>())
+            if (e->isVisible()) paths << e->path();
+        QVERIFY(!paths.isEmpty());
+        for (const QString& path : paths) tryEditor(d, d.find<FieldEditor>(path));
+    }
+
+private slots:
+    void everyEditorOfEveryPart() {
+        WindowDriver d;
+        for (int axis = 0; axis < 2; ++axis) {
+            d.window->session().setAxis(axis);
+            for (int station = 0; station < d.window->stationCount(); ++station) {
+                d.window->showStation(station);
+                if (d.window->stationName(station) != "Drives") {
+                    tryAllShown(d);
+                    continue;
+                }
+                for (int part = 0; part < 6; ++part) {
+                    d.window->session().setChainColumn(part);
+                    tryAllShown(d);
+                }
+            }
+        }
+        // What people may set and no editor reaches would be an input in name only.
+        Project p = d.project();
+        QStringList unreachable;
+        for (const FieldRef& f : allFields(p)) {
+            const QString path = QString::fromStdString(f.path);
+            const bool other = path.startsWith("shots/") || path.endsWith("/id") || path.endsWith("/axis") ||
+                               path == "notes";
+            if (!other && !visited_.contains(path)) unreachable << path;
+        }
+        QVERIFY2(unreachable.isEmpty(), qPrintable(unreachable.join(' ')));
+    }
+    void anEmptyProjectShowsNoDeadEditor() {
+        WindowDriver d(false);
+        for (int station = 0; station < d.window->stationCount(); ++station) {
+            d.window->showStation(station);
+            for (FieldEditor* e : d.window->findChildren<FieldEditor*>())
+                if (e->isVisible()) QVERIFY2(e->isEnabled(), qPrintable(e->path()));
+        }
+    }
+};
+
+int main(int argc, char** argv) {
+    QApplication app(argc, argv);
+    QApplication::setStyle("Fusion");
+    EditorsTest test;
+    return QTest::qExec(&test, argc, argv);
+}
+#include "editors_test.moc"
