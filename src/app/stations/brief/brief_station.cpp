@@ -118,7 +118,7 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
     : Station(context, parent), scroll_(new QScrollArea(this)), page_(new QWidget),
       start_(new FieldGroup(context, page_)), rig_(new FieldGroup(context, page_)),
       axis_(new FieldGroup(context, page_)), shot_(new FieldGroup(context, page_)),
-      limits_(new FieldGroup(context, page_)), move_(new FieldGroup(context, page_)),
+      move_(new FieldGroup(context, page_)), limits_(new FieldGroup(context, page_)),
       startButton_(new QPushButton(tr("Here is what I have"), page_)),
       addShot_(new QPushButton(tr("Add a shot"), page_)),
       removeShot_(new QPushButton(tr("Remove shot"), page_)),
@@ -371,12 +371,12 @@ void BriefStation::place() {
     const int columns = model_.columnCount();
     for (int i = 0; i < columns; ++i) table_->setColumnWidth(i, i == 0 ? w - (columns - 1) * 98 : 98);
     put(shot_, shot_->heightFor(w));
-    put(limits_, limits_->heightFor(w));
     if (given_->isVisibleTo(page_)) {
         given_->setGeometry(edge, y, 250, 27);
         y += 34;
     }
     put(move_, move_->heightFor(w));
+    put(limits_, limits_->heightFor(w));
     page_->resize(width(), y + 4);
 }
 

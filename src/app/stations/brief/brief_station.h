@@ -59,7 +59,7 @@ private:
 
     QScrollArea* scroll_;
     QWidget* page_;
-    FieldGroup *start_, *rig_, *axis_, *shot_, *limits_, *move_;
+    FieldGroup *start_, *rig_, *axis_, *shot_, *move_, *limits_;
     QPushButton *startButton_, *addShot_, *removeShot_, *removeAxis_;
     QComboBox* given_;
     QTableView* table_;
