@@ -143,6 +143,16 @@ private slots:
         QCOMPARE(s.problem, Reason::TimeTooShort);
         QVERIFY(!s.torqueMargin);
     }
+    /// The jerk setting counts only with a controller that limits jerk; without any ramp nothing is promised.
+    void rampsAreTheControllers() {
+        Project p = demo_;
+        p.controller.ramps = RampKind::Trapezoid;
+        const AxisEvaluation e = evaluate(p).axes[0];
+        VERIFY_NEAR(e.shots[0].time.value(), 0.86 / 0.25 + 0.25 / 0.8, 1e-9);
+        VERIFY_NEAR(e.shots[0].stoppingDistance.value(), 0.25 * 0.25 / 1.6, 1e-9);
+        p.controller.ramps = RampKind::None;
+        QCOMPARE(evaluate(p).axes[0].shots[0].torqueMargin.reason(), Reason::NoRamp);
+    }
     /// Dividing the delivered width by two halves every pixel figure and changes no mechanical one.
     void pixelsScaleWithDelivery() {
         Project p = demo_;
@@ -229,8 +239,7 @@ private slots:
         QCOMPARE(pan[2].part, ChainPart::Link);
         VERIFY_NEAR(pan[2].speed.figure.value() * 5.2, pan[1].speed.figure.value(), 1e-9);
     }
-    /// What the last shaft passes on, times speed, is the power the motor gives less losses and kinetic
-    /// power.
+    /// The path's largest torque and speed are those of the table; going down, the motor holds back.
     void shotPathEndsWhereTheTableSays() {
         const auto up = shotPath(slide().model, reveal().profile, 1, 200);
         double most = 0, fastest = 0;

@@ -173,6 +173,8 @@ DriveModel makeDriveModel(const Project& project, const Axis& axis) {
     }
     const std::optional<Ratio> perTurn =
         std::visit([&](const auto& mechanism) { return addOutput(m, mechanism, series); }, axis.mechanism);
+    // A jerk that the controller cannot keep to limits nothing.
+    if (project.controller.ramps != RampKind::SCurve) m.settings.jerk = 0.0;
     const std::optional<Ratio> stepsPerTurn = Ratio::of(4LL * m.stepper.rotorTeeth * m.microsteps, 1);
     if (const std::optional<Ratio> steps = product(m.exactRatio, stepsPerTurn); steps && perTurn)
         m.exactStepsPerUnit = steps->dividedBy(*perTurn);

@@ -134,7 +134,8 @@ ShotEvaluation evaluateShot(const Project& project, const AxisEvaluation& axis, 
     e.shot = shotIndex;
     e.pixelsPerUnit = pixelsPerUnit(project.camera, shot, m.kind);
     e.distance = Figure::of(std::abs(distanceOf(movement)));
-    const PlannedShot planned = planShot(movement, m.settings);
+    PlannedShot planned = planShot(movement, m.settings);
+    if (project.controller.ramps == RampKind::None) planned = {{}, Reason::NoRamp, false};
     e.problem = planned.problem;
     if (planned.problem != Reason::None) {
         for (Figure* f : {&e.topSpeed,

@@ -15,6 +15,7 @@ enum class Reason {
     NeedsInductance,
     NoShot,        ///< no shot moves this axis
     TimeTooShort,  ///< the distance cannot be covered in the time under these limits
+    NoRamp,        ///< the controller starts and stops without a ramp
     NoDistance,    ///< the shot's distance is zero
     Unbounded,     ///< nothing limits it
     NotApplicable, ///< has no meaning for this drive

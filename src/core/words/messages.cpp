@@ -148,6 +148,8 @@ std::string_view reasonText(Reason reason) {
         return "no shot moves this axis";
     case Reason::TimeTooShort:
         return "the shot's time is too short for its distance; give it more time or less ease";
+    case Reason::NoRamp:
+        return "the controller starts without a ramp, which no motor follows at speed; choose one that ramps";
     case Reason::NoDistance:
         return "the shot's distance is zero; give it a distance";
     case Reason::Unbounded:
