@@ -118,9 +118,9 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
                                  .arg(context_.show(shot->torqueMargin, units::Kind::Ratio, 2),
                                       context_.show(m.wantedMargin, units::Kind::Ratio, 2)));
     }
-    const double resonance = axis->resonanceSpeed.value() / m.outputPerRad / rpm;
-    resonance_->topLeft->setCoords(resonance * 0.85, highest);
-    resonance_->bottomRight->setCoords(resonance * 1.15, plot_->yAxis->range().lower);
+    const double perRpm = m.outputPerRad * rpm;
+    resonance_->topLeft->setCoords(axis->resonanceLow.value() / perRpm, highest);
+    resonance_->bottomRight->setCoords(axis->resonanceHigh.value() / perRpm, plot_->yAxis->range().lower);
     nominalText_->setText(context_.show(m.stepper.supplyVoltage, units::Kind::Voltage));
     nominalText_->position->setCoords(top / rpm, curves_.nominal.back().torque / unit.factor);
     lowText_->setText(tr("%1, low").arg(context_.show(m.lowVoltage, units::Kind::Voltage)));

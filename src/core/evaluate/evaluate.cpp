@@ -13,6 +13,10 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 
+/// The band about the rotor's natural frequency in which full steps shake it: ±15 %, which spans the lower
+/// frequency of large swings (15 % down at 90° electrical).
+constexpr double resonanceBandBelow = 0.85, resonanceBandAbove = 1.15;
+
 void fillSteps(AxisEvaluation& e, const Controller& controller) {
     const DriveModel& m = e.model;
     const double unit = m.kind == AxisKind::Linear ? 1e-3 : pi / 180.0;
@@ -41,6 +45,8 @@ void fillInertia(AxisEvaluation& e) {
     e.naturalFrequency =
         Figure::of(motor::naturalFrequency(m.stepper.rotorTeeth, m.torqueAmplitude, 0.0, all), m.missing);
     e.resonanceSpeed = Figure::of(e.naturalFrequency.value() * m.fullStep(), m.missing);
+    e.resonanceLow = Figure::of(resonanceBandBelow * e.resonanceSpeed.value(), m.missing);
+    e.resonanceHigh = Figure::of(resonanceBandAbove * e.resonanceSpeed.value(), m.missing);
 }
 
 void fillStandstill(AxisEvaluation& e, const Axis& axis) {

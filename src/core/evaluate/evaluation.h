@@ -88,6 +88,8 @@ struct AxisEvaluation {
     Figure loadInertia;        ///< [kg·m²] all but the rotor
     Figure inertiaRatio;       ///< [1] load over rotor
     Figure naturalFrequency;   ///< [Hz] at run current, unloaded
+    Figure resonanceLow;       ///< [U/s] lower end of the band about it that cruising should avoid
+    Figure resonanceHigh;      ///< [U/s] upper end
     Figure resonanceSpeed;     ///< [U/s] where full steps meet it
     Figure cornerSpeed;        ///< [rad/s] of the motor up to which full current is driven
     Figure pulseLimitSpeed;    ///< [U/s]

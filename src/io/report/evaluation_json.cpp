@@ -125,6 +125,8 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     put(j, "inertia_ratio", e.inertiaRatio);
     put(j, "natural_frequency_hz", e.naturalFrequency);
     put(j, "resonance_speed_" + u + "_s", e.resonanceSpeed);
+    put(j, "resonance_low_" + u + "_s", e.resonanceLow);
+    put(j, "resonance_high_" + u + "_s", e.resonanceHigh);
     put(j, "corner_speed_rpm", e.cornerSpeed, rpm);
     if (e.worstShot >= 0)
         j["worst_shot"] =

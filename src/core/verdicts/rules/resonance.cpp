@@ -8,16 +8,9 @@ namespace gantry::rules {
 using M = words::MessageId;
 using units::Kind;
 
-namespace {
-/// The band about the rotor's natural frequency in which full steps shake it: ±15 %, which spans the lower
-/// frequency of large swings (physics of small motion: 15 % down at 90° electrical).
-constexpr double bandBelow = 0.85, bandAbove = 1.15;
-} // namespace
-
 /// Cruise speed against the band where full steps meet the rotor's natural frequency. Ramps cross it quickly.
 Finding resonance(const AxisView& view) {
-    const double centre = view.evaluation.resonanceSpeed.value();
-    const double low = bandBelow * centre, high = bandAbove * centre;
+    const double low = view.evaluation.resonanceLow.value(), high = view.evaluation.resonanceHigh.value();
     const auto ratio = [&](const ShotEvaluation& s) {
         const double v = s.topSpeed.value();
         return std::min(std::max(v / high, low / v), 1e6);
