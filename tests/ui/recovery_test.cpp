@@ -4,6 +4,7 @@
 #include "support/files.h"
 #include "support/window.h"
 
+#include <QDir>
 #include <QMessageBox>
 #include <QProcess>
 #include <QTimer>
@@ -46,6 +47,9 @@ private slots:
             QTest::keyClick(box, Qt::Key_Return); // "Continue with it" is the default
         });
         QVERIFY(d.window->offerRecovery());
+        // The old copy is gone and this window's own is there already.
+        QCOMPARE(QDir(Recovery::folder()).entryList({"*.gantry"}, QDir::Files).size(), 1);
+        QVERIFY(!QFile::exists(left[0].file));
         QVERIFY(d.project() == expected);
         QVERIFY(d.window->document().edited());
         QVERIFY(d.window->windowTitle().contains("edited"));

@@ -224,6 +224,17 @@ private slots:
         QVERIFY(d.window->preferences().recentFiles().contains(file));
     }
 
+    void savingTakesWhatIsStillBeingTyped() {
+        WindowDriver d;
+        QLineEdit* edit = d.field("axes/slide/mechanism/moving_mass_kg");
+        QTest::mouseClick(edit, Qt::LeftButton, {}, QPoint(8, 8));
+        QTest::keySequence(edit, QKeySequence::SelectAll);
+        QTest::keyClicks(edit, "6.6 kg"); // no Return
+        QTest::keySequence(d.window.get(), QKeySequence::Save);
+        QCOMPARE(std::get<LinearMechanism>(d.project().axes[0].mechanism).movingMass.value, 6.6);
+        QVERIFY(!d.window->document().edited());
+    }
+
     /// From nothing: a click, then the five answers, and the line of what the drive can do.
     void fiveFieldStart() {
         WindowDriver d(false);

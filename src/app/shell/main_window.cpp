@@ -299,6 +299,7 @@ bool MainWindow::offerRecovery() {
         box.exec();
         if (box.clickedButton() == take) {
             document_.recover(copy.project, copy.path);
+            recovery_->writeNow(); // before the old copy goes
             Recovery::discard(copy);
             session_.setAxis(0);
             refreshAll();
@@ -309,7 +310,12 @@ bool MainWindow::offerRecovery() {
     return false;
 }
 
+void MainWindow::commitTyping() {
+    if (QWidget* focus = QApplication::focusWidget()) focus->clearFocus();
+}
+
 bool MainWindow::mayLeave() {
+    commitTyping();
     if (!document_.edited()) return true;
     const auto answer = QMessageBox::question(
         this, tr("Keep the changes?"),
@@ -320,7 +326,7 @@ bool MainWindow::mayLeave() {
 }
 
 bool MainWindow::saveFile() {
-    if (QWidget* focus = QApplication::focusWidget()) focus->clearFocus(); // commits what is being typed
+    commitTyping();
     if (document_.path().isEmpty()) return saveFileAs();
     QString error;
     if (document_.save(error)) return true;
@@ -329,6 +335,7 @@ bool MainWindow::saveFile() {
 }
 
 bool MainWindow::saveFileAs() {
+    commitTyping();
     QString path = QFileDialog::getSaveFileName(this, tr("Save project"),
                                                 document_.displayName() + QStringLiteral(".gantry"),
                                                 tr("Calm Gantry projects (*.gantry)"));

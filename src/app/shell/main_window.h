@@ -52,6 +52,8 @@ private:
     void refreshFileState();
     void restyle();
     void say(const QString& sentence, bool refused);
+    /// Takes over what is still being typed in a field.
+    void commitTyping();
     bool mayLeave();
     bool saveFile();
     bool saveFileAs();

@@ -78,6 +78,14 @@ void Recovery::write() {
                               });
 }
 
+void Recovery::writeNow() {
+    timer_.stop();
+    write();
+    // The writer works in order, so an empty call that has returned means that the copy is written.
+    QMetaObject::invokeMethod(
+        writer_, [] {}, Qt::BlockingQueuedConnection);
+}
+
 void Recovery::forget() {
     timer_.stop();
     // In the writer's own thread and turn, so that a write under way cannot bring the copy back.

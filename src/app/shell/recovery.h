@@ -39,6 +39,9 @@ public:
     /// Removes this window's copy: the work is saved, or was given up on purpose.
     void forget();
 
+    /// Writes the copy and returns when it is there.
+    void writeNow();
+
 private:
     void write();
 

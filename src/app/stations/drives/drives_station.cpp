@@ -134,6 +134,7 @@ void DrivesStation::refreshEditor() {
 
 void DrivesStation::refresh() {
     fillShots();
+    capability_ = capabilitySentence(context_);
     const Axis* axis = context_.axis();
     const AxisEvaluation* e = context_.axisEvaluation();
     const ShotEvaluation* shot = context_.shotEvaluation();
@@ -235,7 +236,7 @@ void DrivesStation::paintEvent(QPaintEvent*) {
     p.drawText(line.adjusted(used, 0, -8, 0), Qt::AlignVCenter,
                p.fontMetrics().elidedText(
                    axis != nullptr
-                       ? capabilitySentence(context_)
+                       ? capability_
                        : tr("add an axis at the left, or start from “Here is what I have” in Brief"),
                    Qt::ElideRight, line.width() - used - 8));
     paintCard(p, QRect(edge, chainTop, width() - 2 * edge, table_->geometry().bottom() + 8 - chainTop));

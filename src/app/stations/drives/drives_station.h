@@ -46,7 +46,7 @@ private:
     TorquePlot* torque_;
     ProfilePlot* profile_;
     std::vector<ChainColumn> columns_;
-    QString shotList_;
+    QString shotList_, capability_;
 };
 
 /// "What this drive can do at margin ×2: 7.07 kg or 24.7° or …"
