@@ -31,7 +31,7 @@ private slots:
             }
             for (std::size_t k = 0; k < p.axes.size(); ++k)
                 for (const ShotEvaluation& s : a.evaluation.axes[k].shots)
-                    if (s.problem == Reason::None && !(s.time && s.torqueNeeded && s.stepPixels))
+                    if (s.problem == Reason::None && !(s.time && s.torqueNeeded && s.torqueRms && s.topSpeed))
                         QFAIL(qPrintable(
                             QStringLiteral("project %1 axis %2: a basic figure is missing").arg(i).arg(k)));
             if (i % 50 == 0) { // the whole print, which also runs capability

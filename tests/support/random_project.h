@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/edit_axes.h"
 #include "core/model/fields.h"
+#include "core/model/kinds.h"
 
 #include <cmath>
 #include <random>
@@ -18,33 +20,33 @@ inline gantry::Project randomProject(std::mt19937_64& random) {
         Axis a;
         a.id = "axis" + std::to_string(i);
         a.name = a.id;
+        const auto kind = [&](std::size_t kinds) { return static_cast<std::size_t>(below(static_cast<int>(kinds))); };
+        const auto item = [&](auto& m) {
+            for (int k = below(3); k > 0; --k) {
+                m.items.emplace_back();
+                m.items.back().id = "item" + std::to_string(k);
+            }
+        };
         if (below(2)) {
             RotaryMechanism r;
-            if (below(2)) r.output = RingOutput{};
+            r.output = makeKind<RotaryOutput>(kind(std::variant_size_v<RotaryOutput>));
+            item(r);
             a.mechanism = r;
+        } else {
+            LinearMechanism l;
+            l.output = makeKind<LinearOutput>(kind(std::variant_size_v<LinearOutput>));
+            item(l);
+            a.mechanism = l;
         }
+        a.motor = makeKind<Motor>(kind(std::variant_size_v<Motor>));
         for (int k = below(5); k > 0; --k) {
-            const std::string id = "link" + std::to_string(k);
-            switch (below(3)) {
-            case 0: {
-                Coupling c;
-                c.id = id;
-                a.links.push_back(c);
-                break;
-            }
-            case 1: {
-                BeltStage s;
-                s.id = id;
-                a.links.push_back(s);
-                break;
-            }
-            default: {
-                GearStage s;
-                s.id = id;
-                a.links.push_back(s);
-                break;
-            }
-            }
+            Link link = makeKind<Link>(kind(std::variant_size_v<Link>));
+            linkId(link) = "link" + std::to_string(k);
+            a.links.push_back(link);
+        }
+        if (below(3) == 0) {
+            addCandidate(a);
+            a.motor = makeKind<Motor>(kind(std::variant_size_v<Motor>));
         }
         p.axes.push_back(a);
     }

@@ -8,10 +8,12 @@
 #include <QApplication>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPushButton>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QTest>
+#include <QTimer>
 #include <QToolButton>
 #include <memory>
 
@@ -77,6 +79,24 @@ public:
     void click(QWidget* widget, QPoint at = {}) const {
         QVERIFY(widget != nullptr);
         QTest::mouseClick(widget, Qt::LeftButton, {}, at.isNull() ? widget->rect().center() : at);
+    }
+    /// Opens a button's menu and takes an entry by its text.
+    void pickFromMenu(QPushButton* button, const QString& entry) const {
+        QVERIFY(button != nullptr && button->menu() != nullptr);
+        QMenu* menu = button->menu();
+        bool taken = false;
+        // The menu blocks until something is chosen, so the choice is made from within its loop.
+        QTimer::singleShot(50, menu, [&] {
+            for (QAction* action : menu->actions())
+                if (action->text() == entry) {
+                    QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(action).center());
+                    taken = true;
+                    return;
+                }
+            menu->close();
+        });
+        QTest::mouseClick(button, Qt::LeftButton);
+        QVERIFY2(taken, qPrintable(entry));
     }
     void station(int number) const {
         // Without a window manager nothing gives the window its focus back after a dialog.

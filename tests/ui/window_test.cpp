@@ -57,7 +57,8 @@ private slots:
         QTest::mouseClick(chain, Qt::LeftButton, {},
                           QPoint(92 + (chain->width() - 92) * 5 / 12, 40)); // third tile of six
         d.type("axes/slide/mechanism/output/teeth", "16");
-        QCOMPARE(std::get<LinearMechanism>(d.project().axes[0].mechanism).output.teeth, 16);
+        QCOMPARE(std::get<BeltOutput>(std::get<LinearMechanism>(d.project().axes[0].mechanism).output).teeth,
+                 16);
         QVERIFY(d.find("axisCard0")->accessibleDescription().contains("100 steps/mm"));
         QVERIFY(d.status().contains("100 steps per mm exactly"));
         auto* table = d.find<QTableView>("driveTable");
@@ -262,7 +263,7 @@ private slots:
     void addsAndRemovesStagesAndShots() {
         WindowDriver d;
         d.station(2);
-        d.click(d.find("addBeltStage"));
+        d.pickFromMenu(d.find<QPushButton>("addPart"), "Belt stage");
         QCOMPARE(d.project().axes[0].links.size(), std::size_t(1));
         QVERIFY(d.status().contains("240 steps per mm"));
         d.click(d.find("removePart"));

@@ -263,7 +263,7 @@ private slots:
         stage.id = "third";
         stage.motorTeeth = 20;
         stage.loadTeeth = 60;
-        stage.inertia = assumed(0);
+        stage.figures.inertia = assumed(0);
         p.axes[0].links.push_back(stage);
         const AxisEvaluation e = evaluate(p).axes[0];
         QCOMPARE(e.model.exactStepsPerUnit->text(), std::string("240/1"));

@@ -23,7 +23,7 @@ private slots:
     void settingRespectsRangeAndKind() {
         Project p = demoProject();
         QVERIFY(setNumberAt(p, "axes/slide/mechanism/output/teeth", 16));
-        QCOMPARE(std::get<LinearMechanism>(p.axes[0].mechanism).output.teeth, 16);
+        QCOMPARE(std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).teeth, 16);
         QVERIFY(!setNumberAt(p, "axes/slide/mechanism/output/teeth", 16.5));
         QVERIFY(!setNumberAt(p, "axes/slide/mechanism/output/teeth", 0));
         QVERIFY(!setNumberAt(p, "axes/slide/mechanism/moving_mass_kg", -1));

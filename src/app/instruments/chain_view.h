@@ -19,25 +19,27 @@ public:
     void setSelected(int column);
     void setLabelWidth(int width) { labelWidth_ = width; }
 
-    /// Name and short description of a part, also for the table and for screen readers.
-    static QString partName(const Context& context, const ChainColumn& column);
-    QString partDetail(const ChainColumn& column) const;
-
 signals:
     void selected(int column);
+    /// The chosen link was dragged or pushed by Ctrl and an arrow key by so many places towards the load.
+    void moveWanted(int step);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
     QRectF tile(int column) const;
-    void paintPart(QPainter& painter, const QRectF& box, const ChainColumn& column) const;
 
     Context context_;
     std::vector<ChainColumn> columns_;
+    int columnAt(const QPointF& place) const;
+
     int selected_ = 0;
+    int dragged_ = -1, over_ = -1; ///< columns while a link is dragged
     int labelWidth_ = 92;
 };
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/drive_table.h"
 
-#include "app/instruments/chain_view.h"
+#include "app/instruments/part_words.h"
 #include "app/theme/tokens.h"
 
 #include <QHeaderView>
@@ -58,15 +58,14 @@ int DriveTableModel::columnCount(const QModelIndex&) const {
 
 QVariant DriveTableModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (role != Qt::DisplayRole || orientation != Qt::Horizontal || section == 0) return {};
-    return ChainView::partName(context_, columns_[static_cast<std::size_t>(section) - 1]);
+    return partName(context_, columns_[static_cast<std::size_t>(section) - 1]);
 }
 
 QVariant DriveTableModel::data(const QModelIndex& index, int role) const {
     if (role != Qt::DisplayRole && role != Qt::AccessibleTextRole && role != Qt::ToolTipRole) return {};
-    static const std::array<const char*, rows_> names{QT_TR_NOOP("Speed"),         QT_TR_NOOP("Needed"),
-                                                      QT_TR_NOOP("Available"),     QT_TR_NOOP("Inertia"),
-                                                      QT_TR_NOOP("One microstep"), QT_TR_NOOP("Rotor lag"),
-                                                      QT_TR_NOOP("Stretch, play")};
+    static const std::array<const char*, rows_> names{
+        QT_TR_NOOP("Speed"),       QT_TR_NOOP("Needed"), QT_TR_NOOP("Available"),    QT_TR_NOOP("Inertia"),
+        QT_TR_NOOP("Finest step"), QT_TR_NOOP("Lag"),    QT_TR_NOOP("Stretch, play")};
     if (index.column() == 0) return tr(names[static_cast<std::size_t>(index.row())]);
     return cellText(index.row(), columns_[static_cast<std::size_t>(index.column()) - 1]);
 }
@@ -86,12 +85,13 @@ QString DriveTableModel::cellText(int row, const ChainColumn& c) const {
             return c.needed.figure ? tr("least %1").arg(text(c.needed)) : text(c.needed);
         return text(c.needed);
     case Available:
-        return c.part == ChainPart::Driver ? tr("set %1").arg(text(c.available)) : text(c.available);
+        return c.part == ChainPart::Driver && c.available.figure ? tr("set %1").arg(text(c.available))
+                                                                 : text(c.available);
     case Inertia:
         return c.part == ChainPart::Picture && c.inertia.figure ? tr("%1 : 1").arg(text(c.inertia))
                                                                 : text(c.inertia);
     case Microstep:
-        return c.part == ChainPart::Driver ? tr("1 pulse") : text(c.microstep);
+        return c.part == ChainPart::Driver && c.microstep.figure ? tr("1 pulse") : text(c.microstep);
     case Lag:
         return text(c.lag);
     case StretchPlay: {

@@ -87,7 +87,9 @@ void FieldGroup::paintEvent(QPaintEvent*) {
     const int used = p.fontMetrics().horizontalAdvance(title_) + 10;
     p.setFont(textFont(11));
     p.setPen(tokens().second);
-    p.drawText(QRect(margin + used, 5, width() - 2 * margin - used, 20), Qt::AlignVCenter, subtitle_);
+    const int room = (headerRoom_ > 0 ? headerRoom_ : width() - 2 * margin) - used;
+    p.drawText(QRect(margin + used, 5, room, 20), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(subtitle_, Qt::ElideRight, room));
 }
 
 } // namespace gantry::app

@@ -27,6 +27,11 @@ public:
     /// Shows these fields; editors are reused, so that changing the part costs little.
     void setFields(const QList<FieldSlot>& fields);
     void refresh();
+    /// Width of the head line that the title may use; 0: all of it.
+    void setHeaderRoom(int width) {
+        headerRoom_ = width;
+        update();
+    }
     /// Height that the fields need at a width.
     int heightFor(int width) const;
 
@@ -45,6 +50,7 @@ private:
     QString title_, subtitle_;
     QList<FieldEditor*> editors_;
     qsizetype used_ = 0;
+    int headerRoom_ = 0;
 };
 
 /// Paints a card: sheet with a line around.

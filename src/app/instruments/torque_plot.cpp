@@ -121,7 +121,15 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     const double perRpm = m.outputPerRad * rpm;
     resonance_->topLeft->setCoords(axis->resonanceLow.value() / perRpm, highest);
     resonance_->bottomRight->setCoords(axis->resonanceHigh.value() / perRpm, plot_->yAxis->range().lower);
-    nominalText_->setText(context_.show(m.stepper.supplyVoltage, units::Kind::Voltage));
+    const double volts = std::visit(
+        [](const auto& p) {
+            if constexpr (requires { p.supplyVoltage; })
+                return p.supplyVoltage;
+            else
+                return p.voltage;
+        },
+        m.curve);
+    nominalText_->setText(context_.show(volts, units::Kind::Voltage));
     nominalText_->position->setCoords(top / rpm, curves_.nominal.back().torque / unit.factor);
     lowText_->setText(tr("%1, low").arg(context_.show(m.lowVoltage, units::Kind::Voltage)));
     lowText_->position->setCoords(top / rpm, curves_.lowVoltage.back().torque / unit.factor);

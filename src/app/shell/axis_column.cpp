@@ -2,10 +2,15 @@
 #include "app/shell/axis_column.h"
 
 #include "app/instruments/field_group.h"
+#include "app/instruments/part_words.h"
 #include "app/instruments/vial.h"
 #include "app/theme/tokens.h"
+#include "core/model/edit_axes.h"
 #include "core/units/text.h"
 
+#include <algorithm>
+
+#include <QMenu>
 #include <QPainter>
 #include <QPushButton>
 
@@ -32,15 +37,11 @@ void AxisCard::refresh() {
     const Axis& axis = context_.document.project().axes[static_cast<std::size_t>(axis_)];
     const AxisEvaluation& e = context_.document.assessment().evaluation.axes[static_cast<std::size_t>(axis_)];
     const bool linear = kindOf(axis) == AxisKind::Linear;
-    QString drive;
-    if (const auto* m = std::get_if<LinearMechanism>(&axis.mechanism))
-        drive = tr("%1T belt").arg(m->output.teeth);
-    else
-        drive = axis.links.empty() ? tr("direct")
-                                   : tr("%1:1").arg(context_.show(e.totalRatio, units::Kind::Ratio));
-    detail_ = tr("%1 · %2 %3")
-                  .arg(drive, QString::fromStdString(units::plainNumber(e.stepsPerUnit.value(), 3)),
-                       linear ? tr("steps/mm") : tr("steps/°"));
+    detail_ = driveInShort(context_, axis, e);
+    if (e.stepsPerUnit)
+        detail_ += tr(" · %1 %2")
+                       .arg(QString::fromStdString(units::plainNumber(e.stepsPerUnit.value(), 3)),
+                            linear ? tr("steps/mm") : tr("steps/°"));
     worst_ = worstVerdict(context_.document, axis_);
     setText(QString::fromStdString(axis.name));
     setAccessibleName(tr("Axis %1").arg(text()));
@@ -68,17 +69,47 @@ void AxisCard::paintEvent(QPaintEvent*) {
                p.fontMetrics().elidedText(text(), Qt::ElideRight, width() - 110));
     p.setPen(t.second);
     p.setFont(textFont(11));
-    p.drawText(QRect(12, 30, width() - 20, 20), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(detail_, Qt::ElideRight, width() - 20));
+    if (height() >= 50)
+        p.drawText(QRect(12, 30, width() - 20, 20), Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(detail_, Qt::ElideRight, width() - 20));
     if (worst_ != nullptr)
         paintVial(p, QRectF(width() - 72, 11, 62, 14), worst_->state, bubblePlace(*worst_));
 }
 
 AxisColumn::AxisColumn(const Context& context, QWidget* parent)
     : QWidget(parent), context_(context), add_(new QPushButton(tr("Add an axis"), this)),
-      elevation_(new Elevation(context, this)) {
+      edit_(new QPushButton(tr("Edit axis"), this)), elevation_(new Elevation(context, this)) {
     add_->setObjectName(QStringLiteral("addAxis"));
     connect(add_, &QPushButton::clicked, this, &AxisColumn::addAxisWanted);
+    edit_->setObjectName(QStringLiteral("editAxis"));
+    auto* menu = new QMenu(this);
+    const auto entry = [&](const QString& text, const QKeySequence& keys, auto how) {
+        QAction* action = menu->addAction(text, this, how);
+        action->setShortcut(keys);
+        addAction(action);
+    };
+    entry(tr("Copy"), QKeySequence(tr("Ctrl+D")), [this] {
+        int now = -1;
+        context_.document.change(tr("Copy axis"),
+                                 [&](Project& p) { now = copyAxis(p, context_.session.axis()); });
+        if (now >= 0) context_.session.setAxis(now);
+    });
+    entry(tr("Move towards the base"), QKeySequence(tr("Ctrl+Shift+Up")), [this] { move(-1); });
+    entry(tr("Move towards the lens"), QKeySequence(tr("Ctrl+Shift+Down")), [this] { move(1); });
+    entry(tr("Remove"), {}, [this] {
+        context_.document.change(tr("Remove axis"),
+                                 [&](Project& p) { removeAxis(p, context_.session.axis()); });
+    });
+    edit_->setMenu(menu);
+    add_->setProperty("small", true);
+    edit_->setProperty("small", true);
+    edit_->setProperty("menu", true);
+}
+
+void AxisColumn::move(int step) {
+    int now = context_.session.axis();
+    context_.document.change(tr("Move axis"), [&](Project& p) { now = moveAxis(p, now, step); });
+    context_.session.setAxis(now);
 }
 
 void AxisColumn::refresh() {
@@ -91,21 +122,29 @@ void AxisColumn::refresh() {
         cards_.push_back(card);
         if (i > 0) setTabOrder(cards_[i - 1], card);
         setTabOrder(card, add_);
+        setTabOrder(add_, edit_);
     }
     while (cards_.size() > n) delete cards_.takeLast();
     for (AxisCard* card : cards_) card->refresh();
     add_->setEnabled(!context_.document.readOnly());
+    edit_->setEnabled(n > 0 && !context_.document.readOnly());
     elevation_->update();
     place();
 }
 
 void AxisColumn::place() {
+    // With many axes the cards close up, so that the drawing below keeps its room.
+    const int n = static_cast<int>(cards_.size());
+    const int room = height() - 34 - 28 - 62 - 138 - 12;
+    const int each = n > 0 ? std::clamp(room / n, 34, 64) : 64;
     int y = 34;
     for (AxisCard* card : cards_) {
-        card->setGeometry(12, y, width() - 24, 56);
-        y += 64;
+        card->setGeometry(12, y, width() - 24, each - (each > 50 ? 8 : 3));
+        y += each;
     }
-    add_->setGeometry(12, y, width() - 24, 28);
+    const int half = (width() - 30) / 2;
+    add_->setGeometry(12, y, half, 28);
+    edit_->setGeometry(18 + half, y, half, 28);
     elevation_->setGeometry(12, y + 62, width() - 24, 138);
 }
 

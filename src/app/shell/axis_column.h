@@ -43,10 +43,11 @@ protected:
 
 private:
     void place();
+    void move(int step);
 
     Context context_;
     QList<AxisCard*> cards_;
-    QPushButton* add_;
+    QPushButton *add_, *edit_;
     Elevation* elevation_;
 };
 

@@ -9,6 +9,7 @@
 #include "app/stations/controller/controller_station.h"
 #include "app/stations/drives/drives_station.h"
 #include "app/theme/tokens.h"
+#include "core/model/edit_axes.h"
 
 #include <QAction>
 #include <QApplication>
@@ -146,8 +147,12 @@ void MainWindow::makeActions() {
     }
     auto* axisMenu = new QMenu(this);
     axisMenu->setObjectName(QStringLiteral("axisMenu"));
-    axisMenu->addAction(tr("Straight: belt slider"), this, [this] { addAxis(true); });
-    axisMenu->addAction(tr("Turning: pan, tilt, swing"), this, [this] { addAxis(false); });
+    for (const Role role : {Role::Slide, Role::Lift, Role::Swing, Role::BoomTilt, Role::Pan, Role::Tilt,
+                            Role::Roll, Role::Focus, Role::Zoom, Role::Turntable})
+        axisMenu->addAction(QString::fromStdString(nameOfRole(role)), this,
+                            [this, role] { addAxis(role, true); });
+    axisMenu->addAction(tr("Other, straight"), this, [this] { addAxis(Role::Other, true); });
+    axisMenu->addAction(tr("Other, turning"), this, [this] { addAxis(Role::Other, false); });
     connect(axes_, &AxisColumn::addAxisWanted, this,
             [this, axisMenu] { axisMenu->popup(axes_->mapToGlobal(QPoint(leftWidth - 40, 120))); });
 }
@@ -171,18 +176,10 @@ void MainWindow::showStation(int station) {
     stations_[station]->refresh();
 }
 
-void MainWindow::addAxis(bool linear) {
-    document_.change(linear ? tr("Add a straight axis") : tr("Add a turning axis"), [&](Project& p) {
-        Axis axis;
-        axis.id = freeId(p, linear ? "slide" : "pan");
-        axis.name = linear ? "Slide" : "Pan";
-        const auto same = std::count_if(p.axes.begin(), p.axes.end(),
-                                        [&](const Axis& a) { return a.name.starts_with(axis.name); });
-        if (same > 0) axis.name += ' ' + std::to_string(same + 1);
-        if (!linear) axis.mechanism = RotaryMechanism{};
-        p.axes.push_back(axis);
-    });
-    session_.setAxis(static_cast<int>(document_.project().axes.size()) - 1);
+void MainWindow::addAxis(Role role, bool linear) {
+    int added = 0;
+    document_.change(tr("Add an axis"), [&](Project& p) { added = gantry::addAxis(p, role, linear); });
+    session_.setAxis(added);
 }
 
 void MainWindow::refreshAll() {

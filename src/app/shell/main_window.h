@@ -60,7 +60,7 @@ private:
     void openDialog();
     void startEmpty();
     void fillRecent();
-    void addAxis(bool linear);
+    void addAxis(Role role, bool linear);
     void place();
 
     Document document_;

@@ -119,6 +119,13 @@ QScrollBar::handle:vertical { background: @line; border-radius: 4px; min-height:
 QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
 QScrollBar:horizontal { background: transparent; height: 9px; margin: 0; }
 QScrollBar::handle:horizontal { background: @line; border-radius: 4px; min-width: 24px; }
+QTabBar { background: transparent; }
+QTabBar::tab { background: transparent; color: @second; border: 0; border-bottom: 2px solid transparent; padding: 1px 7px 2px 7px; font-size: 11px; }
+QTabBar::tab:selected { color: @lake; border-bottom: 2px solid @lake; font-weight: bold; }
+QTabBar::tab:hover { color: @lake; }
+QPushButton[small="true"] { padding: 1px 6px; font-size: 11px; }
+QPushButton::menu-indicator { width: 8px; subcontrol-position: right center; subcontrol-origin: padding; right: 5px; }
+QPushButton[menu="true"] { padding-right: 18px; }
 QLabel[role="caption"] { color: @second; }
 QLabel[role="quiet"] { color: @second; }
 QLabel[role="title"] { font-size: 14px; font-weight: bold; }

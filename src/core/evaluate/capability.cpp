@@ -62,12 +62,12 @@ Capability capability(const Project& project, const Axis& axis, const AxisEvalua
         heaviest);
     out.load = figure(load, heaviest);
 
-    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
+    if (model.kind == AxisKind::Linear) {
         const double steepest = std::numbers::pi / 2.0;
         const double slope = largest(
             [&](double x) {
                 DriveModel m = model;
-                m.chain.load.steady = linear->movingMass.value * standardGravity * std::sin(x);
+                m.chain.load.steady = model.chain.load.inertia * standardGravity * std::sin(x);
                 return m.margin(speed, acceleration) >= wanted;
             },
             steepest);
@@ -80,7 +80,9 @@ Capability capability(const Project& project, const Axis& axis, const AxisEvalua
     out.acceleration = {a > 0.0 ? Figure::of(a, Reason::Unbounded) : Figure::none(Reason::OutOfRange),
                         std::isfinite(a) ? Binding::Torque : Binding::Nothing};
 
-    const double byPulses = project.controller.pulseCeiling * model.microstep();
+    // 1e5 rad/s is beyond any motor; a drive without pulses is bound by its torque before that.
+    const double byPulses =
+        model.pulses ? project.controller.pulseCeiling * model.microstep() : 1e5 * model.outputPerRad;
     const double v = largest([&](double x) { return model.margin(x, acceleration) >= wanted; }, byPulses);
     out.speed = {Figure::of(v), v >= byPulses ? Binding::PulseRate : Binding::Torque};
     return out;

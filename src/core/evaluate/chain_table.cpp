@@ -15,6 +15,19 @@ Cell cell(const Figure& f, Kind kind) {
     return {f, kind};
 }
 
+/// Whether a linear axis pulls its load by something of its own length.
+bool beltOrCord(const Axis& axis) {
+    const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
+    return linear != nullptr && (std::holds_alternative<BeltOutput>(linear->output) ||
+                                 std::holds_alternative<WinchOutput>(linear->output));
+}
+
+/// The finest command, as an angle of a shaft that turns so many times slower than the motor.
+Cell commandCell(const DriveModel& m, double turns) {
+    return m.commandAngle > 0.0 ? cell(m.commandAngle / turns, Kind::Angle)
+                                : Cell{Figure::none(Reason::NotApplicable), Kind::Angle};
+}
+
 /// Torque behind each stage, load to motor, at the ramp's worst corner: uphill or against friction, speeding
 /// up.
 std::vector<double> neededBehindStages(const DriveModel& m, double motorAcceleration) {
@@ -49,10 +62,12 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
 
     ChainColumn driver;
     driver.part = ChainPart::Driver;
-    driver.speed = cell(s.pulseRate, Kind::Frequency);
+    // Pulses, or the knob where there are none.
+    driver.speed = m.pulses ? cell(s.pulseRate, Kind::Frequency) : cell(s.speedSetting, Kind::Percentage);
     driver.needed = cell(s.leastCurrent, Kind::Current);
-    driver.available = cell(axis.driver.runCurrent, Kind::Current);
-    driver.microstep = cell(1.0, Kind::Count);
+    if (m.stepper() || std::holds_alternative<DcServo>(axis.motor))
+        driver.available = cell(axis.driver.runCurrent, Kind::Current);
+    if (m.pulses) driver.microstep = cell(1.0, Kind::Count);
     out.push_back(driver);
 
     ChainColumn motor;
@@ -61,7 +76,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
     motor.needed = cell(s.torqueNeeded, Kind::Torque);
     motor.available = cell(s.torqueAvailable, Kind::Torque);
     motor.inertia = cell(e.rotorInertia, Kind::Inertia);
-    motor.microstep = cell(m.fullStepAngle / m.microsteps, Kind::Angle);
+    motor.microstep = commandCell(m, 1.0);
     motor.lag = cell(s.lag, Kind::Angle);
     out.push_back(motor);
 
@@ -81,11 +96,13 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
                      Kind::Torque);
             pulley.available = cell(available, Kind::Torque);
             pulley.inertia = cell(stage.inputInertia, Kind::Inertia);
-            pulley.microstep = cell(m.fullStepAngle / m.microsteps / turns, Kind::Angle);
+            pulley.microstep = commandCell(m, turns);
             out.push_back(pulley);
         }
+        const bool hasBelt = linear && !isLink && beltOrCord(axis);
         available = (available - stage.inputInertia * acceleration / turns) * stage.ratio * stage.efficiency;
         turns *= stage.ratio;
+        if (linear && !isLink && !hasBelt) continue; // the load's own column says what it brings
         ChainColumn c;
         c.part = isLink ? ChainPart::Link : linear ? ChainPart::Belt : ChainPart::Output;
         c.link = isLink ? static_cast<int>(i) : -1;
@@ -96,7 +113,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
         c.available = cell(available, moving ? force : Kind::Torque);
         if (!moving) {
             c.inertia = cell(stage.inputInertia, Kind::Inertia);
-            c.microstep = cell(m.fullStepAngle / m.microsteps / turns, Kind::Angle);
+            c.microstep = commandCell(m, turns);
         }
         if (moving) c.stretch = cell(s.stretchTravel, travel);
         out.push_back(c);

@@ -9,8 +9,9 @@ TorqueCurves torqueCurves(const DriveModel& model, double topSpeed, int points) 
     for (int i = 0; i < points; ++i) {
         const double speed = topSpeed * i / (points - 1);
         out.nominal.push_back({speed, model.available(speed)});
+        out.continuous.push_back({speed, model.continuous(speed)});
         out.lowVoltage.push_back({speed, model.availableAtLowVoltage(speed)});
-        out.atBest.push_back({speed, motor::pullOutTorqueAtBest(model.stepper, speed)});
+        out.atBest.push_back({speed, model.motors * motor::torqueAtBest(model.curve, speed)});
     }
     return out;
 }

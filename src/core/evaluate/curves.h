@@ -16,6 +16,7 @@ struct TorquePoint {
 /// Torque against speed from rest to `topSpeed` [rad/s]. Empty if the motor's data is incomplete.
 struct TorqueCurves {
     std::vector<TorquePoint> nominal;    ///< pull-out, the sizing curve
+    std::vector<TorquePoint> continuous; ///< what it stands for hours; as the sizing curve on steppers
     std::vector<TorquePoint> lowVoltage; ///< the same at the lowest supply voltage
     std::vector<TorquePoint> atBest;     ///< saturated chopper, square wave
 };

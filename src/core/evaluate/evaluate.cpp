@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 
+#include "core/evaluate/checks.h"
 #include "core/evaluate/evaluate_shot.h"
 #include "core/motor/stepper_motion.h"
 
@@ -20,17 +21,22 @@ constexpr double resonanceBandBelow = 0.85, resonanceBandAbove = 1.15;
 void fillSteps(AxisEvaluation& e, const Controller& controller) {
     const DriveModel& m = e.model;
     const double unit = m.kind == AxisKind::Linear ? 1e-3 : pi / 180.0;
-    const double perUnit = m.exactStepsPerUnit ? m.exactStepsPerUnit->value() : unit / m.microstep();
     e.ratio = m.exactRatio;
-    e.totalRatio = m.exactRatio ? Figure::of(m.exactRatio->value()) : Figure::none(Reason::OutOfRange);
-    e.stepsPerUnit = Figure::of(perUnit);
-    const double grid = std::pow(10.0, controller.decimalsKept);
-    const double kept = std::round(perUnit * grid) / grid;
-    e.stepsPerUnitKept = Figure::of(kept);
-    e.roundingShare = Figure::of(kept / perUnit - 1.0);
-    e.roundingOverTravel = Figure::of(std::abs(e.roundingShare.value()) * m.travel);
+    e.totalRatio = Figure::of(m.exactRatio ? m.exactRatio->value() : m.shaftRatio);
+    if (m.pulses) {
+        const double perUnit = m.exactStepsPerUnit ? m.exactStepsPerUnit->value() : unit / m.microstep();
+        e.stepsPerUnit = Figure::of(perUnit);
+        const double grid = std::pow(10.0, controller.decimalsKept);
+        const double kept = std::round(perUnit * grid) / grid;
+        e.stepsPerUnitKept = Figure::of(kept);
+        e.roundingShare = Figure::of(kept / perUnit - 1.0);
+        e.roundingOverTravel = Figure::of(std::abs(e.roundingShare.value()) * m.travel);
+    } else {
+        for (Figure* f : {&e.stepsPerUnit, &e.stepsPerUnitKept, &e.roundingShare, &e.roundingOverTravel})
+            *f = Figure::none(Reason::NotApplicable);
+    }
     e.travelPerMotorRev = Figure::of(2.0 * pi * m.outputPerRad);
-    e.step = Figure::of(m.microstep());
+    e.step = m.commandAngle > 0.0 ? Figure::of(m.microstep()) : Figure::none(Reason::NotApplicable);
     e.usableTravel = Figure::of(m.travel);
 }
 
@@ -42,35 +48,51 @@ void fillInertia(AxisEvaluation& e) {
     e.rotorInertia = Figure::of(rotor);
     e.loadInertia = Figure::of(all - rotor);
     e.inertiaRatio = Figure::of((all - rotor) / rotor);
+    // Only a stepper is held by its field alone; the others are held by their loops.
+    const motor::StepperParams* stepper = m.stepper();
+    const Reason none = stepper == nullptr ? Reason::NotApplicable : m.missing;
     e.naturalFrequency =
-        Figure::of(motor::naturalFrequency(m.stepper.rotorTeeth, m.torqueAmplitude, 0.0, all), m.missing);
-    e.resonanceSpeed = Figure::of(e.naturalFrequency.value() * m.fullStep(), m.missing);
-    e.resonanceLow = Figure::of(resonanceBandBelow * e.resonanceSpeed.value(), m.missing);
-    e.resonanceHigh = Figure::of(resonanceBandAbove * e.resonanceSpeed.value(), m.missing);
+        Figure::of(stepper != nullptr
+                       ? motor::naturalFrequency(stepper->rotorTeeth, m.motors * m.torqueAmplitude, 0.0, all)
+                       : std::nan(""),
+                   none);
+    e.resonanceSpeed = Figure::of(e.naturalFrequency.value() * m.fullStep(), none);
+    e.resonanceLow = Figure::of(resonanceBandBelow * e.resonanceSpeed.value(), none);
+    e.resonanceHigh = Figure::of(resonanceBandAbove * e.resonanceSpeed.value(), none);
+}
+
+/// Torque [N·m] that gravity puts on the shaft a brake sits on. On the load side a linear axis brakes the
+/// last shaft, a rotary one the axis itself.
+double brakeNeeded(const DriveModel& m, const Axis& axis) {
+    if (axis.brake.place == BrakePlace::MotorShaft) return m.gravityAtMotor();
+    const double gravity = std::abs(m.chain.load.steady);
+    return m.kind == AxisKind::Linear ? gravity / m.chain.stages.back().ratio : gravity;
 }
 
 void fillStandstill(AxisEvaluation& e, const Axis& axis) {
     const DriveModel& m = e.model;
     const drivetrain::Load& load = m.chain.load;
     e.holdNeeded = Figure::of(m.gravityAtMotor());
-    e.holdAvailable = Figure::of(m.holdAmplitude, m.missing);
+    e.holdAvailable = Figure::of(m.motors * m.holdAmplitude, m.missing);
+    e.locks = std::any_of(m.chain.stages.begin(), m.chain.stages.end(),
+                          [](const drivetrain::Stage& s) { return s.backEfficiency <= 0.0; });
 
     PowerOff& off = e.powerOff;
     const double gravity = std::abs(load.steady);
     off.loaded = gravity > 1e-9;
     off.gravity = Figure::of(gravity);
-    off.friction = Figure::of(load.coulomb);
+    off.friction = Figure::of(m.friction);
     off.brakeRatio = axis.brake.fitted && off.loaded
-                         ? Figure::of(axis.brake.holdingTorque.value / m.gravityAtMotor())
+                         ? Figure::of(axis.brake.holdingTorque.value / brakeNeeded(m, axis))
                          : Figure::none(Reason::NotApplicable);
-    off.falls = gravity > load.coulomb && !(off.brakeRatio.value() >= 1.0);
+    off.falls = gravity > m.friction && !e.locks && !(off.brakeRatio.value() >= 1.0);
     if (!off.falls) {
         off.energy = off.speed = Figure::none(Reason::NotApplicable);
         return;
     }
     // An unbalanced turning mass gives back at most what lifting it over two radians of full moment takes.
     const double way = m.kind == AxisKind::Linear ? m.travel : std::min(m.travel, 2.0);
-    const double energy = (gravity - load.coulomb) * way;
+    const double energy = (gravity - m.friction) * way;
     const double inertiaAtOutput = drivetrain::inertiaAtMotor(m.chain) / (m.outputPerRad * m.outputPerRad);
     off.energy = Figure::of(energy);
     off.speed = Figure::of(std::sqrt(2.0 * energy / inertiaAtOutput));
@@ -93,8 +115,10 @@ double torqueLimitSpeed(const DriveModel& m, double acceleration, double ceiling
 
 void fillLimits(AxisEvaluation& e, const Controller& controller, Searches searches) {
     const DriveModel& m = e.model;
-    e.cornerSpeed = Figure::of(motor::cornerSpeed(m.stepper), m.missing);
-    e.pulseLimitSpeed = Figure::of(controller.pulseCeiling * m.microstep());
+    e.cornerSpeed = m.stepper() ? Figure::of(motor::cornerSpeed(*m.stepper()), m.missing)
+                                : Figure::none(Reason::NotApplicable);
+    e.pulseLimitSpeed =
+        m.pulses ? Figure::of(controller.pulseCeiling * m.microstep()) : Figure::none(Reason::NotApplicable);
     e.stoppingDistance = Figure::of(motion::stoppingDistance(m.settings.speed, m.settings));
     if (searches == Searches::No) return;
     if (m.missing != Reason::None) {
@@ -113,7 +137,7 @@ void fillLimits(AxisEvaluation& e, const Controller& controller, Searches search
     const double beyond = 1e5 * m.outputPerRad;
     const double byTorque = torqueLimitSpeed(m, acceleration, beyond);
     e.torqueLimitSpeed = byTorque >= beyond ? Figure::none(Reason::Unbounded) : Figure::of(byTorque);
-    e.maxSpeed = Figure::of(std::min(byTorque, e.pulseLimitSpeed.value()));
+    e.maxSpeed = Figure::of(m.pulses ? std::min(byTorque, e.pulseLimitSpeed.value()) : byTorque);
 }
 
 int worstShotOf(const std::vector<ShotEvaluation>& shots) {
@@ -136,12 +160,19 @@ AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches s
     fillInertia(e);
     fillStandstill(e, axis);
     e.shots.reserve(project.shots.size());
-    for (std::size_t i = 0; i < project.shots.size(); ++i)
-        if (const Movement* movement = findMovement(project.shots[i], axis.id);
-            movement && kindOf(*movement) == e.model.kind)
-            e.shots.push_back(evaluateShot(project, e, static_cast<int>(i), *movement, searches));
+    for (std::size_t i = 0; i < project.shots.size(); ++i) {
+        const Shot& shot = project.shots[i];
+        if (const Movement* movement = findMovement(shot, axis.id)) {
+            if (kindOf(*movement) == e.model.kind)
+                e.shots.push_back(
+                    evaluateShot(project, axis, e, static_cast<int>(i), *movement, false, searches));
+        } else if (const std::optional<Movement> wanted = followingMovement(project, shot, axis)) {
+            e.shots.push_back(evaluateShot(project, axis, e, static_cast<int>(i), *wanted, true, searches));
+        }
+    }
     e.worstShot = worstShotOf(e.shots);
     fillLimits(e, project.controller, searches);
+    fillChecks(e, project, axis);
     return e;
 }
 

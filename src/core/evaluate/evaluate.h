@@ -23,8 +23,10 @@ struct PlannedShot {
 };
 PlannedShot planShot(const Movement& movement, const motion::Limits& settings);
 
-/// Pixels of the delivered picture per unit of axis travel at the picture centre [px/m] or [px/rad]: sideways
-/// motion against the subject, or pan.
-double pixelsPerUnit(const Camera& camera, const Shot& shot, AxisKind kind);
+/// Pixels of the delivered picture per unit of axis travel [px/m] or [px/rad], by the axis' role: sideways
+/// motion against the subject, pan and tilt at the picture's centre, roll at its corner, a boom by turning
+/// and moving the camera, a turntable by its radius, a focus ring by the blur it makes, a zoom ring by how
+/// far the picture's edge moves. The reason where there is none. docs/models/picture.md.
+Figure pixelsPerUnit(const Camera& camera, const Shot& shot, const Axis& axis);
 
 } // namespace gantry

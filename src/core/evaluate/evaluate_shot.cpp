@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate_shot.h"
 
+#include "core/evaluate/checks.h"
+#include "core/kinematics/follow.h"
 #include "core/motor/stepper_motion.h"
 #include "core/optics/picture.h"
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numbers>
 
 namespace gantry {
@@ -35,8 +38,48 @@ double worstForce(const DriveModel& m, double acceleration) {
 }
 
 double lastShaftTorque(const DriveModel& m, double acceleration) {
+    if (m.chain.stages.empty()) return worstForce(m, acceleration);
     const drivetrain::Stage& last = m.chain.stages.back();
     return worstForce(m, acceleration) / (last.ratio * last.efficiency);
+}
+
+/// Current limit that gives this torque of all motors together; what is drawn, on a brushed motor.
+double currentFor(const DriveModel& m, double torque, double motorSpeed) {
+    if (const motor::StepperParams* p = m.stepper())
+        return motor::leastPeakCurrent(*p, torque / m.motors, motorSpeed) / std::numbers::sqrt2;
+    if (const motor::DcParams* p = m.dc()) return motor::motorCurrent(*p, torque / m.motors);
+    return std::numeric_limits<double>::quiet_NaN();
+}
+
+/// Mean square over the move, in both directions, with the torque straight between the points of each phase.
+double torqueRms(const DriveModel& m, const motion::Profile& profile) {
+    motor::RmsTorque rms;
+    for (const int direction : {1, -1}) {
+        const auto at = [&](double speed, double acceleration) {
+            return drivetrain::motorTorque(m.chain, speed / m.outputPerRad,
+                                           direction * acceleration / m.outputPerRad, direction);
+        };
+        const auto phase = [&](double time, double fromAcceleration, double toAcceleration) {
+            if (time > 0.0) rms.add(time, at(0.0, fromAcceleration), at(0.0, toAcceleration));
+        };
+        for (const auto& [ramp, sense] : {std::pair{profile.in, 1.0}, std::pair{profile.out, -1.0}}) {
+            const double a = sense * ramp.acceleration;
+            phase(ramp.jerkTime, 0.0, a);
+            phase(ramp.constantTime, a, a);
+            phase(ramp.jerkTime, a, 0.0);
+        }
+        phase(profile.cruiseTime, 0.0, 0.0);
+    }
+    return rms.value();
+}
+
+/// What a brushed motor needs set, and how slowly it can go.
+void fillSpeedSetting(ShotEvaluation& e, const DriveModel& m, double motorSpeed, double needed) {
+    const motor::DcParams* p = m.dc();
+    if (p == nullptr || m.commandAngle > 0.0) return; // servos set their own
+    const double share = p->duty > 0.0 ? motor::dutyFor(*p, motorSpeed, needed / m.motors) : 0.0;
+    e.speedSetting = Figure::of(share);
+    e.slowestSetting = Figure::of(m.lowestSpeed / motorSpeed);
 }
 
 void fillTorque(ShotEvaluation& e, const DriveModel& m, double speed, double acceleration,
@@ -54,62 +97,87 @@ void fillTorque(ShotEvaluation& e, const DriveModel& m, double speed, double acc
     e.torqueMargin = Figure::of(std::min(available / needed, m.available(0.0) / e.breakawayTorque.value()),
                                 m.missing == Reason::None ? Reason::Unbounded : m.missing);
     const double wanted = m.wantedMargin;
-    e.leastCurrent =
-        Figure::of(std::max(motor::leastPeakCurrent(m.stepper, wanted * needed, motorSpeed),
-                            motor::leastPeakCurrent(m.stepper, wanted * e.breakawayTorque.value(), 0.0)) /
-                       std::numbers::sqrt2,
-                   m.missing == Reason::None ? Reason::Unbounded : m.missing);
+    const Reason noCurrent = m.missing != Reason::None                             ? m.missing
+                             : std::holds_alternative<motor::ServoParams>(m.curve) ? Reason::NotApplicable
+                                                                                   : Reason::Unbounded;
+    e.leastCurrent = Figure::of(std::max(currentFor(m, wanted * needed, motorSpeed),
+                                         currentFor(m, wanted * e.breakawayTorque.value(), 0.0)),
+                                noCurrent);
+    if (const motor::DcParams* p = m.dc())
+        e.sourceCurrent = Figure::of(m.motors * motor::sourceCurrent(*p, needed / m.motors));
+    e.torqueRms = Figure::of(torqueRms(m, e.profile));
+    e.torqueContinuous = Figure::of(m.continuous(motorSpeed), m.missing);
+    fillSpeedSetting(e, m, motorSpeed, needed);
     if (searches == Searches::Yes)
         e.maxAcceleration = Figure::of(m.largestAcceleration(speed),
                                        m.missing == Reason::None ? Reason::Unbounded : m.missing);
 
-    e.lag = Figure::of(motor::rotorLag(m.stepper.rotorTeeth, m.torqueAmplitude, needed), m.missing);
-    e.lagTravel = Figure::of(e.lag.value() * m.outputPerRad, m.missing);
+    // A motor on a knob has no command to lag behind.
+    e.lag = m.commandAngle > 0.0 ? Figure::of(m.lag(needed, motorSpeed), m.missing)
+                                 : Figure::none(Reason::NotApplicable);
+    e.lagTravel = Figure::of(e.lag.value() * m.outputPerRad, e.lag.reason());
 }
 
-void fillPicture(ShotEvaluation& e, const AxisEvaluation& axis, const Shot& shot, const Camera& camera,
-                 double sense) {
-    const DriveModel& m = axis.model;
+/// Errors of the motor and of its friction band, in the picture. A motor on a knob keeps no place, so it has
+/// none.
+void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, double speed) {
     const double px = e.pixelsPerUnit;
-    const double speed = e.profile.peakSpeed;
-    const double acceleration = std::max(e.profile.in.acceleration, e.profile.out.acceleration);
-    const int teeth = m.stepper.rotorTeeth;
-
-    e.lagPixels = Figure::of(e.lagTravel.value() * px, m.missing);
+    if (!(m.commandAngle > 0.0)) {
+        for (Figure* f : {&e.lagPixels, &e.stepPixels, &e.accuracyPixels, &e.frictionBandPixels,
+                          &e.idleShiftPixels, &e.steppingPixels})
+            *f = Figure::none(Reason::NotApplicable);
+        return;
+    }
+    e.lagPixels = Figure::of(e.lagTravel.value() * px, e.lag.reason());
     e.stepPixels = Figure::of(m.microstep() * px);
-    e.accuracyPixels = Figure::of(m.stepAccuracy * m.fullStep() * px);
+    e.accuracyPixels = Figure::of(m.angleError * m.outputPerRad * px);
     // The error of a full step comes back with every step: slow ones wander, only their change per frame
     // jitters.
-    const double ripple =
-        optics::rippleJitter(e.accuracyPixels.value(), speed / m.fullStep(), shot.frameRate, shot.exposure);
+    const double ripple = m.stepper() ? optics::rippleJitter(e.accuracyPixels.value(), speed / m.fullStep(),
+                                                             shot.frameRate, shot.exposure)
+                                      : 0.0;
     e.steppingPixels =
-        Figure::of(optics::steppingJitter(m.microstep() * px, speed / m.microstep(), shot.exposure) + ripple);
+        Figure::of(optics::steppingJitter(m.jump() * px, speed / m.jump(), shot.exposure) + ripple);
+
+    const double frictionLag = m.lag(m.chain.load.coulomb * m.outputPerRad, 0.0);
+    e.frictionBandPixels = Figure::of(frictionLag * m.outputPerRad * px, m.missing);
+    if (const motor::StepperParams* p = m.stepper()) {
+        const double gravity = m.gravityAtMotor(), hold = m.motors * m.holdAmplitude;
+        const double held = hold > 0.0      ? motor::rotorLag(p->rotorTeeth, hold, gravity)
+                            : gravity > 0.0 ? std::numbers::pi / (2.0 * p->rotorTeeth)
+                                            : 0.0;
+        e.idleShiftPixels = Figure::of((held - m.lag(gravity, 0.0)) * m.outputPerRad * px, m.missing);
+    } else {
+        e.idleShiftPixels = Figure::of(0.0);
+    }
+}
+
+void fillPicture(ShotEvaluation& e, const DriveModel& m, double roundingShare, const Shot& shot,
+                 const Camera& camera, double sense) {
+    const double px = e.pixelsPerUnit;
+    const double speed = e.topSpeed.value(), acceleration = e.acceleration.value();
+    fillPlaceErrors(e, m, shot, speed);
     e.backlashPixels = Figure::of(m.backlash * px);
     e.loadReverses = loadReverses(m, acceleration, sense);
     e.stretchTravel = Figure::of(2.0 * m.chain.load.inertia * acceleration / m.outputStiffness);
     e.stretchPixels = Figure::of(e.stretchTravel.value() * px);
+    e.roundingPixels = m.pulses ? Figure::of(std::abs(roundingShare) * e.distance.value() * px)
+                                : Figure::none(Reason::NotApplicable);
 
-    const double frictionAtMotor = m.chain.load.coulomb * m.outputPerRad;
-    e.frictionBandPixels = Figure::of(
-        motor::rotorLag(teeth, m.torqueAmplitude, frictionAtMotor) * m.outputPerRad * px, m.missing);
-    const double gravity = m.gravityAtMotor();
-    const double held = m.holdAmplitude > 0.0 ? motor::rotorLag(teeth, m.holdAmplitude, gravity)
-                        : gravity > 0.0       ? std::numbers::pi / (2.0 * teeth)
-                                              : 0.0;
-    e.idleShiftPixels = Figure::of(
-        (held - motor::rotorLag(teeth, m.torqueAmplitude, gravity)) * m.outputPerRad * px, m.missing);
-    e.roundingPixels = Figure::of(std::abs(axis.roundingShare.value()) * e.profile.distance * px);
-
-    // The four kinds. Contributions add, since nothing keeps them from falling together.
+    // The four kinds. Contributions add, since nothing keeps them from falling together; what has no meaning
+    // for a drive adds nothing.
+    const auto orNothing = [](const Figure& f) {
+        return f.reason() == Reason::NotApplicable ? 0.0 : f.value();
+    };
     const double letGo = e.loadReverses ? e.backlashPixels.value() : 0.0;
     const double framesPerJerkPhase =
         std::max(1.0, std::min(e.profile.in.jerkTime, e.profile.out.jerkTime) * shot.frameRate);
     e.driftPixels = Figure::of(e.stretchPixels.value() / 2.0 / framesPerJerkPhase);
-    e.jitterPixels = Figure::of(e.steppingPixels.value() + letGo);
-    e.repeatPixels =
-        Figure::of(letGo + e.frictionBandPixels.value() + std::abs(e.idleShiftPixels.value()), m.missing);
-    e.framingPixels =
-        Figure::of(e.lagPixels.value() + e.accuracyPixels.value() + e.roundingPixels.value(), m.missing);
+    e.jitterPixels = Figure::of(orNothing(e.steppingPixels) + letGo);
+    e.repeatPixels = Figure::of(
+        letGo + orNothing(e.frictionBandPixels) + std::abs(orNothing(e.idleShiftPixels)), m.missing);
+    e.framingPixels = Figure::of(
+        orNothing(e.lagPixels) + orNothing(e.accuracyPixels) + orNothing(e.roundingPixels), m.missing);
 
     e.pictureSpeed = Figure::of(speed * px);
     e.pixelsPerFrame = Figure::of(speed * px / shot.frameRate);
@@ -119,20 +187,84 @@ void fillPicture(ShotEvaluation& e, const AxisEvaluation& axis, const Shot& shot
 
 } // namespace
 
-double pixelsPerUnit(const Camera& camera, const Shot& shot, AxisKind kind) {
-    const double recorded = optics::focalPixels(shot.focalLength, camera.sensorWidth, camera.pixelsAcross);
-    const double delivered = recorded * camera.deliveredWidth / camera.pixelsAcross;
-    return kind == AxisKind::Linear ? optics::lateralPixelsPerMetre(delivered, shot.subjectDistance)
-                                    : optics::panPixelsPerRad(delivered, 0.0);
+std::optional<Movement> followingMovement(const Project& project, const Shot& shot, const Axis& axis) {
+    if (!shot.keepFramed || (axis.role != Role::Pan && axis.role != Role::Tilt)) return std::nullopt;
+    for (const Axis& slide : project.axes) {
+        const auto* linear = std::get_if<LinearMechanism>(&slide.mechanism);
+        const Movement* movement = linear != nullptr ? findMovement(shot, slide.id) : nullptr;
+        if (movement == nullptr || kindOf(*movement) != AxisKind::Linear) continue;
+        const motion::Limits settings{linear->motion.maxSpeed, linear->motion.maxAcceleration,
+                                      linear->motion.jerk};
+        const PlannedShot planned = planShot(*movement, settings);
+        if (planned.problem != Reason::None) continue;
+        const double acceleration =
+            std::max(planned.profile.in.acceleration, planned.profile.out.acceleration);
+        const double travel = planned.profile.distance;
+        const kinematics::Follow f =
+            kinematics::followSubject(travel, planned.profile.peakSpeed, acceleration,
+                                      shot.subjectPlace * travel, shot.subjectDistance, shot.subjectHeight);
+        const bool pan = axis.role == Role::Pan;
+        const BySpeed<AxisKind::Rotary> wanted{pan ? f.panAngle : f.tiltAngle, pan ? f.panRate : f.tiltRate,
+                                               pan ? f.panAcceleration : f.tiltAcceleration};
+        if (!(wanted.distance > 0.0 && wanted.speed > 0.0 && wanted.acceleration > 0.0)) continue;
+        return wanted;
+    }
+    return std::nullopt;
 }
 
-ShotEvaluation evaluateShot(const Project& project, const AxisEvaluation& axis, int shotIndex,
-                            const Movement& movement, Searches searches) {
+namespace {
+
+/// Torque that the axes below bring to this one while they move in the same shot [N·m], through the offset of
+/// its centre of gravity: carriage ramps, the swing of a boom and its pull outwards.
+double carriedTorque(const Project& project, const Shot& shot, const Axis& axis, const DriveModel& m) {
+    if (m.kind == AxisKind::Linear) return 0.0;
+    const double reach = gravityTurns(axis.role) ? m.carriedReach : m.carriedAlong;
+    double torque = 0.0;
+    for (const Axis& below : project.axes) {
+        if (below.id == axis.id) break;
+        const Movement* movement = findMovement(shot, below.id);
+        if (movement == nullptr || kindOf(*movement) != kindOf(below)) continue;
+        const motion::Limits settings = std::visit(
+            [](const auto& mech) {
+                return motion::Limits{mech.motion.maxSpeed, mech.motion.maxAcceleration, mech.motion.jerk};
+            },
+            below.mechanism);
+        const PlannedShot planned = planShot(*movement, settings);
+        if (planned.problem != Reason::None) continue;
+        const double a = std::max(planned.profile.in.acceleration, planned.profile.out.acceleration);
+        if (kindOf(below) == AxisKind::Linear) {
+            torque += m.carriedMass * a * reach;
+        } else if (below.role == Role::Swing || below.role == Role::BoomTilt) {
+            double radius = 0.0;
+            for (const MassItem& item : std::get<RotaryMechanism>(below.mechanism).items)
+                radius = std::max(radius, std::hypot(item.along, item.above));
+            const double v = planned.profile.peakSpeed;
+            torque += m.carriedMass * reach * radius * std::hypot(a, v * v);
+            // A pan that holds its picture turns back against the swing.
+            if (below.role == Role::Swing && axis.role == Role::Pan) torque += m.chain.load.inertia * a;
+        }
+    }
+    return torque;
+}
+
+} // namespace
+
+ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const AxisEvaluation& evaluation,
+                            int shotIndex, const Movement& movement, bool follows, Searches searches) {
     const Shot& shot = project.shots[static_cast<std::size_t>(shotIndex)];
-    const DriveModel& m = axis.model;
     ShotEvaluation e;
     e.shot = shotIndex;
-    e.pixelsPerUnit = pixelsPerUnit(project.camera, shot, m.kind);
+    e.follows = follows;
+    const Figure scale = pixelsPerUnit(project.camera, shot, axis);
+    e.pixelsPerUnit = scale ? scale.value() : 0.0;
+    const double carried = carriedTorque(project, shot, axis, evaluation.model);
+    DriveModel loaded;
+    if (carried > 0.0) {
+        loaded = evaluation.model;
+        loaded.chain.load.steady = std::abs(loaded.chain.load.steady) + carried;
+    }
+    const DriveModel& m = carried > 0.0 ? loaded : evaluation.model;
+    e.carried = Figure::of(carried);
     e.distance = Figure::of(std::abs(distanceOf(movement)));
     PlannedShot planned = planShot(movement, m.settings);
     if (project.controller.ramps == RampKind::None) planned = {{}, Reason::NoRamp, false};
@@ -153,6 +285,8 @@ ShotEvaluation evaluateShot(const Project& project, const AxisEvaluation& axis, 
                           &e.torqueAvailableLow,
                           &e.torqueMargin,
                           &e.leastCurrent,
+                          &e.torqueRms,
+                          &e.torqueContinuous,
                           &e.maxAcceleration,
                           &e.lag,
                           &e.lagTravel,
@@ -179,17 +313,45 @@ ShotEvaluation evaluateShot(const Project& project, const AxisEvaluation& axis, 
     }
     e.profile = planned.profile;
     e.jerkExceeded = planned.jerkExceeded;
-    const double speed = e.profile.peakSpeed;
-    const double acceleration = std::max(e.profile.in.acceleration, e.profile.out.acceleration);
+    double speed = e.profile.peakSpeed;
+    double acceleration = std::max(e.profile.in.acceleration, e.profile.out.acceleration);
+    if (follows) { // its largest rate and acceleration fall at different moments; both are asked
+        const auto& wanted = std::get<BySpeed<AxisKind::Rotary>>(movement);
+        speed = wanted.speed;
+        acceleration = wanted.acceleration;
+    }
     e.topSpeed = Figure::of(speed);
     e.acceleration = Figure::of(acceleration);
     e.jerkNeeded = Figure::of(std::max(e.profile.in.jerk(), e.profile.out.jerk()));
     e.time = Figure::of(e.profile.time());
     e.stoppingDistance = Figure::of(speed * e.profile.out.time() / 2.0);
     e.motorSpeed = Figure::of(speed / m.outputPerRad);
-    e.pulseRate = Figure::of(speed / m.microstep());
+    e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);
     fillTorque(e, m, speed, acceleration, searches);
-    fillPicture(e, axis, shot, project.camera, distanceOf(movement) < 0.0 ? -1.0 : 1.0);
+    fillPicture(e, m, evaluation.roundingShare.value(), shot, project.camera,
+                distanceOf(movement) < 0.0 ? -1.0 : 1.0);
+    e.noise = noiseOf(axis, m, e.motorSpeed.value());
+    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
+        const double pan = optics::panPixelsPerRad(
+            optics::focalPixels(shot.focalLength, project.camera.sensorWidth, project.camera.pixelsAcross) *
+                project.camera.deliveredWidth / project.camera.pixelsAcross,
+            0.0);
+        e.guidePixels = Figure::of(linear->guide.play.value / linear->guide.wheelbase * pan);
+        if (const auto* winch = std::get_if<WinchOutput>(&linear->output); winch && !winch->closedLoop)
+            // Pulled up: the cart must not outrun the cord that slows it. Let down: gravity must pull harder
+            // than friction.
+            e.slackDeceleration = Figure::of(
+                std::max(0.0, distanceOf(movement) * linear->slope.value >= 0.0
+                                  ? (std::abs(m.chain.load.steady) + m.friction) / m.chain.load.inertia
+                                  : (std::abs(m.chain.load.steady) - m.friction) / m.chain.load.inertia));
+    }
+    if (!scale)
+        for (Figure* f :
+             {&e.lagPixels, &e.stepPixels, &e.steppingPixels, &e.accuracyPixels, &e.backlashPixels,
+              &e.stretchPixels, &e.frictionBandPixels, &e.idleShiftPixels, &e.roundingPixels, &e.driftPixels,
+              &e.jitterPixels, &e.repeatPixels, &e.framingPixels, &e.pictureSpeed, &e.pixelsPerFrame,
+              &e.blurPixels, &e.crossingTime})
+            *f = Figure::none(scale.reason());
     return e;
 }
 

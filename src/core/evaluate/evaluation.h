@@ -6,6 +6,7 @@
 #include "core/model/figure.h"
 #include "core/model/project.h"
 #include "core/motion/profile.h"
+#include "core/motor/noise.h"
 
 #include <optional>
 #include <vector>
@@ -18,6 +19,7 @@ struct ShotEvaluation {
     Reason problem = Reason::None; ///< why there is no profile, if so
     motion::Profile profile;       ///< empty if there is a problem
     bool jerkExceeded = false;     ///< the ease is shorter than the jerk setting allows
+    bool follows = false;          ///< no movement of its own: it keeps the subject framed
 
     Figure topSpeed;           ///< [U/s]
     Figure acceleration;       ///< [U/s²] peak
@@ -35,7 +37,16 @@ struct ShotEvaluation {
     Figure torqueAvailableLow; ///< [N·m] at motorSpeed and the lowest supply voltage
     Figure torqueMargin;       ///< [1] available over needed, ramp and break-away
     Figure leastCurrent;       ///< [A rms] that still gives the wanted margin
-    Figure maxAcceleration;    ///< [U/s²] with the wanted margin along the ramp to topSpeed
+    Figure torqueRms;          ///< [N·m] at the motor over the shot
+    Figure torqueContinuous;   ///< [N·m] that the motor stands for hours at motorSpeed
+    Figure carried;            ///< [N] or [N·m] from the axes below moving in the same shot
+    Figure sourceCurrent;      ///< [A] that a brushed motor draws at its worst
+    Figure speedSetting;       ///< [1] of full speed: the knob or duty that gives the top speed
+    Figure slowestSetting;     ///< [1] of its top speed, the least that runs steadily
+    Figure slipForce;          ///< [N] or [N·m] at which wheel or roller slips
+    Figure slackDeceleration;  ///< [U/s²] at which a cord goes slack
+    motor::Noise noise;
+    Figure maxAcceleration; ///< [U/s²] with the wanted margin along the ramp to topSpeed
 
     double pixelsPerUnit = 0.0; ///< [px/U] in the delivered picture
     Figure lag;                 ///< [rad] of the rotor
@@ -45,6 +56,7 @@ struct ShotEvaluation {
     Figure steppingPixels;      ///< [px] peak to peak left of microsteps and full-step error after exposure
     Figure accuracyPixels;      ///< [px] ± error of a full step
     Figure backlashPixels;      ///< [px]
+    Figure guidePixels;         ///< [px] by which play of the guides turns the picture
     bool loadReverses = false;  ///< the backlash lets go within the shot
     Figure stretchTravel;       ///< [U] between speeding up and braking
     Figure stretchPixels;       ///< [px]
@@ -70,6 +82,23 @@ struct PowerOff {
     Figure energy;       ///< [J] at the end of the travel
     Figure speed;        ///< [U/s] at the end of the travel
     Figure brakeRatio;   ///< [1] brake torque over gravity torque at the motor; none without a brake
+};
+
+/// What a stop or a loss of power does to a loaded axis.
+enum class StopOutcome { Stays, Creeps, Falls };
+
+/// What one link or the output stands. Each entry is what is allowed over what is there, or has no meaning
+/// there.
+struct PartCheck {
+    int link = -1;       ///< index in Axis::links; −1: the output
+    Figure strength;     ///< [1] tooth root, rated torque or allowed belt pull over what the worst shot asks
+    Figure meshes;       ///< [1] teeth in mesh over the six that a belt wants
+    Figure undercut;     ///< [1] least teeth over those that escape undercut
+    Figure contactRatio; ///< [1] pairs of teeth in contact
+    Figure slip;         ///< [1] grip over pull
+    Figure centreDistance; ///< [m]
+    Figure load;           ///< [N] or [N·m], the worst on it
+    Figure allowed;        ///< the same unit
 };
 
 struct AxisEvaluation {
@@ -99,6 +128,30 @@ struct AxisEvaluation {
     Figure holdNeeded;         ///< [N·m] gravity at the motor, no friction counted
     Figure holdAvailable;      ///< [N·m] at hold current
     PowerOff powerOff;
+    StopOutcome onStop = StopOutcome::Stays; ///< after an emergency stop or reset, as far as it is known
+    Figure stopRatio;                        ///< [1] what holds then over what gravity asks
+    bool locks = false;                      ///< a worm or screw in the drive locks at rest
+    Figure motorTopSpeed;                    ///< [U/s] at which the motor has no torque left
+    Figure caseTemperature;   ///< [°C] of the motor after hours at its set current or worst shot
+    Figure caseLimit;         ///< [°C] that the mount stands
+    Figure shaftRadial;       ///< [N] on the motor's shaft at the worst
+    Figure shaftAxial;        ///< [N]
+    Figure whirlSpeed;        ///< [U/s] of a screw, without factor
+    Figure bucklingLoad;      ///< [N] of a screw, without factor
+    Figure cordRatio;         ///< [1] breaking load over the worst pull
+    Figure guideRotation;     ///< [rad] by the play of the guides
+    Figure bindingRatio;      ///< [1] beyond which plain bearings pushed off centre do not bind
+    Figure bearingLoad;       ///< [N] on the worst bearing
+    Figure guideFriction;     ///< [N] that the guides alone must cost
+    Figure stepsPerUnitFirst; ///< on a winch: first layer, bare drum
+    Figure stepsPerUnitLast;  ///< on a winch: drum as full as it gets
+    Figure windingLayers;     ///< [1] on a winch
+    Figure turningRadius;     ///< [m] of a steered wheel
+    Figure stallCurrent;      ///< [A] of a brushed motor
+    Figure reversalCurrent;   ///< [A] when reversed at its no-load speed
+    Figure panBarTurn;        ///< [rad] that a pan bar turns the camera over the travel
+    Figure panBarReach;       ///< [1] arm length over what it must reach
+    std::vector<PartCheck> parts;
     int worstShot = -1; ///< index into shots; −1 if no shot moves this axis
     std::vector<ShotEvaluation> shots;
 };

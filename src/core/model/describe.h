@@ -1,12 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/describe_links.h"
+#include "core/model/describe_motors.h"
+#include "core/model/describe_outputs.h"
 #include "core/model/project.h"
-#include "core/units/kind.h"
-
-#include <array>
-#include <concepts>
-#include <string_view>
 
 /// One description of every field of a Project. Reader, writer, schema, editors, locks, ranges and random
 /// projects are visitors of it, so a field is added in its struct and in one line here.
@@ -20,20 +18,6 @@
 ///   v.texts(key, std::vector<std::string>&)
 namespace gantry {
 
-/// A field: its key in the file (the unit in it), its name on screen, its kind, the range that is accepted
-/// and the range that is usual (outside of it the program asks back). All in SI.
-struct FieldInfo {
-    std::string_view key;
-    std::string_view label;
-    units::Kind kind = units::Kind::Count;
-    double min = 0.0;
-    double max = 0.0;
-    double usualMin = 0.0;
-    double usualMax = 0.0;
-};
-
-template <class E>
-struct ChoiceNames;
 template <>
 struct ChoiceNames<Source> {
     static constexpr std::array<std::string_view, 6> keys{"measured", "counted", "data_sheet",
@@ -57,41 +41,40 @@ struct ChoiceNames<HomeEnd> {
     static constexpr std::array<std::string_view, 2> keys{"low", "high"};
     static constexpr std::array<std::string_view, 2> labels{"low end", "high end"};
 };
-
-/// The "kind" that a variant's alternative has in the file.
-template <class T>
-struct KindName;
 template <>
-struct KindName<Stepper> {
-    static constexpr std::string_view key = "stepper";
+struct ChoiceNames<Role> {
+    static constexpr std::array<std::string_view, 11> keys{
+        "slide", "lift", "swing", "boom_tilt", "pan", "tilt", "roll", "focus", "zoom", "turntable", "other"};
+    static constexpr std::array<std::string_view, 11> labels{
+        "slide", "lift", "swing (vertical axis)", "boom tilt", "pan", "tilt", "roll",
+        "focus", "zoom", "subject turntable",     "other"};
 };
 template <>
-struct KindName<Coupling> {
-    static constexpr std::string_view key = "coupling";
+struct ChoiceNames<OnStop> {
+    static constexpr std::array<std::string_view, 3> keys{"not_asked", "keeps_holding", "cuts_current"};
+    static constexpr std::array<std::string_view, 3> labels{"not known yet", "keeps the holding current",
+                                                            "cuts the current"};
 };
 template <>
-struct KindName<BeltStage> {
-    static constexpr std::string_view key = "belt_stage";
+struct ChoiceNames<Silence> {
+    static constexpr std::array<std::string_view, 3> keys{"any", "quiet", "silent"};
+    static constexpr std::array<std::string_view, 3> labels{"no sound recorded", "quiet", "silent"};
 };
 template <>
-struct KindName<GearStage> {
-    static constexpr std::string_view key = "gear_stage";
-};
-template <>
-struct KindName<DirectOutput> {
-    static constexpr std::string_view key = "direct";
-};
-template <>
-struct KindName<RingOutput> {
-    static constexpr std::string_view key = "ring";
+struct ChoiceNames<GuideKind> {
+    static constexpr std::array<std::string_view, 5> keys{"wheels", "plain_rods", "ball_rods", "telescope",
+                                                          "ball_rail"};
+    static constexpr std::array<std::string_view, 5> labels{"wheels on profile", "rods, plain bearings",
+                                                            "rods, ball bearings", "telescoping runner",
+                                                            "ball rail"};
 };
 template <>
 struct KindName<LinearMechanism> {
-    static constexpr std::string_view key = "linear";
+    static constexpr std::string_view key = "linear", label = "linear";
 };
 template <>
 struct KindName<RotaryMechanism> {
-    static constexpr std::string_view key = "rotary";
+    static constexpr std::string_view key = "rotary", label = "rotary";
 };
 template <>
 struct KindName<BySpeed<AxisKind::Linear>> {
@@ -109,15 +92,6 @@ template <>
 struct KindName<ByTime<AxisKind::Rotary>> {
     static constexpr std::string_view key = "rotary_by_time";
 };
-
-/// S is T or const T: one description serves readers and writers.
-template <class S, class T>
-concept Of = std::same_as<std::remove_const_t<S>, T>;
-
-using K = units::Kind;
-constexpr FieldInfo textField(std::string_view key, std::string_view label) {
-    return {key, label, K::Count, 0, 0, 0, 0};
-}
 
 template <class V, Of<Camera> S>
 void describe(V& v, S& s) {
@@ -185,24 +159,14 @@ void describe(V& v, S& s) {
             s.subjectDistance);
     v.field(FieldInfo{"frame_rate_hz", "Frame rate", K::Frequency, 1e-6, 1e5, 1e-3, 1000}, s.frameRate);
     v.field(FieldInfo{"exposure_s", "Shutter", K::Time, 1e-6, 1e5, 1e-4, 60}, s.exposure);
+    v.field(FieldInfo{"f_number", "Lens opening f/", K::Ratio, 0.5, 128, 1.2, 22}, s.fNumber);
+    v.field(textField("keep_framed", "Subject kept framed"), s.keepFramed);
+    v.field(FieldInfo{"subject_place", "Passes the subject at", K::Percentage, -20, 20, 0, 1},
+            s.subjectPlace);
+    v.field(FieldInfo{"subject_height_m", "Subject above camera", K::Length, -1e4, 1e4, -5, 5},
+            s.subjectHeight);
     v.part("limits", s.limits);
     v.parts("moves", s.moves);
-}
-
-template <class V, Of<Stepper> S>
-void describe(V& v, S& s) {
-    v.field(textField("name", "Motor"), s.name);
-    v.field(FieldInfo{"rotor_teeth", "Rotor teeth", K::Count, 1, 1000, 12, 200}, s.rotorTeeth);
-    v.field(FieldInfo{"holding_torque_Nm", "Holding torque", K::Torque, 0, 1000, 0.005, 30}, s.holdingTorque);
-    v.field(FieldInfo{"rated_current_A", "Rated current, rms", K::Current, 0, 100, 0.05, 10}, s.ratedCurrent);
-    v.field(FieldInfo{"resistance_ohm", "Phase resistance", K::Resistance, 0, 1e4, 0.1, 150}, s.resistance);
-    v.field(FieldInfo{"inductance_H", "Phase inductance", K::Inductance, 0, 10, 1e-4, 0.3}, s.inductance);
-    v.field(FieldInfo{"rotor_inertia_kgm2", "Rotor inertia", K::Inertia, 1e-12, 10, 1e-8, 5e-3},
-            s.rotorInertia);
-    v.field(FieldInfo{"detent_torque_Nm", "Detent torque", K::Torque, 0, 100, 0, 1}, s.detentTorque);
-    v.field(FieldInfo{"step_accuracy", "Step accuracy", K::Percentage, 0, 1, 0.01, 0.15}, s.stepAccuracy);
-    v.field(FieldInfo{"mass_kg", "Motor mass", K::Mass, 0, 1000, 0.02, 10}, s.mass);
-    v.field(FieldInfo{"length_m", "Motor length", K::PartLength, 0, 10, 0.015, 0.3}, s.length);
 }
 
 template <class V, Of<Driver> S>
@@ -241,67 +205,6 @@ void describe(V& v, S& s) {
     v.choice(textField("speed_unit", "Speeds are typed"), s.speedUnit);
 }
 
-template <class V, Of<Coupling> S>
-void describe(V& v, S& s) {
-    v.field(textField("id", "Id"), s.id);
-    v.field(FieldInfo{"stiffness_Nm_rad", "Stiffness", K::AngularStiffness, 0, 1e9, 0, 1e4}, s.stiffness);
-    v.field(FieldInfo{"inertia_kgm2", "Inertia", K::Inertia, 0, 100, 0, 1e-3}, s.inertia);
-}
-
-template <class V, Of<BeltStage> S>
-void describe(V& v, S& s) {
-    v.field(textField("id", "Id"), s.id);
-    v.field(FieldInfo{"motor_teeth", "Teeth, motor side", K::Count, 1, 100000, 9, 200}, s.motorTeeth);
-    v.field(FieldInfo{"load_teeth", "Teeth, load side", K::Count, 1, 100000, 9, 400}, s.loadTeeth);
-    v.field(FieldInfo{"pitch_m", "Belt pitch", K::PartLength, 1e-5, 0.2, 9e-4, 0.02}, s.pitch);
-    v.field(FieldInfo{"efficiency", "Efficiency", K::Percentage, 0.01, 1, 0.5, 0.99}, s.efficiency);
-    v.field(FieldInfo{"backlash_rad", "Backlash", K::Angle, 0, 3, 0, 0.05}, s.backlash);
-    v.field(FieldInfo{"stiffness_Nm_rad", "Stiffness", K::AngularStiffness, 0, 1e9, 0, 1e5}, s.stiffness);
-    v.field(FieldInfo{"inertia_kgm2", "Inertia", K::Inertia, 0, 100, 0, 1e-2}, s.inertia);
-}
-
-template <class V, Of<GearStage> S>
-void describe(V& v, S& s) {
-    v.field(textField("id", "Id"), s.id);
-    v.field(FieldInfo{"motor_teeth", "Teeth, motor side", K::Count, 1, 100000, 8, 200}, s.motorTeeth);
-    v.field(FieldInfo{"load_teeth", "Teeth, load side", K::Count, 1, 100000, 8, 400}, s.loadTeeth);
-    v.field(FieldInfo{"efficiency", "Efficiency", K::Percentage, 0.01, 1, 0.4, 0.99}, s.efficiency);
-    v.field(FieldInfo{"backlash_rad", "Backlash", K::Angle, 0, 3, 0, 0.05}, s.backlash);
-    v.field(FieldInfo{"stiffness_Nm_rad", "Stiffness", K::AngularStiffness, 0, 1e9, 0, 1e5}, s.stiffness);
-    v.field(FieldInfo{"inertia_kgm2", "Inertia", K::Inertia, 0, 100, 0, 1e-2}, s.inertia);
-}
-
-template <class V, Of<BeltOutput> S>
-void describe(V& v, S& s) {
-    v.field(FieldInfo{"teeth", "Teeth", K::Count, 1, 100000, 9, 120}, s.teeth);
-    v.field(FieldInfo{"pitch_m", "Belt pitch", K::PartLength, 1e-5, 0.2, 9e-4, 0.02}, s.pitch);
-    v.field(FieldInfo{"efficiency", "Belt efficiency", K::Percentage, 0.01, 1, 0.5, 0.99}, s.efficiency);
-    v.field(FieldInfo{"tensile_stiffness_N", "Belt stiffness EA", K::Force, 1, 1e9, 1e3, 1e6},
-            s.tensileStiffness);
-    v.field(FieldInfo{"backlash_m", "Backlash", K::Length, 0, 1, 0, 2e-3}, s.backlash);
-    v.field(FieldInfo{"pulley_inertia_kgm2", "Pulley inertia", K::Inertia, 0, 100, 0, 1e-3}, s.pulleyInertia);
-}
-
-template <class V, Of<DirectOutput> S>
-void describe(V& v, S& s) {
-    v.field(FieldInfo{"stiffness_Nm_rad", "Stiffness", K::AngularStiffness, 0, 1e9, 0, 1e5}, s.stiffness);
-}
-
-template <class V, Of<RingOutput> S>
-void describe(V& v, S& s) {
-    v.field(FieldInfo{"pinion_teeth", "Pinion teeth", K::Count, 1, 100000, 8, 100}, s.pinionTeeth);
-    v.field(FieldInfo{"ring_teeth", "Ring teeth", K::Count, 1, 100000, 20, 600}, s.ringTeeth);
-    v.field(FieldInfo{"efficiency", "Efficiency", K::Percentage, 0.01, 1, 0.4, 0.99}, s.efficiency);
-    v.field(FieldInfo{"backlash_rad", "Backlash", K::Angle, 0, 3, 0, 0.05}, s.backlash);
-    v.field(FieldInfo{"stiffness_Nm_rad", "Stiffness", K::AngularStiffness, 0, 1e9, 0, 1e5}, s.stiffness);
-}
-
-template <class V, Of<Brake> S>
-void describe(V& v, S& s) {
-    v.field(textField("fitted", "Power-off brake fitted"), s.fitted);
-    v.field(FieldInfo{"holding_torque_Nm", "Brake torque", K::Torque, 0, 1000, 0.05, 20}, s.holdingTorque);
-}
-
 template <class V, Of<MotionSettings<AxisKind::Linear>> S>
 void describe(V& v, S& s) {
     v.field(FieldInfo{"max_speed_m_s", "Top speed", K::Speed, 1e-9, 100, 1e-4, 3}, s.maxSpeed);
@@ -337,6 +240,45 @@ void describe(V& v, S& s) {
     v.field(textField("reversed", "Direction reversed"), s.reversed);
 }
 
+template <class V, Of<MassItem> S>
+void describe(V& v, S& s) {
+    v.field(textField("id", "Id"), s.id);
+    v.field(textField("name", "Item"), s.name);
+    v.field(FieldInfo{"mass_kg", "Mass", K::Mass, 0, 1e5, 0.01, 80}, s.mass);
+    v.field(FieldInfo{"along_m", "Along", K::Length, -100, 100, -3, 3}, s.along);
+    v.field(FieldInfo{"above_m", "Above", K::Length, -100, 100, -2, 2}, s.above);
+}
+
+template <class V, Of<Guide> S>
+void describe(V& v, S& s) {
+    v.choice(textField("kind", "Runs on"), s.kind);
+    v.field(FieldInfo{"play_m", "Bearing play", K::PartLength, 0, 1, 0, 1e-3}, s.play);
+    v.field(FieldInfo{"wheelbase_m", "Wheelbase", K::Length, 1e-4, 100, 0.02, 2}, s.wheelbase);
+    v.field(FieldInfo{"track_m", "Track", K::Length, 1e-4, 100, 0.015, 1}, s.track);
+    v.field(FieldInfo{"push_offset_m", "Drive pulls off centre by", K::Length, -10, 10, -0.3, 0.3},
+            s.pushOffset);
+    v.field(FieldInfo{"friction", "Guide friction", K::Ratio, 0, 5, 0.001, 0.4}, s.friction);
+    v.field(FieldInfo{"mass_height_m", "Centre of gravity above rail", K::Length, -100, 100, -1, 2},
+            s.massHeight);
+    v.field(FieldInfo{"bearing_rating_N", "Load rating, one bearing", K::Force, 0, 1e7, 5, 5000},
+            s.bearingRating);
+}
+
+template <class V, Of<PanBar> S>
+void describe(V& v, S& s) {
+    v.field(textField("fitted", "Pan bar fitted"), s.fitted);
+    v.field(FieldInfo{"arm_length_m", "Pan bar arm", K::Length, 1e-3, 100, 0.05, 2}, s.armLength);
+    v.field(FieldInfo{"offset_m", "Bar offset", K::Length, -100, 100, -1, 1}, s.offset);
+    v.field(FieldInfo{"angle_rad", "Bar angle", K::Angle, -1.5, 1.5, -0.6, 0.6}, s.angle);
+}
+
+template <class V, Of<Counterspring> S>
+void describe(V& v, S& s) {
+    v.field(FieldInfo{"torque_at_low_Nm", "Spring torque at low end", K::Torque, -1e5, 1e5, -50, 50},
+            s.torqueAtLow);
+    v.field(FieldInfo{"rate_Nm_rad", "Spring rate", K::AngularStiffness, -1e5, 1e5, -100, 100}, s.rate);
+}
+
 template <class V, Of<LinearMechanism> S>
 void describe(V& v, S& s) {
     v.field(FieldInfo{"rail_length_m", "Rail length", K::Length, 1e-3, 1e3, 0.1, 12}, s.railLength);
@@ -351,7 +293,12 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"static_friction_N", "Static friction", K::Force, 0, 1e6, 0.05, 150}, s.staticFriction);
     v.field(FieldInfo{"frame_stiffness_N_m", "Mount stiffness", K::Stiffness, 0, 1e12, 0, 1e8},
             s.frameStiffness);
-    v.part("output", s.output);
+    v.parts("items", s.items);
+    v.field(FieldInfo{"cable_drag_N", "Cable drag", K::Force, 0, 1e6, 0, 30}, s.cableDrag);
+    v.field(FieldInfo{"wind_area_m2", "Wind area", K::Area, 0, 1e4, 0, 2}, s.windArea);
+    v.part("guide", s.guide);
+    v.part("pan_bar", s.panBar);
+    v.either("output", s.output);
     v.part("motion", s.motion);
 }
 
@@ -365,20 +312,53 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"static_friction_Nm", "Static friction", K::Torque, 0, 1e5, 0.001, 8},
             s.staticFriction);
     v.field(FieldInfo{"unbalance_Nm", "Unbalance", K::Torque, 0, 1e5, 0, 20}, s.unbalance);
+    v.field(FieldInfo{"low_angle_rad", "Arm at low end, above level", K::Angle, -1e3, 1e3, -3.2, 3.2},
+            s.lowAngle);
+    v.parts("items", s.items);
+    v.part("spring", s.spring);
+    v.field(FieldInfo{"cable_drag_Nm", "Cable drag", K::Torque, 0, 1e5, 0, 5}, s.cableDrag);
+    v.field(FieldInfo{"wind_area_m2", "Wind area", K::Area, 0, 1e4, 0, 2}, s.windArea);
+    v.field(FieldInfo{"wind_arm_m", "Its distance from the axis", K::Length, 0, 100, 0, 5}, s.windArm);
     v.either("output", s.output);
     v.part("motion", s.motion);
+}
+
+template <class V, Of<DriveCandidate> S>
+void describe(V& v, S& s) {
+    v.field(textField("id", "Id"), s.id);
+    v.field(textField("note", "Note"), s.note);
+    v.field(FieldInfo{"price", "Price", K::Money, 0, 1e9, 0, 5000}, s.price);
+    v.either("motor", s.motor);
+    v.part("driver", s.driver);
+    v.parts("links", s.links);
+    v.part("brake", s.brake);
+    v.either("output", s.output);
 }
 
 template <class V, Of<Axis> S>
 void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
     v.field(textField("name", "Axis"), s.name);
+    v.choice(textField("role", "Role"), s.role);
     v.field(FieldInfo{"wanted_margin", "Wanted margin", K::Ratio, 1, 100, 1.5, 4}, s.wantedMargin);
     v.either("motor", s.motor);
     v.part("driver", s.driver);
     v.parts("links", s.links);
     v.part("brake", s.brake);
+    v.choice(textField("on_stop", "Emergency stop or reset"), s.onStop);
     v.either("mechanism", s.mechanism);
+    v.field(textField("candidate", "Drive in use"), s.candidate);
+    v.field(textField("candidate_note", "Note"), s.candidateNote);
+    v.field(FieldInfo{"price", "Price", K::Money, 0, 1e9, 0, 5000}, s.price);
+    v.field(textField("fitted_today", "Fitted today"), s.fittedToday);
+    v.parts("candidates", s.candidates);
+}
+
+template <class V, Of<Conditions> S>
+void describe(V& v, S& s) {
+    v.choice(textField("silence", "Sound"), s.silence);
+    v.field(FieldInfo{"wind_speed_m_s", "Wind", K::Speed, 0, 100, 0, 20}, s.windSpeed);
+    v.field(FieldInfo{"ambient_C", "Air temperature", K::Celsius, -60, 80, -20, 45}, s.ambient);
 }
 
 template <class V, Of<SetAside> S>
@@ -394,6 +374,7 @@ void describe(V& v, S& s) {
     v.field(textField("name", "Project"), s.name);
     v.field(textField("notes", "Notes"), s.notes);
     v.part("camera", s.camera);
+    v.part("conditions", s.conditions);
     v.part("supply", s.supply);
     v.part("controller", s.controller);
     v.parts("axes", s.axes);

@@ -84,7 +84,14 @@ public:
     }
     template <class T>
     void parts(std::string_view, std::vector<T>& list) {
-        for (T& element : list) std::visit([&](auto& x) { describe(*this, x); }, element);
+        // Candidates that are not in use change no number of this axis.
+        if constexpr (!std::same_as<T, DriveCandidate>)
+            for (T& element : list) {
+                if constexpr (requires { element.index(); })
+                    std::visit([&](auto& x) { describe(*this, x); }, element);
+                else
+                    describe(*this, element);
+            }
     }
     template <class... Ts>
     void either(std::string_view, std::variant<Ts...>& choice) {

@@ -13,13 +13,15 @@ enum class Reason {
     NeedsRatedCurrent,
     NeedsResistance,
     NeedsInductance,
-    NoShot,        ///< no shot moves this axis
-    TimeTooShort,  ///< the distance cannot be covered in the time under these limits
-    NoRamp,        ///< the controller starts and stops without a ramp
-    NoDistance,    ///< the shot's distance is zero
-    Unbounded,     ///< nothing limits it
-    NotApplicable, ///< has no meaning for this drive
-    OutOfRange     ///< the inputs give a number too large or too small to mean anything
+    NeedsStopBehaviour, ///< what an emergency stop does to the holding current
+    NeedsLensRing,      ///< a focus or zoom axis without a lens ring
+    NoShot,             ///< no shot moves this axis
+    TimeTooShort,       ///< the distance cannot be covered in the time under these limits
+    NoRamp,             ///< the controller starts and stops without a ramp
+    NoDistance,         ///< the shot's distance is zero
+    Unbounded,          ///< nothing limits it
+    NotApplicable,      ///< has no meaning for this drive
+    OutOfRange          ///< the inputs give a number too large or too small to mean anything
 };
 
 /// A number in SI, or the reason there is none. Never NaN, never infinite.

@@ -68,6 +68,10 @@ struct Shot {
     double subjectDistance = 1.0; ///< [m]
     double frameRate = 25.0;      ///< [1/s]
     double exposure = 0.02;       ///< [s] time the shutter is open per frame
+    double fNumber = 4.0;         ///< [1] lens opening, for what focus errors show
+    bool keepFramed = false;      ///< pan and tilt without a movement of their own follow the subject
+    double subjectPlace = 0.5;    ///< [1] share of the travel at which the camera passes the subject
+    double subjectHeight = 0.0;   ///< [m] of the subject above the camera
     ErrorLimits limits;
     std::vector<ShotMove> moves;
 

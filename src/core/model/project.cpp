@@ -10,10 +10,18 @@ AxisKind kindOf(const Axis& axis) {
     return std::holds_alternative<LinearMechanism>(axis.mechanism) ? AxisKind::Linear : AxisKind::Rotary;
 }
 
+bool isLinear(const AnyOutput& output) {
+    return output.index() < std::variant_size_v<LinearOutput>;
+}
+
 double usableTravel(const Axis& axis) {
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
         return std::max(0.0, linear->railLength - linear->carriageLength - 2.0 * linear->bumperLength);
-    return std::get<RotaryMechanism>(axis.mechanism).range;
+    const auto& rotary = std::get<RotaryMechanism>(axis.mechanism);
+    // A lens ring ends at its stops.
+    if (const auto* ring = std::get_if<LensRingOutput>(&rotary.output); ring && ring->hardStops)
+        return std::min(rotary.range, ring->ringThrow);
+    return rotary.range;
 }
 
 const Axis* findAxis(const Project& project, std::string_view id) {
@@ -39,6 +47,24 @@ AxisKind kindOf(const Movement& movement) {
 const std::string& linkId(const Link& link) {
     return std::visit([](const auto& l) -> const std::string& { return l.id; }, link);
 }
+std::string& linkId(Link& link) {
+    return std::visit([](auto& l) -> std::string& { return l.id; }, link);
+}
+
+const MotorBody& bodyOf(const Motor& motor) {
+    return std::visit([](const auto& m) -> const MotorBody& { return m.body; }, motor);
+}
+const std::string& nameOf(const Motor& motor) {
+    return std::visit([](const auto& m) -> const std::string& { return m.name; }, motor);
+}
+
+double movingMass(const Axis& axis, const LinearMechanism& linear) {
+    double mass = linear.movingMass.value;
+    for (const MassItem& item : linear.items) mass += item.mass.value;
+    if (const auto* belt = std::get_if<BeltOutput>(&linear.output); belt && belt->motorRides)
+        mass += belt->motors * bodyOf(axis.motor).mass.value;
+    return mass;
+}
 
 std::vector<std::string> inconsistencies(const Project& project) {
     std::vector<std::string> found;
@@ -53,6 +79,26 @@ std::vector<std::string> inconsistencies(const Project& project) {
         claim(axisIds, axis.id, "axes");
         std::set<std::string_view> linkIds;
         for (const Link& link : axis.links) claim(linkIds, linkId(link), "axes/" + axis.id + "/links");
+        const auto claimAll = [&](const auto& parts, const char* list) {
+            std::set<std::string_view> ids;
+            for (const auto& part : parts) claim(ids, part.id, "axes/" + axis.id + "/" + list);
+        };
+        std::visit([&](const auto& m) { claimAll(m.items, "mechanism/items"); }, axis.mechanism);
+        if (const auto* rotary = std::get_if<RotaryMechanism>(&axis.mechanism))
+            if (const auto* ring = std::get_if<LensRingOutput>(&rotary->output))
+                claimAll(ring->marks, "mechanism/output/marks");
+        claimAll(axis.candidates, "candidates");
+        for (const DriveCandidate& candidate : axis.candidates) {
+            const std::string where = "axes/" + axis.id + "/candidates/" + candidate.id;
+            if (candidate.id == axis.candidate)
+                found.push_back(
+                    where + ": the letter is that of the drive in use. Give each drive a letter of its own.");
+            if (isLinear(candidate.output) != (kindOf(axis) == AxisKind::Linear))
+                found.push_back(where +
+                                ": the output does not suit this axis; a linear axis needs a linear output.");
+            std::set<std::string_view> ids;
+            for (const Link& link : candidate.links) claim(ids, linkId(link), where + "/links");
+        }
     }
     for (const Shot& shot : project.shots) {
         claim(shotIds, shot.id, "shots");
@@ -91,6 +137,13 @@ std::string freeId(const Project& project, std::string_view wish) {
     for (const Axis& axis : project.axes) {
         taken.insert(axis.id);
         for (const Link& link : axis.links) taken.insert(linkId(link));
+        for (const DriveCandidate& c : axis.candidates)
+            for (const Link& link : c.links) taken.insert(linkId(link));
+        std::visit(
+            [&](const auto& m) {
+                for (const MassItem& item : m.items) taken.insert(item.id);
+            },
+            axis.mechanism);
     }
     for (const Shot& shot : project.shots) taken.insert(shot.id);
     std::string id = base;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/drive_parts.h"
+#include "core/model/load_parts.h"
 #include "core/model/optics_parts.h"
 
 #include <optional>
@@ -13,6 +14,12 @@
 namespace gantry {
 
 enum class HomeEnd { Low, High };
+
+/// What an axis does for the camera. Decides what gravity and the axes below do to it.
+enum class Role { Slide, Lift, Swing, BoomTilt, Pan, Tilt, Roll, Focus, Zoom, Turntable, Other };
+
+/// What an emergency stop or a reset of the controller does to the current that holds an axis.
+enum class OnStop { NotAsked, KeepsHolding, CutsCurrent };
 
 /// What is typed into the controller for one axis. Lengths in [m] on linear axes, angles in [rad] on rotary
 /// ones.
@@ -41,8 +48,13 @@ struct LinearMechanism {
     Estimate runningFriction = assumed(3.0); ///< [N]
     Estimate staticFriction = assumed(4.0);  ///< [N] at break-away
     Estimate frameStiffness =
-        assumed(0.0); ///< [N/m] of motor and idler mounts in series with the belt; 0: left out
-    BeltOutput output;
+        assumed(0.0);            ///< [N/m] of motor and idler mounts in series with the belt; 0: left out
+    std::vector<MassItem> items; ///< further things carried, added to the moving mass
+    Estimate cableDrag = assumed(0.0); ///< [N]
+    double windArea = 0.0;             ///< [m²] that the wind meets
+    Guide guide;
+    PanBar panBar;
+    LinearOutput output;
     MotionSettings<AxisKind::Linear> motion{0.5, 1.0, 0.0, 0.0, 0.005, 0.03, 0.005};
 
     friend bool operator==(const LinearMechanism&, const LinearMechanism&) = default;
@@ -55,7 +67,13 @@ struct RotaryMechanism {
     double pointRadius = 0.0;                ///< [m] … at this radius
     Estimate friction = assumed(0.05);       ///< [N·m] running
     Estimate staticFriction = assumed(0.06); ///< [N·m] at break-away
-    Estimate unbalance = assumed(0.0);       ///< [N·m] largest gravity torque over the range
+    Estimate unbalance = assumed(0.0); ///< [N·m] largest gravity torque over the range, known otherwise
+    double lowAngle = 0.0;             ///< [rad] above level of the arm at the low end of the range
+    std::vector<MassItem> items;       ///< arm, payload, counterweight, with their places
+    Counterspring spring;
+    Estimate cableDrag = assumed(0.0); ///< [N·m]
+    double windArea = 0.0;             ///< [m²] that the wind meets …
+    double windArm = 0.0;              ///< [m] … at this distance from the axis
     RotaryOutput output;
     MotionSettings<AxisKind::Rotary> motion{1.0, 2.0, 0.0, 0.0, 0.02, 0.2, 0.03};
 
@@ -64,18 +82,54 @@ struct RotaryMechanism {
 
 using Mechanism = std::variant<LinearMechanism, RotaryMechanism>;
 
+/// Any output, for a candidate that may belong to either kind of axis.
+using AnyOutput = std::variant<BeltOutput, ScrewOutput, RackOutput, WheelOutput, WinchOutput, DirectOutput,
+                               RingOutput, LensRingOutput>;
+
+/// Another drive for the same axis, kept beside the one in use.
+struct DriveCandidate {
+    std::string id; ///< its letter: "B"
+    std::string note;
+    double price = 0.0; ///< in the user's money
+    Motor motor;
+    Driver driver;
+    std::vector<Link> links;
+    Brake brake;
+    AnyOutput output;
+
+    friend bool operator==(const DriveCandidate&, const DriveCandidate&) = default;
+};
+
 struct Axis {
     std::string id;
     std::string name;
+    Role role = Role::Other;
     double wantedMargin =
         2.0; ///< [1] of pull-out torque over needed torque; 1.5 only for a drive proven damped
     Motor motor;
     Driver driver;
     std::vector<Link> links; ///< from the motor to the output
     Brake brake;
+    OnStop onStop = OnStop::NotAsked;
     Mechanism mechanism;
+    std::string candidate = "A"; ///< letter of the drive in use
+    std::string candidateNote;
+    double price = 0.0;      ///< of the drive in use, in the user's money
+    std::string fittedToday; ///< letter of the drive that is on the rig now; empty: the one in use
+    std::vector<DriveCandidate> candidates; ///< the others
 
     friend bool operator==(const Axis&, const Axis&) = default;
+};
+
+enum class Silence { Any, Quiet, Silent };
+
+/// What the place and the work ask of the whole rig.
+struct Conditions {
+    Silence silence = Silence::Any; ///< sound recorded while it moves
+    double windSpeed = 0.0;         ///< [m/s]
+    double ambient = 25.0;          ///< [°C]
+
+    friend bool operator==(const Conditions&, const Conditions&) = default;
 };
 
 /// A verdict that the user has judged and put aside, with the reason.
@@ -100,6 +154,7 @@ struct Project {
     std::string name;
     std::string notes;
     Camera camera;
+    Conditions conditions;
     Supply supply;
     Controller controller;
     std::vector<Axis> axes; ///< base to lens
@@ -114,6 +169,9 @@ struct Project {
 
 AxisKind kindOf(const Axis& axis);
 
+/// Whether an output moves something along a line.
+bool isLinear(const AnyOutput& output);
+
 /// Usable travel [m] or range [rad]; never negative.
 double usableTravel(const Axis& axis);
 
@@ -125,8 +183,8 @@ const Movement* findMovement(const Shot& shot, std::string_view axisId);
 double distanceOf(const Movement& movement); ///< signed [m] or [rad]
 AxisKind kindOf(const Movement& movement);
 
-/// Id of a link, of any kind.
-const std::string& linkId(const Link& link);
+/// Mass on a carriage [kg]: what is entered, the listed items, and a motor that rides along.
+double movingMass(const Axis& axis, const LinearMechanism& linear);
 
 /// What is wrong with a project as a whole, beyond the range of any single field: ids that are empty or
 /// doubled, movements of axes that do not exist or are of the other kind. One sentence each; empty when

@@ -25,6 +25,12 @@ double lateralPixelsPerMetre(double f, double distance) {
     return f / distance;
 }
 
+double defocusPixels(double focalLength, double fNumber, double distance, double inverseDistance,
+                     double pixelsPerMetre) {
+    const double s = std::max(distance, 1.05 * focalLength);
+    return focalLength * focalLength / fNumber * inverseDistance / (1.0 - focalLength / s) * pixelsPerMetre;
+}
+
 double steppingJitter(double stepPixels, double stepRate, double exposure) {
     const double steps = stepRate * exposure;
     return stepPixels * (steps < 0.5 ? 1.0 - steps : 0.25 / steps);

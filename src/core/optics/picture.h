@@ -23,6 +23,14 @@ PictureVelocity rotationVelocity(double focalPixels, double u, double v, double 
 /// Pixels per metre of sideways motion against a subject at `distance` [m] > 0.
 double lateralPixelsPerMetre(double focalPixels, double distance);
 
+/// Diameter [px] of the blur that a point gets per unit of focus error, where the error is counted in
+/// 1/distance: (f²/N) Δ(1/s) / (1 − f/s) by the thin lens.
+/// @param focalLength f [m]; @param fNumber N; @param distance s [m], focused, not nearer than 1.05 f;
+/// @param inverseDistance Δ(1/s) [1/m], per unit of whatever turns the ring; @param pixelsPerMetre on the
+/// sensor
+double defocusPixels(double focalLength, double fNumber, double distance, double inverseDistance,
+                     double pixelsPerMetre);
+
 /// Peak-to-peak jitter [px] left of a staircase of steps of `stepPixels` when each frame averages `exposure`
 /// [s] of it and the steps come at `stepRate` [1/s].
 ///

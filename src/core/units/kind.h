@@ -38,6 +38,10 @@ enum class Kind {
     Pixels,              ///< [px] of the delivered picture
     PixelsPerFrame,      ///< [px/frame]
     PixelsPerSecond,     ///< [px/s]
+    ThermalResistance,   ///< [K/W]
+    Celsius,             ///< [°C] temperatures
+    Area,                ///< [m²]
+    Money,               ///< [1] in the user's own currency
     kindCount_           ///< number of kinds, for tables
 };
 

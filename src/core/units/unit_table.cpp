@@ -173,6 +173,16 @@ constexpr std::array table{
     Unit{Kind::Pixels, "px", 1.0},
     Unit{Kind::PixelsPerFrame, "px/frame", 1.0},
     Unit{Kind::PixelsPerSecond, "px/s", 1.0},
+    Unit{Kind::ThermalResistance, "K/W", 1.0},
+    Unit{Kind::ThermalResistance, "C/W", 1.0},
+    Unit{Kind::ThermalResistance, "degC/W", 1.0},
+    Unit{Kind::Celsius, "degC", 1.0},
+    Unit{Kind::Celsius, "C", 1.0},
+    Unit{Kind::Area, "m2", 1.0},
+    Unit{Kind::Area, "cm2", 1e-4},
+    Unit{Kind::Area, "mm2", 1e-6},
+    Unit{Kind::Area, "in2", inch* inch},
+    Unit{Kind::Area, "ft2", 144 * inch* inch},
 };
 
 struct Replacement {
@@ -266,6 +276,15 @@ ShownUnit metricUnit(Kind kind, double magnitude) {
         return {"px/frame", 1.0};
     case Kind::PixelsPerSecond:
         return {"px/s", 1.0};
+    case Kind::ThermalResistance:
+        return {"K/W", 1.0};
+    case Kind::Celsius:
+        return {"°C", 1.0};
+    case Kind::Area:
+        if (a >= 0.1) return {"m²", 1.0};
+        return {"cm²", 1e-4};
+    case Kind::Money:
+        return {"", 1.0};
     case Kind::kindCount_:
         break;
     }
@@ -411,6 +430,14 @@ KindWords kindWords(Kind kind) {
         return {"a number of pixels per frame", "0.3 px/frame"};
     case Kind::PixelsPerSecond:
         return {"a picture speed", "800 px/s"};
+    case Kind::ThermalResistance:
+        return {"a thermal resistance", "6 K/W"};
+    case Kind::Celsius:
+        return {"a temperature", "25 °C"};
+    case Kind::Area:
+        return {"an area", "300 cm²"};
+    case Kind::Money:
+        return {"an amount", "45"};
     case Kind::kindCount_:
         break;
     }

@@ -28,6 +28,28 @@ constexpr std::array table{
     Rule{"settings", M::SettingsTitle, {1.0}, settings},
     Rule{"ease", M::EaseTitle, {1.0}, ease},
     Rule{"motor_size", M::OversizeTitle, {1.0, 3.0}, oversize},
+    Rule{"duty", M::DutyTitle, {1.3}, duty},
+    Rule{"case_temperature", M::CaseTitle, {1.2}, caseTemperature},
+    Rule{"shaft_load", M::ShaftTitle, {1.5}, shaftLoad},
+    Rule{"noise", M::NoiseTitle, {1.0}, noise},
+    Rule{"motor_speed", M::MotorSpeedTitle, {1.2}, motorSpeed},
+    Rule{"following", M::FollowingTitle, {1.5}, following},
+    Rule{"servo_range", M::ServoRangeTitle, {1.0}, servoRange},
+    Rule{"tooth_strength", M::StrengthTitle, {3.0}, toothStrength},
+    Rule{"gear_form", M::GearFormTitle, {1.0}, gearForm},
+    Rule{"belt_mesh", M::MeshTitle, {1.0}, beltMesh},
+    Rule{"grip", M::GripTitle, {1.5}, grip},
+    Rule{"cord_slack", M::CordSlackTitle, {1.5}, cordSlack},
+    Rule{"cord_strength", M::CordStrengthTitle, {2.0}, cordStrength},
+    Rule{"whirl", M::WhirlTitle, {1.0}, whirl},
+    Rule{"buckling", M::BucklingTitle, {3.0}, buckling},
+    Rule{"guides", M::GuideTitle, {1.0}, guides},
+    Rule{"binding", M::BindingTitle, {1.5}, binding},
+    Rule{"bearing_load", M::BearingTitle, {2.0}, bearingLoad},
+    Rule{"friction_sources", M::FrictionSourcesTitle, {1.5}, frictionSources},
+    Rule{"emergency_stop", M::StopTitle, {2.0}, emergencyStop},
+    Rule{"lens_ring", M::LensRingTitle, {1.0}, lensRing},
+    Rule{"pan_bar", M::PanBarTitle, {1.1}, panBar},
 };
 
 } // namespace
@@ -39,6 +61,21 @@ std::span<const Rule> all() {
 int indexOf(std::string_view key) {
     const auto it = std::find_if(table.begin(), table.end(), [&](const Rule& r) { return r.key == key; });
     return it == table.end() ? -1 : static_cast<int>(it - table.begin());
+}
+
+units::Kind AxisView::partKind(const PartCheck& part) const {
+    if (part.link < 0) return forceKind();
+    const Link& link = axis.links[static_cast<std::size_t>(part.link)];
+    return std::holds_alternative<BeltStage>(link) || std::holds_alternative<GearStage>(link)
+               ? units::Kind::Force
+               : units::Kind::Torque;
+}
+
+bool AxisView::printed(const PartCheck& part) const {
+    if (part.link < 0) return false;
+    const auto* gear = std::get_if<GearStage>(&axis.links[static_cast<std::size_t>(part.link)]);
+    return gear != nullptr &&
+           (gear->material == GearMaterial::PrintedPla || gear->material == GearMaterial::PrintedPetg);
 }
 
 Verdict found(const ShotEvaluation* shot, double ratio, Reason reason, words::MessageId sentence,

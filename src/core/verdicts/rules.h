@@ -24,6 +24,14 @@ struct AxisView {
     }
     units::Kind jerkKind() const { return linear() ? units::Kind::Jerk : units::Kind::AngularJerk; }
     units::Kind forceKind() const { return linear() ? units::Kind::Force : units::Kind::Torque; }
+    /// Force for belts, teeth and linear outputs, torque for the rest.
+    units::Kind partKind(const PartCheck& part) const;
+    /// Place of a part in the drive, counted from the motor: 1 is the first link.
+    double partNumber(const PartCheck& part) const {
+        return part.link < 0 ? static_cast<double>(axis.links.size()) + 1.0 : part.link + 1.0;
+    }
+    /// Whether it is a printed part.
+    bool printed(const PartCheck& part) const;
     bool linear() const { return evaluation.model.kind == AxisKind::Linear; }
     const Shot& shot(const ShotEvaluation& e) const {
         return project.shots[static_cast<std::size_t>(e.shot)];
@@ -91,5 +99,27 @@ Finding travel(const AxisView&);
 Finding settings(const AxisView&);
 Finding ease(const AxisView&);
 Finding oversize(const AxisView&);
+Finding duty(const AxisView&);
+Finding caseTemperature(const AxisView&);
+Finding shaftLoad(const AxisView&);
+Finding noise(const AxisView&);
+Finding motorSpeed(const AxisView&);
+Finding following(const AxisView&);
+Finding servoRange(const AxisView&);
+Finding toothStrength(const AxisView&);
+Finding gearForm(const AxisView&);
+Finding beltMesh(const AxisView&);
+Finding grip(const AxisView&);
+Finding cordSlack(const AxisView&);
+Finding cordStrength(const AxisView&);
+Finding whirl(const AxisView&);
+Finding buckling(const AxisView&);
+Finding guides(const AxisView&);
+Finding binding(const AxisView&);
+Finding bearingLoad(const AxisView&);
+Finding frictionSources(const AxisView&);
+Finding emergencyStop(const AxisView&);
+Finding lensRing(const AxisView&);
+Finding panBar(const AxisView&);
 
 } // namespace gantry::rules

@@ -63,6 +63,8 @@ constexpr std::array table{
     Message{M::RatingTitle, "Driver ratings"},
     Message{M::RatingCurrentText, "Set to {0} rms; the driver is rated {1} rms."},
     Message{M::RatingVoltageText, "The supply gives {0}; the driver is rated {1}."},
+    Message{M::RatingStallText,
+            "Stalled, the motor draws {0}, reversed at speed {2} for a moment; the driver is rated {1}."},
     Message{M::StoppingTitle, "Stopping distance"},
     Message{M::StoppingText, "Stopping from {0} takes {1}; shot “{shot}” leaves {2} of travel."},
     Message{M::TravelTitle, "Room on the axis"},
@@ -76,6 +78,85 @@ constexpr std::array table{
     Message{M::OversizeTitle, "Motor size"},
     Message{M::OversizeText,
             "{0} is available where {1} is needed: a motor a third the size would do, lighter and cooler."},
+    Message{M::DutyTitle, "Duty"},
+    Message{M::DutyText, "Shot “{shot}” asks {0} as a root mean square; the motor stands {1} for hours."},
+    Message{M::CaseTitle, "Case temperature"},
+    Message{M::CaseText, "After hours the motor case reaches about {0}; its mount stands {1}. Let hot motors "
+                         "and drivers cool before touching."},
+    Message{M::ShaftTitle, "Load on the motor shaft"},
+    Message{M::ShaftRadialText, "Belt, gear or wheel pull {0} sideways on the motor shaft; it stands {1}."},
+    Message{M::ShaftAxialText, "The screw thrusts {0} along the motor shaft; it stands {1}. A coupling with "
+                               "bearings of its own takes that away."},
+    Message{M::NoiseTitle, "Noise"},
+    Message{M::NoiseStepText,
+            "Shot “{shot}”: full steps sound at {0}, rank {1} of 4 where Brief allows {2}."},
+    Message{M::NoiseCoarseText,
+            "Shot “{shot}”: coarse steps hammer at {0}, rank {1} of 4 where Brief allows {2}."},
+    Message{M::NoiseBrushText,
+            "Shot “{shot}”: brushes commutate at {0}, rank {1} of 4 where Brief allows {2}."},
+    Message{M::NoiseGearText,
+            "Shot “{shot}”: gear teeth whine at {0}, rank {1} of 4 where Brief allows {2}."},
+    Message{M::NoiseSwitchingText,
+            "Shot “{shot}”: drive and rotor hum, rank {1} of 4 where Brief allows {2}."},
+    Message{M::MotorSpeedTitle, "Motor speed"},
+    Message{M::MotorSpeedText, "Shot “{shot}” runs at {0}; the motor has no torque left beyond {1}."},
+    Message{M::MotorSettingText, "Shot “{shot}” runs at {0}, {2} of full setting; at the highest setting in "
+                                 "use the drive runs free at {1}."},
+    Message{M::MotorSlowText, "Shot “{shot}” runs at {0}; below {1} this motor stutters."},
+    Message{M::FollowingTitle, "Following error"},
+    Message{M::FollowingText, "Shot “{shot}” lags {0}; the drive reports a fault at {1}."},
+    Message{M::FollowingCorrectsText, "The rotor lags {0} in shot “{shot}”; the encoder reports lost steps "
+                                      "at {1} and makes them up once the load allows, late in the picture."},
+    Message{M::FollowingStopsText,
+            "The rotor lags {0} in shot “{shot}”; at {1} the encoder stops the axis. It adds no torque."},
+    Message{M::ServoRangeTitle, "Servo range"},
+    Message{M::ServoRangeText, "The axis turns {0}; the servo reaches {1}."},
+    Message{M::StrengthTitle, "Strength of the parts"},
+    Message{M::StrengthText, "Part {2} of the drive carries {0}; it stands {1}."},
+    Message{M::GearFormTitle, "Tooth form"},
+    Message{M::UndercutText,
+            "Part {1}: its small gear has too few teeth by {0} and is undercut: weak, rough, uneven."},
+    Message{M::ContactText, "Part {1}: {0} pairs of teeth in contact; 1.2 or more run smoothly."},
+    Message{M::MeshTitle, "Teeth in mesh"},
+    Message{M::MeshText, "Part {1} has {0} teeth of the belt in mesh; it wants six."},
+    Message{M::GripTitle, "Grip"},
+    Message{M::GripText, "The drive must push {0}; friction gives {1} before it slips."},
+    Message{M::CordSlackTitle, "Cord stays taut"},
+    Message{M::CordSlackText, "Shot “{shot}” slows at {0}; beyond {1} the cord goes slack and snatches. Keep "
+                              "clear of a loaded cord."},
+    Message{M::CordStrengthTitle, "Breaking load of the cord"},
+    Message{M::CordStrengthText,
+            "The cord pulls {0} and breaks at {1}, factor {2}; at least 5 is usual, more near people."},
+    Message{M::WhirlTitle, "Whirling of the screw"},
+    Message{M::WhirlText, "Shot “{shot}” runs at {0}; above {1} the screw whips."},
+    Message{M::BucklingTitle, "Buckling of the screw"},
+    Message{M::BucklingText, "The screw is pushed with {0} and buckles at {1}."},
+    Message{M::GuideTitle, "Play of the guides"},
+    Message{M::GuideText,
+            "Play lets the carriage turn by {0}, {1} in the picture of shot “{shot}”; {2} is allowed."},
+    Message{M::BindingTitle, "Binding of the guides"},
+    Message{M::BindingText,
+            "The drive pulls {0} off centre; plain bearings bind from {1} on, however strong the motor."},
+    Message{M::BearingTitle, "Load on the bearings"},
+    Message{M::BearingText, "The most loaded bearing carries {0}; it is rated {1}."},
+    Message{M::FrictionSourcesTitle, "Friction from two sources"},
+    Message{M::FrictionSourcesText,
+            "Entered is {0}; the guides alone cost about {1}. The entered value is used; measure it."},
+    Message{M::StopTitle, "Emergency stop"},
+    Message{M::StopFallsText, "An emergency stop or reset lets it fall: gravity {0}, {1} and {2} after the "
+                              "full travel. Secure the camera and keep hands clear."},
+    Message{M::StopCreepsText, "After an emergency stop or reset only friction or a self-locking thread "
+                               "holds {0}; shaking lets it creep. Do not rely on it."},
+    Message{M::StopStaysText, "What holds after an emergency stop or reset outweighs gravity of {0}."},
+    Message{M::LensRingTitle, "Lens ring"},
+    Message{M::LensElectronicsText, "This ring drives electronics that follow its speed, so an angle means "
+                                    "no fixed mark; use a lens whose ring is coupled by angle."},
+    Message{M::LensStopsText,
+            "A ring without stops has no place to count from; add stops or a lens that has them."},
+    Message{M::LensThrowText, "The axis turns the ring {0}; its throw is {1}."},
+    Message{M::PanBarTitle, "Pan bar"},
+    Message{M::PanBarText,
+            "The bar turns the camera by {0} over the travel; its arm is {1} times what it must reach."},
     Message{M::UnknownText, "Not known yet: {reason}."},
     Message{M::FixTeeth, "pulley with {0} teeth"},
     Message{M::FixMicrosteps, "1/{0} microsteps"},
@@ -92,6 +173,11 @@ constexpr std::array table{
     Message{M::FixDecimals, "controller that keeps {0} decimals"},
     Message{M::FixMaxSpeed, "top speed setting {0}"},
     Message{M::FixMaxAcceleration, "top acceleration setting {0}"},
+    Message{M::FixStopKeepsHolding, "emergency stop that keeps the holding current"},
+    Message{M::FixMetalMount, "metal motor mount"},
+    Message{M::FixFaceWidth, "gears {0} wide"},
+    Message{M::FixClosedCord, "cord that pulls both ways"},
+    Message{M::FixKnob, "knob at {0}"},
 };
 static_assert(table.size() == static_cast<std::size_t>(M::messageCount_), "every message has one text");
 
@@ -144,6 +230,12 @@ std::string_view reasonText(Reason reason) {
         return "needs the motor's phase resistance";
     case Reason::NeedsInductance:
         return "needs the motor's inductance";
+    case Reason::NeedsStopBehaviour:
+        return "say what an emergency stop or a reset of the controller does to the holding current; try it "
+               "with the "
+               "load secured";
+    case Reason::NeedsLensRing:
+        return "needs a lens ring as output to know what the picture makes of it";
     case Reason::NoShot:
         return "no shot moves this axis";
     case Reason::TimeTooShort:

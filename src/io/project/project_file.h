@@ -10,7 +10,7 @@
 
 namespace gantry::io {
 
-inline constexpr int formatVersion = 1;
+inline constexpr int formatVersion = 2;
 inline constexpr std::size_t largestFile = 8u << 20; ///< [bytes]
 inline constexpr int deepestNesting = 64;
 

@@ -124,6 +124,20 @@ private:
     std::string path_;
 };
 
+/// Version 1 knew one output for linear axes and did not name its kind.
+void migrate(json& document) {
+    if (!document.contains("version") || document["version"] != 1) return;
+    if (const auto axes = document.find("axes"); axes != document.end() && axes->is_array())
+        for (json& axis : *axes) {
+            if (!axis.is_object() || !axis.contains("mechanism") || !axis["mechanism"].is_object()) continue;
+            json& mechanism = axis["mechanism"];
+            if (mechanism.value("kind", json()) == "linear" && mechanism.contains("output") &&
+                mechanism["output"].is_object() && !mechanism["output"].contains("kind"))
+                mechanism["output"]["kind"] = "belt";
+        }
+    document["version"] = formatVersion;
+}
+
 LoadError refuse(std::string why) {
     return {"This file cannot be opened: " + std::move(why)};
 }
@@ -135,7 +149,7 @@ std::variant<LoadedProject, LoadError> readProject(std::string_view text) {
         return refuse("it is larger than 8 MiB. A project file is a few kilobytes; is it the right file?");
     if (std::string why = jsonObjection(text, deepestNesting); !why.empty())
         return refuse(why + ". Restore the copy that ends in “~”, or mend the file with a text editor.");
-    const json document = json::parse(text, nullptr, false);
+    json document = json::parse(text, nullptr, false);
     if (!document.is_object() || !document.contains("format") || document["format"] != "calm-gantry")
         return refuse(
             "it is not a Calm Gantry project (“format” is not “calm-gantry”). Choose a .gantry file.");
@@ -144,6 +158,7 @@ std::variant<LoadedProject, LoadError> readProject(std::string_view text) {
         return refuse("it was written by a newer version of Calm Gantry (file version " +
                       document["version"].dump() + ", this program reads up to " +
                       std::to_string(formatVersion) + "). Update the program to open it.");
+    migrate(document);
     if (std::string why = schemaObjection(document); !why.empty())
         return refuse(why + " Correct this value in the file.");
     LoadedProject loaded;

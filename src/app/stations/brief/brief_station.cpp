@@ -120,11 +120,12 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
       axis_(new FieldGroup(context, page_)), shot_(new FieldGroup(context, page_)),
       move_(new FieldGroup(context, page_)), limits_(new FieldGroup(context, page_)),
       startButton_(new QPushButton(tr("Here is what I have"), page_)),
+      otherRig_(new QPushButton(tr("Start from another rig"), page_)),
       addShot_(new QPushButton(tr("Add a shot"), page_)),
-      removeShot_(new QPushButton(tr("Remove shot"), page_)),
-      removeAxis_(new QPushButton(tr("Remove axis"), page_)), given_(new QComboBox(page_)),
-      table_(new QTableView(page_)), model_(context), capability_(new Caption(true, page_)),
-      shotsTitle_(new Caption(false, page_)), startHint_(new Caption(false, page_)) {
+      removeShot_(new QPushButton(tr("Remove shot"), page_)), chooser_(new RigChooser(page_)),
+      given_(new QComboBox(page_)), table_(new QTableView(page_)), model_(context),
+      capability_(new Caption(true, page_)), shotsTitle_(new Caption(false, page_)),
+      startHint_(new Caption(false, page_)) {
     scroll_->setWidget(page_);
     scroll_->setFrameShape(QFrame::NoFrame);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -133,8 +134,9 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
     startButton_->setProperty("role", "primary");
     addShot_->setObjectName(QStringLiteral("addShot"));
     removeShot_->setObjectName(QStringLiteral("removeShot"));
-    removeAxis_->setObjectName(QStringLiteral("removeAxis"));
-    removeAxis_->setProperty("role", "link");
+    otherRig_->setObjectName(QStringLiteral("otherRig"));
+    otherRig_->setProperty("role", "link");
+    otherRig_->setCheckable(true);
     given_->setObjectName(QStringLiteral("givenBy"));
     capability_->setObjectName(QStringLiteral("startCapability"));
     given_->setAccessibleName(tr("How the movement is given"));
@@ -157,7 +159,11 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
     connect(startButton_, &QPushButton::clicked, this, &BriefStation::startFromWhatIHave);
     connect(addShot_, &QPushButton::clicked, this, &BriefStation::addShot);
     connect(removeShot_, &QPushButton::clicked, this, &BriefStation::removeShot);
-    connect(removeAxis_, &QPushButton::clicked, this, &BriefStation::removeAxis);
+    connect(chooser_, &RigChooser::chosen, this, &BriefStation::startRig);
+    connect(otherRig_, &QPushButton::toggled, this, [this](bool on) {
+        choosing_ = on;
+        refresh();
+    });
     connect(given_, &QComboBox::activated, this, [this](int i) { setGiven(static_cast<Given>(i)); });
     connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
             [this](const QModelIndex& now) {
@@ -194,14 +200,19 @@ void BriefStation::refresh() {
     const QString axisBase =
         axis != nullptr ? QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id)) : QString();
 
-    const bool starting = axis != nullptr && p.shots.empty() && linear;
+    const bool starting =
+        axis != nullptr && p.shots.empty() && linear && std::holds_alternative<Stepper>(axis->motor) &&
+        std::holds_alternative<BeltOutput>(std::get<LinearMechanism>(axis->mechanism).output);
     start_->setVisible(starting);
     capability_->setVisible(starting);
+    const bool choose = can && (axis == nullptr || choosing_);
+    chooser_->setVisible(choose);
+    otherRig_->setVisible(axis != nullptr);
+    otherRig_->setEnabled(can);
     startButton_->setVisible(axis == nullptr);
     startHint_->setVisible(axis == nullptr);
     startHint_->setText(
-        {},
-        tr("Motor, pulley, supply, mass and slope are enough for an answer. Or add an axis at the left."));
+        {}, tr("Motor, pulley, supply, mass and slope are enough for an answer. Or choose a rig:"));
     if (starting) {
         start_->setTitle(tr("Here is what I have"), tr("the rest is assumed and marked"));
         start_->setFields({{axisBase + "motor/holding_torque_Nm", tr("Motor, holding torque")},
@@ -218,21 +229,21 @@ void BriefStation::refresh() {
                      {QStringLiteral("camera/sensor_width_m"), {}},
                      {QStringLiteral("camera/pixels_across"), {}},
                      {QStringLiteral("camera/delivered_width"), {}},
-                     {QStringLiteral("supply/name"), {}}});
+                     {QStringLiteral("supply/name"), {}},
+                     {QStringLiteral("conditions/silence"), {}},
+                     {QStringLiteral("conditions/wind_speed_m_s"), {}},
+                     {QStringLiteral("conditions/ambient_C"), {}}});
     axis_->setVisible(axis != nullptr);
-    removeAxis_->setVisible(axis != nullptr);
-    removeAxis_->setEnabled(can);
     if (axis != nullptr) {
         axis_->setTitle(QString::fromStdString(axis->name), linear ? tr("carries and runs on") : tr("turns"));
-        QList<FieldSlot> fields{{axisBase + "name", tr("Name")}};
+        QList<FieldSlot> fields{{axisBase + "name", tr("Name")}, {axisBase + "role", {}}};
         fields += linear ? slotsUnder(axisBase + QStringLiteral("mechanism/"),
                                       {"moving_mass_kg", "slope_rad", "rail_length_m", "carriage_length_m",
                                        "bumper_length_m", "running_friction_N"})
                          : slotsUnder(axisBase + QStringLiteral("mechanism/"),
                                       {"inertia_kgm2", "point_mass_kg", "point_radius_m", "unbalance_Nm",
                                        "range_rad", "friction_Nm"});
-        fields += slotsUnder(axisBase + QStringLiteral("motor/"), {"mass_kg", "length_m"});
-        fields += slotsUnder(axisBase + QStringLiteral("driver/"), {"name"});
+        fields += slotsUnder(axisBase, {"on_stop"});
         axis_->setFields(fields);
     }
     model_.refresh();
@@ -254,9 +265,13 @@ void BriefStation::refresh() {
         if (table_->currentIndex().row() != shot) table_->setCurrentIndex(model_.index(shot, 0));
         const Shot& s = p.shots[static_cast<std::size_t>(shot)];
         const QString base = QStringLiteral("shots/%1/").arg(QString::fromStdString(s.id));
-        shot_->setTitle(QString::fromStdString(s.name), tr("lens and frames"));
-        shot_->setFields(slotsUnder(
-            base, {"name", "focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s"}));
+        shot_->setTitle(QString::fromStdString(s.name),
+                        s.keepFramed ? tr("pan and tilt without a movement of their own follow the subject")
+                                     : tr("lens and frames"));
+        shot_->setFields(
+            slotsUnder(base, {"name", "focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s",
+                              "f_number", "keep_framed"}) +
+            (s.keepFramed ? slotsUnder(base, {"subject_place", "subject_height_m"}) : QList<FieldSlot>()));
         limits_->setTitle(tr("May show"), tr("picture error in this shot"));
         limits_->setFields(
             slotsUnder(base + QStringLiteral("limits/"),
@@ -305,13 +320,24 @@ void BriefStation::removeShot() {
     context_.document.change(tr("Remove shot"), [&](Project& p) { p.shots.erase(p.shots.begin() + shot); });
 }
 
-void BriefStation::removeAxis() {
-    const int index = context_.session.axis();
-    context_.document.change(tr("Remove axis"), [&](Project& p) {
-        const std::string id = p.axes[static_cast<std::size_t>(index)].id;
-        p.axes.erase(p.axes.begin() + index);
-        for (Shot& s : p.shots) std::erase_if(s.moves, [&](const ShotMove& m) { return m.axis == id; });
+void BriefStation::startRig(rigs::RigKind kind) {
+    otherRig_->setChecked(false);
+    chosenShot_ = 0;
+    if (kind == rigs::RigKind::WhatIHave && context_.document.project().axes.empty())
+        return startFromWhatIHave();
+    context_.document.change(tr("Start from a rig"), [&](Project& p) {
+        Project next = rigs::make(kind);
+        // What the user has said about camera, place and controller holds for any rig.
+        if (!p.camera.name.empty()) {
+            next.camera = p.camera;
+            next.conditions = p.conditions;
+        }
+        next.notes = p.notes;
+        next.kept = p.kept;
+        p = std::move(next);
     });
+    context_.session.setAxis(0);
+    refresh();
 }
 
 void BriefStation::setGiven(Given given) {
@@ -355,14 +381,15 @@ void BriefStation::place() {
         startHint_->setGeometry(edge + 192, y, w - 192, 32);
         y += 42;
     }
+    put(chooser_, chooser_->heightFor(w));
     put(start_, start_->heightFor(w));
     put(capability_, 32);
     put(rig_, rig_->heightFor(w));
-    put(axis_, axis_->heightFor(w));
-    if (removeAxis_->isVisibleTo(page_)) {
-        removeAxis_->setGeometry(edge + w - 116, axis_->y() + 3, 112, 22);
-        removeAxis_->raise();
+    if (otherRig_->isVisibleTo(page_)) {
+        otherRig_->setGeometry(edge + w - 176, rig_->y() + 3, 170, 22);
+        otherRig_->raise();
     }
+    put(axis_, axis_->heightFor(w));
     shotsTitle_->setGeometry(edge, y, w - 220, 28);
     removeShot_->setGeometry(edge + w - 104, y, 104, 27);
     addShot_->setGeometry(edge + w - 104 - 104, y, 98, 27);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/instruments/field_group.h"
+#include "app/instruments/rig_chooser.h"
 #include "app/stations/station.h"
 
 #include <QAbstractTableModel>
@@ -53,19 +54,21 @@ private:
     int shotIndex() const;
     void addShot();
     void removeShot();
-    void removeAxis();
+    void startRig(rigs::RigKind kind);
     void setGiven(Given given);
     void place();
 
     QScrollArea* scroll_;
     QWidget* page_;
     FieldGroup *start_, *rig_, *axis_, *shot_, *move_, *limits_;
-    QPushButton *startButton_, *addShot_, *removeShot_, *removeAxis_;
+    QPushButton *startButton_, *otherRig_, *addShot_, *removeShot_;
+    RigChooser* chooser_;
     QComboBox* given_;
     QTableView* table_;
     ShotTableModel model_;
     Caption *capability_, *shotsTitle_, *startHint_;
     int chosenShot_ = 0;
+    bool choosing_ = false; ///< another rig is being chosen over the one there is
 };
 
 } // namespace gantry::app

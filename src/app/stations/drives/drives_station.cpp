@@ -3,14 +3,18 @@
 
 #include "app/instruments/chain_view.h"
 #include "app/instruments/drive_table.h"
+#include "app/instruments/part_words.h"
 #include "app/instruments/profile_plot.h"
 #include "app/instruments/torque_plot.h"
-#include "app/stations/drives/part_fields.h"
 #include "app/theme/tokens.h"
+#include "core/model/edit_axes.h"
+#include "core/model/kinds.h"
 
 #include <QComboBox>
+#include <QMenu>
 #include <QPainter>
 #include <QPushButton>
+#include <QTabBar>
 #include <algorithm>
 
 namespace gantry::app {
@@ -19,16 +23,36 @@ constexpr int edge = 14, labelWidth = 92, chainTop = 84, tilesHeight = 112;
 }
 
 DrivesStation::DrivesStation(const Context& context, QWidget* parent)
-    : Station(context, parent), shots_(new QComboBox(this)),
-      addBelt_(new QPushButton(tr("Add belt stage"), this)),
-      addGear_(new QPushButton(tr("Add gear stage"), this)),
-      remove_(new QPushButton(tr("Remove part"), this)), chain_(new ChainView(context, this)),
-      table_(new DriveTable(context, this)), editor_(new FieldGroup(context, this)),
-      torque_(new TorquePlot(context, this)), profile_(new ProfilePlot(context, this)) {
+    : Station(context, parent), shots_(new QComboBox(this)), add_(new QPushButton(tr("Add a part"), this)),
+      remove_(new QPushButton(tr("Remove"), this)), earlier_(new QPushButton(tr("◂"), this)),
+      later_(new QPushButton(tr("▸"), this)), kind_(new QComboBox(this)), pages_(new QTabBar(this)),
+      addElement_(new QPushButton(tr("Add"), this)), removeElement_(new QPushButton(tr("Remove last"), this)),
+      chain_(new ChainView(context, this)), table_(new DriveTable(context, this)),
+      editor_(new FieldGroup(context, this)), torque_(new TorquePlot(context, this)),
+      profile_(new ProfilePlot(context, this)) {
     shots_->setObjectName(QStringLiteral("shotPicker"));
     shots_->setAccessibleName(tr("Shot"));
-    addBelt_->setObjectName(QStringLiteral("addBeltStage"));
-    addGear_->setObjectName(QStringLiteral("addGearStage"));
+    add_->setObjectName(QStringLiteral("addPart"));
+    earlier_->setObjectName(QStringLiteral("partEarlier"));
+    earlier_->setAccessibleName(tr("Move part towards the motor"));
+    later_->setObjectName(QStringLiteral("partLater"));
+    later_->setAccessibleName(tr("Move part towards the load"));
+    kind_->setObjectName(QStringLiteral("partKind"));
+    kind_->setAccessibleName(tr("Kind of part"));
+    pages_->setObjectName(QStringLiteral("partPages"));
+    pages_->setAccessibleName(tr("Pages of the part"));
+    pages_->setDrawBase(false);
+    pages_->setExpanding(false);
+    addElement_->setObjectName(QStringLiteral("addElement"));
+    removeElement_->setObjectName(QStringLiteral("removeElement"));
+    auto* menu = new QMenu(this);
+    menu->setObjectName(QStringLiteral("addPartMenu"));
+    for (std::size_t i = 0; i < kindsOf<Link>().size(); ++i)
+        menu->addAction(QString::fromUtf8(kindsOf<Link>()[i].label.data()), this,
+                        [this, i] { addLink(static_cast<int>(i)); });
+    add_->setMenu(menu);
+    add_->setProperty("menu", true);
+    for (QPushButton* b : {earlier_, later_, addElement_, removeElement_}) b->setProperty("small", true);
     remove_->setObjectName(QStringLiteral("removePart"));
     editor_->setObjectName(QStringLiteral("partEditor"));
     chain_->setLabelWidth(labelWidth);
@@ -36,8 +60,16 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
     connect(shots_, &QComboBox::activated, this,
             [this](int i) { context_.session.setShot(shots_->itemData(i).toInt()); });
     connect(chain_, &ChainView::selected, this, &DrivesStation::choosePart);
-    connect(addBelt_, &QPushButton::clicked, this, [this] { addStage(true); });
-    connect(addGear_, &QPushButton::clicked, this, [this] { addStage(false); });
+    connect(chain_, &ChainView::moveWanted, this, &DrivesStation::moveLink);
+    connect(earlier_, &QPushButton::clicked, this, [this] { moveLink(-1); });
+    connect(later_, &QPushButton::clicked, this, [this] { moveLink(1); });
+    connect(kind_, &QComboBox::activated, this, &DrivesStation::setKind);
+    connect(pages_, &QTabBar::currentChanged, this, [this] {
+        refreshEditor();
+        place();
+    });
+    connect(addElement_, &QPushButton::clicked, this, &DrivesStation::addElement);
+    connect(removeElement_, &QPushButton::clicked, this, &DrivesStation::removeElement);
     connect(remove_, &QPushButton::clicked, this, &DrivesStation::removeLink);
     connect(editor_, &FieldGroup::message, this, &Station::message);
     connect(torque_, &Plot::message, this, &Station::message);
@@ -45,9 +77,42 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
 }
 
 QStringList DrivesStation::rules() const {
-    return {"torque",   "pulse_rate",    "power_off",     "standstill", "resonance",
-            "stepping", "drift",         "jitter",        "repeat",     "framing",
-            "backlash", "motor_current", "driver_rating", "motor_size"};
+    return {"torque",
+            "pulse_rate",
+            "power_off",
+            "standstill",
+            "resonance",
+            "stepping",
+            "drift",
+            "jitter",
+            "repeat",
+            "framing",
+            "backlash",
+            "motor_current",
+            "driver_rating",
+            "motor_size",
+            "duty",
+            "case_temperature",
+            "shaft_load",
+            "noise",
+            "motor_speed",
+            "following",
+            "servo_range",
+            "tooth_strength",
+            "gear_form",
+            "belt_mesh",
+            "grip",
+            "cord_slack",
+            "cord_strength",
+            "whirl",
+            "buckling",
+            "guides",
+            "binding",
+            "bearing_load",
+            "friction_sources",
+            "emergency_stop",
+            "lens_ring",
+            "pan_bar"};
 }
 
 void DrivesStation::choosePart(int column) {
@@ -106,30 +171,120 @@ QString capabilitySentence(const Context& context) {
                                                    : DrivesStation::tr("bound by torque"));
 }
 
-void DrivesStation::refreshEditor() {
+const ChainColumn* DrivesStation::chosenColumn() const {
     const int n = static_cast<int>(columns_.size());
-    if (n == 0) {
+    return n == 0 ? nullptr
+                  : &columns_[static_cast<std::size_t>(std::clamp(context_.session.chainColumn(), 0, n - 1))];
+}
+
+void DrivesStation::refreshEditor() {
+    const ChainColumn* c = chosenColumn();
+    if (c == nullptr) {
         editor_->setTitle(tr("No part"), tr("Add an axis first"));
         editor_->setFields({});
-        remove_->setEnabled(false);
+        for (QWidget* w : std::initializer_list<QWidget*>{remove_, earlier_, later_}) w->setEnabled(false);
+        for (QWidget* w : std::initializer_list<QWidget*>{kind_, pages_, addElement_, removeElement_})
+            w->hide();
         return;
     }
-    const int column = std::clamp(context_.session.chainColumn(), 0, n - 1);
-    const ChainColumn& c = columns_[static_cast<std::size_t>(column)];
-    chain_->setSelected(column);
-    QString detail = tr("part %1 of %2").arg(column + 1).arg(n);
-    if (const ShotEvaluation* s = context_.shotEvaluation(); c.part == ChainPart::Picture && s != nullptr) {
+    chain_->setSelected(static_cast<int>(c - columns_.data()));
+    QString detail = partFindings(context_, *c);
+    if (const ShotEvaluation* s = context_.shotEvaluation(); c->part == ChainPart::Picture && s != nullptr) {
         using units::Kind;
-        detail +=
-            tr(" · blur %1 · crosses the picture in %2 · step accuracy ±%3 · %4 as current falls · "
-               "shot takes %5")
+        detail =
+            tr("blur %1 · crosses the picture in %2 · place ±%3 · %4 as current falls · shot takes %5")
                 .arg(context_.show(s->blurPixels, Kind::Pixels), context_.show(s->crossingTime, Kind::Time),
                      context_.show(s->accuracyPixels, Kind::Pixels),
-                     context_.show(s->idleShiftPixels, Kind::Pixels, 2));
+                     context_.show(s->idleShiftPixels, Kind::Pixels, 2), context_.show(s->time, Kind::Time));
     }
-    editor_->setTitle(ChainView::partName(context_, c), detail);
-    editor_->setFields(fieldsOfPart(context_, c));
-    remove_->setEnabled(c.part == ChainPart::Link && !context_.document.readOnly());
+    fieldPages_ = pagesOfPart(context_, *c);
+    QStringList titles;
+    for (const FieldPage& page : fieldPages_) titles << page.title;
+    QStringList shown;
+    for (int i = 0; i < pages_->count(); ++i) shown << pages_->tabText(i);
+    if (titles != shown) {
+        const QSignalBlocker quiet(pages_);
+        while (pages_->count() > 0) pages_->removeTab(0);
+        for (const QString& title : titles) pages_->addTab(title);
+        pages_->setCurrentIndex(0);
+    }
+    pages_->setVisible(titles.size() > 1);
+    const FieldPage page = fieldPages_.value(std::max(0, pages_->currentIndex()));
+    editor_->setTitle(partName(context_, *c), detail);
+    editor_->setFields(page.fields);
+    refreshKinds();
+    const bool can = !context_.document.readOnly();
+    const bool link = c->part == ChainPart::Link && can;
+    remove_->setEnabled(link);
+    earlier_->setEnabled(link && c->link > 0);
+    later_->setEnabled(link && c->link + 1 < static_cast<int>(context_.axis()->links.size()));
+    const bool list = page.list != PageList::None;
+    addElement_->setVisible(list);
+    removeElement_->setVisible(list);
+    addElement_->setText(page.list == PageList::Marks ? tr("Add a mark") : tr("Add an item"));
+    addElement_->setEnabled(can);
+    removeElement_->setEnabled(can && !page.fields.isEmpty());
+}
+
+void DrivesStation::refreshKinds() {
+    const ChainColumn* c = chosenColumn();
+    const Axis& axis = *context_.axis();
+    QStringList names;
+    int now = -1;
+    const auto fill = [&]<class V>(const V& part) {
+        for (const KindInfo& k : kindsOf<V>()) names << QString::fromUtf8(k.label.data());
+        now = static_cast<int>(part.index());
+    };
+    const bool output = c->part == ChainPart::Output || c->part == ChainPart::Belt;
+    const auto* rotary = std::get_if<RotaryMechanism>(&axis.mechanism);
+    // A direct axis has no tile for its output, so the load's tile offers it.
+    const bool direct =
+        c->part == ChainPart::Load && rotary && std::holds_alternative<DirectOutput>(rotary->output);
+    if (c->part == ChainPart::Motor) fill(axis.motor);
+    if (c->part == ChainPart::Link) fill(axis.links[static_cast<std::size_t>(c->link)]);
+    if (output || direct) std::visit([&](const auto& m) { fill(m.output); }, axis.mechanism);
+    kind_->setVisible(now >= 0);
+    kind_->setEnabled(!context_.document.readOnly());
+    if (now < 0) return;
+    QStringList shown;
+    for (int i = 0; i < kind_->count(); ++i) shown << kind_->itemText(i);
+    if (shown != names) {
+        kind_->clear();
+        kind_->addItems(names);
+    }
+    kind_->setCurrentIndex(now);
+}
+
+void DrivesStation::setKind(int index) {
+    const ChainColumn* c = chosenColumn();
+    if (c == nullptr || index < 0) return;
+    const ChainPart part = c->part;
+    const int link = c->link;
+    const auto axisIndex = static_cast<std::size_t>(context_.session.axis());
+    const auto kind = static_cast<std::size_t>(index);
+    context_.document.change(tr("Change the kind of part"), [&](Project& p) {
+        Axis& axis = p.axes[axisIndex];
+        if (part == ChainPart::Motor) {
+            if (axis.motor.index() != kind) axis.motor = makeKind<Motor>(kind);
+        } else if (part == ChainPart::Link) {
+            Link& old = axis.links[static_cast<std::size_t>(link)];
+            if (old.index() == kind) return;
+            Link next = makeKind<Link>(kind);
+            linkId(next) = linkId(old);
+            old = next;
+        } else {
+            std::visit(
+                [&](auto& m) {
+                    using Output = std::remove_reference_t<decltype(m.output)>;
+                    if (m.output.index() != kind) m.output = makeKind<Output>(kind);
+                },
+                axis.mechanism);
+        }
+    });
+    // The tile of the same part may have moved.
+    for (std::size_t i = 0; i < columns_.size(); ++i)
+        if (columns_[i].part == part && columns_[i].link == link)
+            context_.session.setChainColumn(static_cast<int>(i));
 }
 
 void DrivesStation::refresh() {
@@ -151,8 +306,7 @@ void DrivesStation::refresh() {
     torque_->show(e, shot);
     profile_->show(e, shot);
     const bool can = axis != nullptr && !context_.document.readOnly();
-    addBelt_->setEnabled(can);
-    addGear_->setEnabled(can);
+    add_->setEnabled(can);
     update(0, 0, width(), chainTop);
 }
 
@@ -161,23 +315,73 @@ void DrivesStation::applyTheme() {
     profile_->applyTheme();
 }
 
-void DrivesStation::addStage(bool belt) {
-    const int axisIndex = context_.session.axis();
-    context_.document.change(belt ? tr("Add belt stage") : tr("Add gear stage"), [&](Project& p) {
-        Axis& axis = p.axes[static_cast<std::size_t>(axisIndex)];
-        const std::string id = freeId(p, axis.id + (belt ? "-belt" : "-gear"));
-        if (belt) {
-            BeltStage s;
-            s.id = id;
-            axis.links.push_back(s);
-        } else {
-            GearStage s;
-            s.id = id;
-            axis.links.push_back(s);
-        }
+void DrivesStation::addLink(int kind) {
+    const auto axisIndex = static_cast<std::size_t>(context_.session.axis());
+    context_.document.change(tr("Add a part"), [&](Project& p) {
+        Axis& axis = p.axes[axisIndex];
+        Link link = makeKind<Link>(static_cast<std::size_t>(kind));
+        linkId(link) =
+            freeId(p, axis.id + '-' + std::string(kindsOf<Link>()[static_cast<std::size_t>(kind)].key));
+        axis.links.push_back(std::move(link));
     });
     if (const Axis* axis = context_.axis())
         context_.session.setChainColumn(1 + static_cast<int>(axis->links.size()));
+}
+
+void DrivesStation::moveLink(int step) {
+    const ChainColumn* c = chosenColumn();
+    if (c == nullptr || c->part != ChainPart::Link || context_.document.readOnly()) return;
+    const int link = c->link;
+    int to = link;
+    context_.document.change(tr("Move part"), [&](Project& p) {
+        to = gantry::moveLink(p.axes[static_cast<std::size_t>(context_.session.axis())], link, step);
+    });
+    context_.session.setChainColumn(context_.session.chainColumn() + to - link);
+}
+
+void DrivesStation::addElement() {
+    const PageList list = fieldPages_.value(pages_->currentIndex()).list;
+    context_.document.change(list == PageList::Marks ? tr("Add a mark") : tr("Add an item"), [&](Project& p) {
+        Axis& axis = p.axes[static_cast<std::size_t>(context_.session.axis())];
+        if (list == PageList::Items)
+            std::visit(
+                [&](auto& m) {
+                    MassItem item;
+                    item.id = freeId(p, axis.id + "-item");
+                    m.items.push_back(item);
+                },
+                axis.mechanism);
+        else if (auto* ring =
+                     std::get_if<LensRingOutput>(&std::get<RotaryMechanism>(axis.mechanism).output)) {
+            RingMark mark = ring->marks.empty() ? RingMark{} : ring->marks.back();
+            int n = static_cast<int>(ring->marks.size()) + 1;
+            const auto taken = [&](const std::string& id) {
+                return std::any_of(ring->marks.begin(), ring->marks.end(),
+                                   [&](const RingMark& m) { return m.id == id; });
+            };
+            while (taken("mark-" + std::to_string(n))) ++n;
+            mark.id = "mark-" + std::to_string(n);
+            ring->marks.push_back(mark);
+        }
+    });
+}
+
+void DrivesStation::removeElement() {
+    const PageList list = fieldPages_.value(pages_->currentIndex()).list;
+    context_.document.change(
+        list == PageList::Marks ? tr("Remove a mark") : tr("Remove an item"), [&](Project& p) {
+            Axis& axis = p.axes[static_cast<std::size_t>(context_.session.axis())];
+            if (list == PageList::Items)
+                std::visit(
+                    [](auto& m) {
+                        if (!m.items.empty()) m.items.pop_back();
+                    },
+                    axis.mechanism);
+            else if (auto* ring =
+                         std::get_if<LensRingOutput>(&std::get<RotaryMechanism>(axis.mechanism).output);
+                     ring && !ring->marks.empty())
+                ring->marks.pop_back();
+        });
 }
 
 void DrivesStation::removeLink() {
@@ -193,10 +397,12 @@ void DrivesStation::removeLink() {
 
 void DrivesStation::place() {
     const int w = width() - 2 * edge;
-    shots_->setGeometry(edge + 90, 10, 250, 27);
-    remove_->setGeometry(edge + w - 108, 10, 108, 27);
-    addGear_->setGeometry(edge + w - 108 - 126, 10, 120, 27);
-    addBelt_->setGeometry(edge + w - 108 - 252, 10, 120, 27);
+    shots_->setGeometry(edge + 90, 10, 210, 27);
+    int right = edge + w;
+    for (auto [button, width] : {std::pair{remove_, 84}, {later_, 40}, {earlier_, 40}, {add_, 108}}) {
+        right -= width;
+        button->setGeometry(right, 10, width - 4, 27);
+    }
     const int inner = w - 20;
     chain_->setGeometry(edge + 10, chainTop + 8, inner, tilesHeight);
     const int tableHeight = 7 * DriveTable::rowHeight + 2;
@@ -204,6 +410,19 @@ void DrivesStation::place() {
     int y = chainTop + tilesHeight + 14 + tableHeight + 18;
     const int editorHeight = editor_->heightFor(w);
     editor_->setGeometry(edge, y, w, editorHeight);
+    // Kind and pages stand in the editor's head line, from the right.
+    int head = edge + w - 8;
+    const auto put = [&](QWidget* widget, int width) {
+        if (widget->isHidden()) return;
+        head -= width;
+        widget->setGeometry(head, y + 3, width - 4, 22);
+        widget->raise();
+    };
+    put(pages_, pages_->sizeHint().width() + 4);
+    put(kind_, 158);
+    put(removeElement_, 92);
+    put(addElement_, 92);
+    editor_->setHeaderRoom(head - edge - 16);
     y += editorHeight + 10;
     const int half = (w - 10) / 2;
     const int plotHeight = std::max(170, height() - y - 12);

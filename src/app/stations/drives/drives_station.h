@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/instruments/field_group.h"
+#include "app/stations/drives/part_fields.h"
 #include "app/stations/station.h"
 #include "core/evaluate/chain_table.h"
 
 class QComboBox;
+class QMenu;
 class QPushButton;
+class QTabBar;
 
 namespace gantry::app {
 
@@ -34,18 +36,28 @@ private:
     void fillShots();
     void choosePart(int column);
     void refreshEditor();
-    void addStage(bool belt);
+    void refreshKinds();
+    void setKind(int index);
+    void addLink(int kind);
     void removeLink();
+    void moveLink(int step);
+    void addElement();
+    void removeElement();
+    const ChainColumn* chosenColumn() const;
     void place();
 
     QComboBox* shots_;
-    QPushButton *addBelt_, *addGear_, *remove_;
+    QPushButton *add_, *remove_, *earlier_, *later_;
+    QComboBox* kind_;
+    QTabBar* pages_;
+    QPushButton *addElement_, *removeElement_;
     ChainView* chain_;
     DriveTable* table_;
     FieldGroup* editor_;
     TorquePlot* torque_;
     ProfilePlot* profile_;
     std::vector<ChainColumn> columns_;
+    QList<FieldPage> fieldPages_;
     QString shotList_, capability_;
 };
 

@@ -17,90 +17,154 @@ QList<FieldSlot> under(const QString& prefix, const QStringList& keys) {
     return out;
 }
 
-QList<FieldSlot> linkFields(const Axis& axis, const QString& base, int index) {
-    const Link& link = axis.links[static_cast<std::size_t>(index)];
-    const QString prefix =
-        base + QStringLiteral("links/") + QString::fromStdString(linkId(link)) + QLatin1Char('/');
-    if (std::holds_alternative<Coupling>(link)) return under(prefix, {"stiffness_Nm_rad", "inertia_kgm2"});
-    QStringList keys{"motor_teeth", "load_teeth"};
-    if (std::holds_alternative<BeltStage>(link)) keys << "pitch_m";
-    keys << "efficiency"
-         << "backlash_rad"
-         << "stiffness_Nm_rad"
-         << "inertia_kgm2";
-    return under(prefix, keys);
+/// Every field of the project below a prefix, in file order, without ids.
+class Described {
+public:
+    explicit Described(const Project& project) : copy_(project), all_(allFields(copy_)) {}
+
+    /// `deep`: also those of parts within.
+    QList<FieldSlot> below(const QString& prefix, bool deep = true, const QStringList& without = {}) const {
+        QList<FieldSlot> out;
+        const std::string start = prefix.toStdString();
+        for (const FieldRef& f : all_) {
+            if (!f.path.starts_with(start)) continue;
+            const QString rest = QString::fromStdString(f.path.substr(start.size()));
+            if ((!deep && rest.contains(QLatin1Char('/'))) || rest == QLatin1String("id") ||
+                rest.endsWith(QLatin1String("/id")) || without.contains(rest))
+                continue;
+            out.push_back({prefix + rest, {}, 1.0});
+        }
+        return out;
+    }
+
+private:
+    Project copy_;
+    std::vector<FieldRef> all_;
+};
+
+const QStringList bodyKeys{"mass_kg",         "length_m",       "thermal_resistance_K_W",
+                           "radial_rating_N", "axial_rating_N", "mount"};
+
+QList<FieldSlot> driverFields(const Motor& motor, const QString& driver) {
+    if (std::holds_alternative<HobbyServo>(motor)) return {};
+    if (std::holds_alternative<ServoMotor>(motor)) return under(driver, {"name", "max_voltage_V"});
+    if (std::holds_alternative<GearedDc>(motor)) return under(driver, {"name", "max_current_rms_A"});
+    if (std::holds_alternative<DcServo>(motor)) {
+        QList<FieldSlot> out = under(driver, {"name"});
+        out.push_back({driver + QStringLiteral("run_current_rms_A"), tr("Current limit"), 1.0});
+        return out + under(driver, {"max_current_rms_A", "max_voltage_V", "bridge_resistance_ohm"});
+    }
+    if (std::get<Stepper>(motor).winding == Winding::Unipolar)
+        return under(driver, {"name", "microsteps", "max_voltage_V", "bridge_resistance_ohm"});
+    QList<FieldSlot> out = under(driver, {"name", "microsteps", "run_current_rms_A"});
+    out.push_back(
+        {driver + QStringLiteral("run_current_rms_A"), tr("Run current, peak"), std::numbers::sqrt2});
+    return out + under(driver,
+                       {"hold_current_rms_A", "max_current_rms_A", "max_voltage_V", "bridge_resistance_ohm"});
+}
+
+QList<FieldPage> motorPages(const Described& all, const Motor& motor, const QString& base) {
+    const QString prefix = base + QStringLiteral("motor/");
+    QStringList skip = bodyKeys;
+    if (const auto* geared = std::get_if<GearedDc>(&motor))
+        skip << (geared->control == SpeedControl::Knob ? QStringLiteral("applied_voltage_V")
+                                                       : QStringLiteral("knob"));
+    QList<FieldPage> pages{{tr("Data"), all.below(prefix, false, skip)}};
+    const QList<FieldSlot> loop = all.below(prefix + QStringLiteral("loop/")),
+                           encoder = all.below(prefix + QStringLiteral("encoder/"));
+    if (!loop.isEmpty()) pages.push_back({tr("Position loop"), loop});
+    if (!encoder.isEmpty()) pages.push_back({tr("Encoder"), encoder});
+    pages.push_back({tr("Body and mount"), under(prefix, bodyKeys)});
+    pages.push_back({tr("Cost"), under(base, {"candidate_note", "price"})});
+    return pages;
+}
+
+FieldPage stopPage(const Described& all, const QString& base) {
+    return {tr("Brake and stop"),
+            all.below(base + QStringLiteral("brake/")) + under(base, {"on_stop", "wanted_margin"})};
+}
+
+QList<FieldPage> loadPages(const Described& all, const Axis& axis, const QString& base) {
+    const QString prefix = base + QStringLiteral("mechanism/");
+    QList<FieldPage> pages{{tr("Load"), all.below(prefix, false, {"frame_stiffness_N_m"})}};
+    if (kindOf(axis) == AxisKind::Linear)
+        pages.push_back({tr("Guides"), all.below(prefix + QStringLiteral("guide/"))});
+    pages.push_back({tr("Items"), all.below(prefix + QStringLiteral("items/")), PageList::Items});
+    if (kindOf(axis) == AxisKind::Linear)
+        pages.push_back({tr("Pan bar"), all.below(prefix + QStringLiteral("pan_bar/"))});
+    else {
+        pages.push_back({tr("Spring"), all.below(prefix + QStringLiteral("spring/"))});
+        if (std::holds_alternative<DirectOutput>(std::get<RotaryMechanism>(axis.mechanism).output))
+            pages.front().fields += all.below(prefix + QStringLiteral("output/"));
+    }
+    pages.push_back(stopPage(all, base));
+    return pages;
+}
+
+QList<FieldPage> picturePages(const Context& context) {
+    QList<FieldPage> pages;
+    if (const ShotEvaluation* s = context.shotEvaluation()) {
+        const Shot& now = context.document.project().shots[static_cast<std::size_t>(s->shot)];
+        const QString shot = QStringLiteral("shots/%1/").arg(QString::fromStdString(now.id));
+        QStringList keys{"focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s"};
+        if (const Axis* axis = context.axis(); axis != nullptr && axis->role == Role::Focus)
+            keys << "f_number";
+        pages.push_back({tr("Shot"), under(shot, keys)});
+        pages.push_back(
+            {tr("May show"), under(shot + QStringLiteral("limits/"),
+                                   {"jitter_px", "drift_px_per_frame", "repeat_px", "framing_share"})});
+    }
+    pages.push_back({tr("Camera"), under(QStringLiteral("camera/"), {"delivered_width"})});
+    return pages;
 }
 
 } // namespace
 
-QList<FieldSlot> fieldsOfPart(const Context& context, const ChainColumn& column) {
+QList<FieldPage> pagesOfPart(const Context& context, const ChainColumn& column) {
     const Axis* axis = context.axis();
     if (axis == nullptr) return {};
     const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
-    const bool linear = kindOf(*axis) == AxisKind::Linear;
+    const QString output = base + QStringLiteral("mechanism/output/");
+    const Described all(context.document.project());
     switch (column.part) {
     case ChainPart::Driver: {
-        QList<FieldSlot> out = under(base + QStringLiteral("driver/"), {"microsteps", "run_current_rms_A"});
-        out.push_back({base + QStringLiteral("driver/run_current_rms_A"), tr("Run current, peak"),
-                       std::numbers::sqrt2});
-        out += under(base + QStringLiteral("driver/"),
-                     {"hold_current_rms_A", "max_current_rms_A", "max_voltage_V", "bridge_resistance_ohm"});
-        out += under(QStringLiteral("supply/"), {"voltage_V", "low_voltage_V", "source_resistance_ohm"});
-        return out;
+        QList<FieldPage> pages;
+        if (const auto fields = driverFields(axis->motor, base + QStringLiteral("driver/"));
+            !fields.isEmpty())
+            pages.push_back({tr("Driver"), fields});
+        pages.push_back({tr("Supply"), under(QStringLiteral("supply/"),
+                                             {"voltage_V", "low_voltage_V", "source_resistance_ohm"})});
+        return pages;
     }
-    case ChainPart::Motor: {
-        QList<FieldSlot> out =
-            under(base + QStringLiteral("motor/"),
-                  {"name", "holding_torque_Nm", "rated_current_A", "resistance_ohm", "inductance_H",
-                   "rotor_inertia_kgm2", "rotor_teeth", "detent_torque_Nm", "step_accuracy"});
-        out += under(base, {"wanted_margin"});
-        return out;
+    case ChainPart::Motor:
+        return motorPages(all, axis->motor, base);
+    case ChainPart::Link: {
+        const Link& link = axis->links[static_cast<std::size_t>(column.link)];
+        return {{tr("Data"), all.below(base + QStringLiteral("links/") +
+                                       QString::fromStdString(linkId(link)) + QLatin1Char('/'))}};
     }
-    case ChainPart::Link:
-        return linkFields(*axis, base, column.link);
-    case ChainPart::Output:
-        if (linear)
-            return under(base + QStringLiteral("mechanism/output/"),
-                         {"teeth", "pitch_m", "backlash_m", "pulley_inertia_kgm2"});
-        return under(base + QStringLiteral("mechanism/output/"),
-                     {"pinion_teeth", "ring_teeth", "efficiency", "backlash_rad", "stiffness_Nm_rad"});
-    case ChainPart::Belt: {
-        QList<FieldSlot> out =
-            under(base + QStringLiteral("mechanism/output/"), {"efficiency", "tensile_stiffness_N"});
-        out += under(base + QStringLiteral("mechanism/"), {"frame_stiffness_N_m", "rail_length_m"});
-        return out;
+    case ChainPart::Output: {
+        QList<FieldPage> pages{{tr("Data"), all.below(output, false)}};
+        if (const auto* rotary = std::get_if<RotaryMechanism>(&axis->mechanism);
+            rotary && std::holds_alternative<LensRingOutput>(rotary->output))
+            pages.push_back({tr("Marks"), all.below(output + QStringLiteral("marks/")), PageList::Marks});
+        return pages;
     }
-    case ChainPart::Load:
-        if (linear) {
-            QList<FieldSlot> out =
-                under(base + QStringLiteral("mechanism/"),
-                      {"moving_mass_kg", "slope_rad", "running_friction_N", "static_friction_N",
-                       "rail_length_m", "carriage_length_m", "bumper_length_m"});
-            out += under(base + QStringLiteral("brake/"), {"fitted", "holding_torque_Nm"});
-            return out;
-        } else {
-            QList<FieldSlot> out = under(base + QStringLiteral("mechanism/"),
-                                         {"inertia_kgm2", "point_mass_kg", "point_radius_m", "friction_Nm",
-                                          "static_friction_Nm", "unbalance_Nm", "range_rad"});
-            if (std::holds_alternative<DirectOutput>(std::get<RotaryMechanism>(axis->mechanism).output))
-                out += under(base + QStringLiteral("mechanism/output/"), {"stiffness_Nm_rad"});
-            out += under(base + QStringLiteral("brake/"), {"fitted", "holding_torque_Nm"});
-            return out;
-        }
-    case ChainPart::Picture: {
-        QList<FieldSlot> out;
-        if (const ShotEvaluation* s = context.shotEvaluation()) {
-            const QString shot =
-                QStringLiteral("shots/%1/")
-                    .arg(QString::fromStdString(
-                        context.document.project().shots[static_cast<std::size_t>(s->shot)].id));
-            out = under(shot, {"focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s"});
-            out += under(shot + QStringLiteral("limits/"),
-                         {"jitter_px", "drift_px_per_frame", "repeat_px", "framing_share"});
-        }
-        out += under(QStringLiteral("camera/"), {"delivered_width"});
-        return out;
+    case ChainPart::Belt:
+        return {{tr("Data"),
+                 under(output, {"efficiency", "tensile_stiffness_N"}) +
+                     under(base + QStringLiteral("mechanism/"), {"frame_stiffness_N_m", "rail_length_m"})}};
+    case ChainPart::Load: {
+        QList<FieldPage> pages = loadPages(all, *axis, base);
+        // Without a belt or cord the mount's spring has no tile of its own.
+        if (const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism))
+            if (!std::holds_alternative<BeltOutput>(linear->output) &&
+                !std::holds_alternative<WinchOutput>(linear->output))
+                pages.front().fields += under(base + QStringLiteral("mechanism/"), {"frame_stiffness_N_m"});
+        return pages;
     }
+    case ChainPart::Picture:
+        return picturePages(context);
     }
     return {};
 }

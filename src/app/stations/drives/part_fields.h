@@ -6,7 +6,18 @@
 
 namespace gantry::app {
 
-/// The fields that the editor shows for one part of the chain of the chosen axis.
-QList<FieldSlot> fieldsOfPart(const Context& context, const ChainColumn& column);
+/// What a page of the editor lists besides its fields, so that elements can be added and removed.
+enum class PageList { None, Items, Marks };
+
+/// One page of the editor for a part.
+struct FieldPage {
+    QString title;
+    QList<FieldSlot> fields;
+    PageList list = PageList::None;
+};
+
+/// The pages that the editor shows for one part of the chain of the chosen axis. Together the parts reach
+/// every field of the axis' drive.
+QList<FieldPage> pagesOfPart(const Context& context, const ChainColumn& column);
 
 } // namespace gantry::app

@@ -125,6 +125,8 @@ Family reduction(const Problem& p) {
 
 Family microsteps(const Problem& p) {
     Family family;
+    const auto* stepper = std::get_if<Stepper>(&p.axis().motor);
+    if (stepper == nullptr || stepper->winding == Winding::Unipolar) return family;
     const int now = p.axis().driver.microsteps;
     const bool finer = ruleKey(p.verdict) != "pulse_rate";
     for (int m = finer ? now * 2 : now / 2; m >= 1 && m <= 256; m = finer ? m * 2 : m / 2)
@@ -193,7 +195,9 @@ Family supplyVoltage(const Problem& p) {
 Family runCurrent(const Problem& p) {
     Family family;
     const ShotEvaluation* e = p.shot();
-    const double ceiling = std::min(p.axis().driver.maxCurrent, p.evaluation().model.stepper.ratedCurrentRms);
+    if (p.evaluation().model.stepper() == nullptr) return family;
+    const double ceiling =
+        std::min(p.axis().driver.maxCurrent, p.evaluation().model.stepper()->ratedCurrentRms);
     const double now = p.axis().driver.runCurrent;
     std::vector<double> wishes;
     if (e != nullptr && e->leastCurrent) wishes.push_back(rounded(e->leastCurrent.value(), 1.0, true));
@@ -207,7 +211,9 @@ Family runCurrent(const Problem& p) {
 
 Family holdCurrent(const Problem& p) {
     Family family;
-    const double ceiling = std::min(p.axis().driver.maxCurrent, p.evaluation().model.stepper.ratedCurrentRms);
+    if (p.evaluation().model.stepper() == nullptr) return family;
+    const double ceiling =
+        std::min(p.axis().driver.maxCurrent, p.evaluation().model.stepper()->ratedCurrentRms);
     const double now = p.axis().driver.holdCurrent;
     const double needed =
         p.verdict.ratio.value() > 0.0 ? now * p.verdict.bounds.wanted / p.verdict.ratio.value() : ceiling;
@@ -282,10 +288,74 @@ Family settingsUpToShot(const Problem& p) {
     return family;
 }
 
+Family stopBehaviour(const Problem& p) {
+    Family family;
+    if (p.axis().onStop == OnStop::KeepsHolding) return family;
+    Candidate c{FixCost::SettingOnly, M::FixStopKeepsHolding, {}, -1, {p.axisPath("on_stop")}, p.project};
+    c.result.axes[static_cast<std::size_t>(p.verdict.axis)].onStop = OnStop::KeepsHolding;
+    family.push_back(std::move(c));
+    return family;
+}
+
+Family mountMaterial(const Problem& p) {
+    Family family;
+    Candidate c{FixCost::ToBuy, M::FixMetalMount, {}, -1, {p.axisPath("motor/mount")}, p.project};
+    std::visit([](auto& m) { m.body.mount = MountMaterial::Metal; },
+               c.result.axes[static_cast<std::size_t>(p.verdict.axis)].motor);
+    family.push_back(std::move(c));
+    return family;
+}
+
+Family lowerRunCurrent(const Problem& p) {
+    Family family;
+    for (const double share : {0.9, 0.8, 0.7, 0.6, 0.5}) {
+        const double amps = rounded(p.axis().driver.runCurrent * share, 1.0, false);
+        addSetting(family, p, FixCost::SettingOnly, M::FixRunCurrent, {Kind::Current, amps}, -1,
+                   {{p.axisPath("driver/run_current_rms_A"), amps}});
+    }
+    return family;
+}
+
+Family faceWidth(const Problem& p) {
+    Family family;
+    for (const Link& link : p.axis().links)
+        if (const auto* gear = std::get_if<GearStage>(&link))
+            for (const double factor : {1.5, 2.0, 3.0}) {
+                const double width = rounded(gear->faceWidth * factor, 1e-3, true);
+                addSetting(family, p, FixCost::ToBuy, M::FixFaceWidth, {Kind::PartLength, width}, -1,
+                           {{p.axisPath("links/" + gear->id + "/face_width_m"), width}});
+            }
+    return family;
+}
+
+Family closedCord(const Problem& p) {
+    Family family;
+    addSetting(family, p, FixCost::ToBuy, M::FixClosedCord, {}, -1,
+               {{p.axisPath("mechanism/output/closed_loop"), 1.0}});
+    return family;
+}
+
+Family knobUp(const Problem& p) {
+    Family family;
+    addSetting(family, p, FixCost::SettingOnly, M::FixKnob, {Kind::Percentage, 1.0}, -1,
+               {{p.axisPath("motor/knob"), 1.0}});
+    return family;
+}
+
 std::vector<Family (*)(const Problem&)> familiesFor(std::string_view rule) {
     if (rule == "torque")
-        return {runCurrent, shotAcceleration, slowerShot, outputTeeth, reduction, supplyVoltage};
+        return {runCurrent, knobUp, shotAcceleration, slowerShot, outputTeeth, reduction, supplyVoltage};
     if (rule == "power_off") return {brake};
+    if (rule == "emergency_stop") return {stopBehaviour, brake};
+    if (rule == "case_temperature") return {lowerRunCurrent, mountMaterial};
+    if (rule == "tooth_strength") return {faceWidth, shotAcceleration};
+    if (rule == "cord_slack") return {shotAcceleration, slowerShot, closedCord};
+    if (rule == "grip") return {shotAcceleration, slowerShot};
+    if (rule == "duty") return {shotAcceleration, slowerShot, reduction};
+    if (rule == "motor_speed") return {slowerShot, knobUp, supplyVoltage};
+    if (rule == "whirl") return {slowerShot};
+    if (rule == "noise") return {microsteps, slowerShot};
+    if (rule == "following") return {slowerShot};
     if (rule == "standstill") return {holdCurrent, outputTeeth, reduction};
     if (rule == "pulse_rate") return {microsteps, slowerShot, outputTeeth, controllerPulses};
     if (rule == "resonance") return {fasterShot, slowerShot, outputTeeth, reduction};

@@ -9,11 +9,21 @@ using M = words::MessageId;
 using units::Kind;
 
 Finding driverRating(const AxisView& view) {
+    if (std::holds_alternative<HobbyServo>(view.axis.motor)) return std::nullopt; // it is its own driver
+    if (std::holds_alternative<GearedDc>(view.axis.motor)) {
+        const double stall = view.evaluation.stallCurrent.value();
+        return found(nullptr, view.axis.driver.maxCurrent / stall, view.evaluation.stallCurrent.reason(),
+                     M::RatingStallText,
+                     {{{Kind::Current, stall},
+                       {Kind::Current, view.axis.driver.maxCurrent},
+                       {Kind::Current, view.evaluation.reversalCurrent.value()}}});
+    }
     const Driver& driver = view.axis.driver;
     const double supply = view.project.supply.voltage.value;
     const double highest = std::max(driver.runCurrent, driver.holdCurrent);
     const double byCurrent = driver.maxCurrent / highest, byVoltage = driver.maxVoltage / supply;
-    if (byCurrent <= byVoltage)
+    // A servo comes with a drive that fits its current.
+    if (byCurrent <= byVoltage && !std::holds_alternative<ServoMotor>(view.axis.motor))
         return found(nullptr, byCurrent, Reason::None, M::RatingCurrentText,
                      {{{Kind::Current, highest}, {Kind::Current, driver.maxCurrent}}});
     return found(nullptr, byVoltage, Reason::None, M::RatingVoltageText,

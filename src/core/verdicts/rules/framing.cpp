@@ -13,6 +13,7 @@ Finding framing(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(allowed(s), s.framingPixels.value());
     };
+    if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->framingPixels.reason(), M::FramingText,

@@ -7,7 +7,11 @@ using M = words::MessageId;
 using units::Kind;
 
 Finding motorCurrent(const AxisView& view) {
-    const double rated = view.evaluation.model.stepper.ratedCurrentRms;
+    const motor::StepperParams* stepper = view.evaluation.model.stepper();
+    // A switched winding takes what the supply drives through it; there is nothing to set.
+    if (stepper == nullptr || std::get<Stepper>(view.axis.motor).winding == Winding::Unipolar)
+        return std::nullopt;
+    const double rated = stepper->ratedCurrentRms;
     return found(nullptr, rated / view.axis.driver.runCurrent, view.evaluation.model.missing, M::CurrentText,
                  {{{Kind::Current, view.axis.driver.runCurrent}, {Kind::Current, rated}}});
 }

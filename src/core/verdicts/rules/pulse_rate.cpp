@@ -7,6 +7,7 @@ using M = words::MessageId;
 using units::Kind;
 
 Finding pulseRate(const AxisView& view) {
+    if (!view.evaluation.model.pulses) return std::nullopt;
     const double ceiling = view.project.controller.pulseCeiling;
     const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(ceiling, s.pulseRate.value()); };
     const ShotEvaluation* e = worstShot(view, ratio);

@@ -10,6 +10,7 @@ Finding repeatError(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.repeat, s.repeatPixels.value());
     };
+    if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->repeatPixels.reason(), M::RepeatText,

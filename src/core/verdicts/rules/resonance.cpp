@@ -10,6 +10,7 @@ using units::Kind;
 
 /// Cruise speed against the band where full steps meet the rotor's natural frequency. Ramps cross it quickly.
 Finding resonance(const AxisView& view) {
+    if (!view.evaluation.model.stepper()) return std::nullopt;
     const double low = view.evaluation.resonanceLow.value(), high = view.evaluation.resonanceHigh.value();
     const auto ratio = [&](const ShotEvaluation& s) {
         const double v = s.topSpeed.value();

@@ -12,6 +12,7 @@ Finding rounding(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.repeat, s.roundingPixels.value());
     };
+    if (!view.evaluation.model.pulses) return std::nullopt;
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->roundingPixels.reason(), M::RoundingText,

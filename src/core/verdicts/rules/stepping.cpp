@@ -10,6 +10,7 @@ Finding stepping(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.jitter, s.steppingPixels.value());
     };
+    if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt;
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->steppingPixels.reason(), M::SteppingText,

@@ -1,0 +1,232 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/instruments/part_words.h"
+
+#include "core/model/kinds.h"
+
+#include <QCoreApplication>
+
+namespace gantry::app {
+namespace {
+
+using units::Kind;
+
+QString tr(const char* text) {
+    return QCoreApplication::translate("PartWords", text);
+}
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+QString teeth(int a, int b) {
+    return QStringLiteral("%1 : %2 T").arg(a).arg(b);
+}
+
+struct LinkWords {
+    const Context& c;
+    QString operator()(const Coupling&) const { return QStringLiteral("1 : 1"); }
+    QString operator()(const BeltStage& s) const { return teeth(s.motorTeeth, s.loadTeeth); }
+    QString operator()(const GearStage& s) const { return teeth(s.motorTeeth, s.loadTeeth); }
+    QString operator()(const PlanetaryStage& s) const {
+        return QStringLiteral("%1 + %2 T × %3").arg(s.sunTeeth).arg(s.ringTeeth).arg(s.stages);
+    }
+    QString operator()(const StrainWaveStage& s) const { return QStringLiteral("%1 : 2 T").arg(s.flexTeeth); }
+    QString operator()(const WormStage& s) const {
+        return QStringLiteral("%1 : %2").arg(s.wheelTeeth).arg(s.starts);
+    }
+    QString operator()(const ReducerStage& s) const {
+        return QStringLiteral("%1 : %2").arg(s.numerator).arg(s.denominator);
+    }
+    QString operator()(const RollerStage& s) const {
+        return QStringLiteral("%1 on %2")
+            .arg(c.show(s.rollerDiameter.value, Kind::Length), c.show(s.wheelDiameter.value, Kind::Length));
+    }
+};
+
+struct OutputWords {
+    const Context& c;
+    QString operator()(const BeltOutput& o) const {
+        return QStringLiteral("%1T × %2").arg(o.teeth).arg(c.show(o.pitch.value, Kind::PartLength, 4));
+    }
+    QString operator()(const ScrewOutput& o) const {
+        return tr("lead %1").arg(c.show(o.lead.value, Kind::PartLength));
+    }
+    QString operator()(const RackOutput& o) const {
+        return tr("%1T module %2").arg(o.teeth).arg(c.show(o.module.value, Kind::PartLength));
+    }
+    QString operator()(const WheelOutput& o) const {
+        return tr("Ø %1").arg(c.show(o.diameter.value, Kind::Length));
+    }
+    QString operator()(const WinchOutput& o) const {
+        return tr("drum Ø %1").arg(c.show(o.drumDiameter.value, Kind::Length));
+    }
+    QString operator()(const DirectOutput&) const { return QStringLiteral("1 : 1"); }
+    QString operator()(const RingOutput& o) const { return teeth(o.pinionTeeth, o.ringTeeth); }
+    QString operator()(const LensRingOutput& o) const { return teeth(o.pinionTeeth, o.ringTeeth); }
+};
+
+struct MotorWords {
+    const Context& c;
+    QString operator()(const Stepper& m) const { return c.show(m.holdingTorque.value, Kind::Torque); }
+    QString operator()(const ServoMotor& m) const { return c.show(m.ratedTorque.value, Kind::Torque); }
+    QString operator()(const DcServo& m) const { return c.show(m.figures.ratedTorque.value, Kind::Torque); }
+    QString operator()(const GearedDc& m) const {
+        return c.show(m.figures.noLoadSpeed.value, Kind::RotationRate);
+    }
+    QString operator()(const HobbyServo& m) const { return c.show(m.stallTorque.value, Kind::Torque); }
+};
+
+/// Volts that the motor really runs on.
+double voltsOf(const Context& c, const Axis& axis) {
+    if (const auto* hobby = std::get_if<HobbyServo>(&axis.motor)) return hobby->supplyVoltage;
+    if (const auto* geared = std::get_if<GearedDc>(&axis.motor);
+        geared && geared->control == SpeedControl::SupplyVoltage)
+        return geared->appliedVoltage;
+    return c.document.project().supply.voltage.value;
+}
+
+template <class F>
+QString ofOutput(const Axis& axis, F words) {
+    return std::visit([&](const auto& m) { return std::visit(words, m.output); }, axis.mechanism);
+}
+
+} // namespace
+
+QString partName(const Context& context, const ChainColumn& c) {
+    const Axis* axis = context.axis();
+    if (axis == nullptr) return {};
+    const bool linear = kindOf(*axis) == AxisKind::Linear;
+    switch (c.part) {
+    case ChainPart::Driver:
+        return tr("Driver");
+    case ChainPart::Motor:
+        return tr("Motor");
+    case ChainPart::Link:
+        if (c.link >= static_cast<int>(axis->links.size())) return {};
+        return text(labelOf(axis->links[static_cast<std::size_t>(c.link)]));
+    case ChainPart::Output: {
+        if (linear && std::holds_alternative<BeltOutput>(std::get<LinearMechanism>(axis->mechanism).output))
+            return tr("Pulley");
+        return std::visit([](const auto& m) { return text(labelOf(m.output)); }, axis->mechanism);
+    }
+    case ChainPart::Belt:
+        return std::holds_alternative<WinchOutput>(std::get<LinearMechanism>(axis->mechanism).output)
+                   ? tr("Cord")
+                   : tr("Belt");
+    case ChainPart::Load:
+        return linear ? tr("Carriage") : tr("Load");
+    case ChainPart::Picture:
+        return tr("Picture");
+    }
+    return {};
+}
+
+QString partDetail(const Context& context, const ChainColumn& c) {
+    const Axis* axis = context.axis();
+    if (axis == nullptr) return {};
+    const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism);
+    switch (c.part) {
+    case ChainPart::Driver:
+        if (std::holds_alternative<Stepper>(axis->motor))
+            return QStringLiteral("1/%1 · %2")
+                .arg(axis->driver.microsteps)
+                .arg(context.show(context.document.project().controller.pulseCeiling, Kind::Frequency));
+        if (const auto* geared = std::get_if<GearedDc>(&axis->motor);
+            geared && geared->control == SpeedControl::Knob)
+            return tr("knob to %1").arg(context.show(geared->knob, Kind::Percentage));
+        if (const auto* hobby = std::get_if<HobbyServo>(&axis->motor))
+            return tr("pulses at %1").arg(context.show(hobby->updateRate, Kind::Frequency));
+        return context.show(voltsOf(context, *axis), Kind::Voltage);
+    case ChainPart::Motor:
+        return QStringLiteral("%1 · %2").arg(std::visit(MotorWords{context}, axis->motor),
+                                             context.show(voltsOf(context, *axis), Kind::Voltage));
+    case ChainPart::Link:
+        return std::visit(LinkWords{context}, axis->links[static_cast<std::size_t>(c.link)]);
+    case ChainPart::Output:
+        return ofOutput(*axis, OutputWords{context});
+    case ChainPart::Belt:
+        if (const auto* winch = std::get_if<WinchOutput>(&linear->output))
+            return tr("Ø %1").arg(context.show(winch->cordDiameter.value, Kind::PartLength));
+        return tr("EA %1").arg(
+            context.show(std::get<BeltOutput>(linear->output).tensileStiffness.value, Kind::Force));
+    case ChainPart::Load:
+        if (linear != nullptr)
+            return tr("%1 · %2 up")
+                .arg(context.show(movingMass(*axis, *linear), Kind::Mass),
+                     context.show(linear->slope.value, Kind::Angle));
+        if (const AxisEvaluation* e = context.axisEvaluation())
+            return context.show(e->model.chain.load.inertia, Kind::LoadInertia);
+        return {};
+    case ChainPart::Picture:
+        if (const ShotEvaluation* s = context.shotEvaluation()) {
+            const Shot& shot = context.document.project().shots[static_cast<std::size_t>(s->shot)];
+            return tr("%1 at %2")
+                .arg(context.show(shot.focalLength, Kind::PartLength),
+                     context.show(shot.subjectDistance, Kind::Length));
+        }
+        return {};
+    }
+    return {};
+}
+
+QString partFindings(const Context& context, const ChainColumn& c) {
+    const AxisEvaluation* e = context.axisEvaluation();
+    if (e == nullptr) return {};
+    QStringList said;
+    const auto add = [&](const QString& words, const Figure& f, Kind kind) {
+        if (f) said << words.arg(context.show(f, kind));
+    };
+    if (c.part == ChainPart::Motor) {
+        add(tr("case %1"), e->caseTemperature, Kind::Celsius);
+        add(tr("shaft pull %1"), e->shaftRadial, Kind::Force);
+        if (const ShotEvaluation* s = context.shotEvaluation()) {
+            if (!e->model.stepper()) add(tr("rms %1"), s->torqueRms, Kind::Torque);
+            add(tr("draws %1"), s->sourceCurrent, Kind::Current);
+            add(tr("needs %1 of full setting"), s->speedSetting, Kind::Percentage);
+        }
+        add(tr("stalled %1"), e->stallCurrent, Kind::Current);
+        return said.join(QStringLiteral(" · "));
+    }
+    const int link = c.part == ChainPart::Link ? c.link : -1;
+    if (c.part == ChainPart::Link || c.part == ChainPart::Output || c.part == ChainPart::Belt)
+        for (const PartCheck& p : e->parts)
+            if (p.link == link) {
+                add(tr("centre distance %1"), p.centreDistance, Kind::Length);
+                if (p.meshes)
+                    said << tr("%1 teeth in mesh").arg(context.show(p.meshes.value() * 6.0, Kind::Ratio));
+                add(tr("%1 pairs in contact"), p.contactRatio, Kind::Ratio);
+                add(tr("strength ×%1"), p.strength, Kind::Ratio);
+                add(tr("grip ×%1"), p.slip, Kind::Ratio);
+            }
+    if (c.part == ChainPart::Output || c.part == ChainPart::Belt) {
+        add(tr("whips from %1"), e->whirlSpeed, Kind::Speed);
+        add(tr("buckles at %1"), e->bucklingLoad, Kind::Force);
+        add(tr("cord factor %1"), e->cordRatio, Kind::Ratio);
+        if (e->windingLayers && e->windingLayers.value() > 1.0 && e->stepsPerUnitFirst)
+            said << tr("%1 layers: %2 to %3 steps/mm")
+                        .arg(context.show(e->windingLayers, Kind::Count),
+                             context.show(e->stepsPerUnitFirst, Kind::Ratio),
+                             context.show(e->stepsPerUnitLast, Kind::Ratio));
+        add(tr("turns on %1"), e->turningRadius, Kind::Length);
+        if (e->locks) said << tr("locks at rest");
+    }
+    if (c.part == ChainPart::Load) {
+        add(tr("bearing %1"), e->bearingLoad, Kind::Force);
+        add(tr("play turns it %1"), e->guideRotation, Kind::Angle);
+        add(tr("pan bar %1"), e->panBarTurn, Kind::Angle);
+        if (const ShotEvaluation* s = context.shotEvaluation(); s && s->carried && s->carried.value() > 0.0)
+            said << tr("axes below add %1").arg(context.show(s->carried, Kind::Torque));
+    }
+    return said.join(QStringLiteral(" · "));
+}
+
+QString driveInShort(const Context& context, const Axis& axis, const AxisEvaluation& e) {
+    if (const auto* m = std::get_if<LinearMechanism>(&axis.mechanism)) {
+        if (const auto* belt = std::get_if<BeltOutput>(&m->output)) return tr("%1T belt").arg(belt->teeth);
+        return ofOutput(axis, OutputWords{context});
+    }
+    return axis.links.empty() &&
+                   std::holds_alternative<DirectOutput>(std::get<RotaryMechanism>(axis.mechanism).output)
+               ? tr("direct")
+               : tr("%1:1").arg(context.show(e.totalRatio, Kind::Ratio));
+}
+
+} // namespace gantry::app

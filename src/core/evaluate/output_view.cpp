@@ -1,0 +1,210 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/output_view.h"
+
+#include "core/drivetrain/belt.h"
+#include "core/drivetrain/screw.h"
+#include "core/drivetrain/winch.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace gantry {
+namespace {
+
+using drivetrain::backEfficiencyOf;
+using drivetrain::Ratio;
+constexpr double pi = std::numbers::pi;
+
+std::optional<Ratio> millimetres(double length) {
+    const auto exact = drivetrain::exactMetres(length);
+    return exact ? exact->times(*Ratio::of(1000, 1)) : std::nullopt;
+}
+
+std::optional<Ratio> addLinear(DriveModel& m, Series& series, const LinearMechanism& linear,
+                               const BeltOutput& belt) {
+    const int parts = belt.doubled ? 2 : 1;
+    const double radius = belt.teeth * belt.pitch.value / (2.0 * pi), efficiency = belt.efficiency.value;
+    m.motors = belt.motors;
+    m.chain.stages.push_back(
+        {parts / radius, efficiency, backEfficiencyOf(efficiency), belt.pulleyInertia.value * belt.motors});
+    // Softest at mid travel. A doubled belt is twice as long, and both its parts pull on half the way.
+    series.addSpring(
+        drivetrain::leastOpenBeltStiffness(belt.tensileStiffness.value, linear.railLength * parts) * parts *
+        parts);
+    series.addSpring(linear.frameStiffness.value);
+    series.backlash += belt.backlash.value / parts;
+    const auto pitch = millimetres(belt.pitch.value);
+    const auto turn = pitch ? pitch->times(*Ratio::of(belt.teeth, 1)) : std::nullopt;
+    return turn ? turn->dividedBy(*Ratio::of(parts, 1)) : std::nullopt;
+}
+
+std::optional<Ratio> addLinear(DriveModel& m, Series& series, const LinearMechanism& linear,
+                               const ScrewOutput& s) {
+    const drivetrain::Screw screw{s.pitchDiameter.value, s.lead.value, s.friction.value, s.threadHalfAngle};
+    const double efficiency = std::max(0.001, drivetrain::efficiency(screw));
+    m.chain.stages.push_back({2.0 * pi / s.lead.value, efficiency, drivetrain::backEfficiency(screw),
+                              drivetrain::barInertia(s.pitchDiameter.value, linear.railLength)});
+    series.addSpring(s.axialStiffness.value);
+    series.addSpring(linear.frameStiffness.value);
+    series.backlash += s.backlash.value;
+    return millimetres(s.lead.value);
+}
+
+std::optional<Ratio> addLinear(DriveModel& m, Series& series, const LinearMechanism& linear,
+                               const RackOutput& r) {
+    const double radius = r.teeth * r.module.value / 2.0, efficiency = r.efficiency.value;
+    m.chain.stages.push_back({1.0 / radius, efficiency, backEfficiencyOf(efficiency), r.pinionInertia.value});
+    series.addSpring(r.stiffness.value);
+    series.addSpring(linear.frameStiffness.value);
+    series.backlash += r.backlash.value;
+    return std::nullopt; // π is no fraction
+}
+
+std::optional<Ratio> addLinear(DriveModel& m, Series& series, const LinearMechanism& linear,
+                               const WheelOutput& w) {
+    const double efficiency = w.efficiency.value;
+    m.chain.stages.push_back(
+        {2.0 / w.diameter.value, efficiency, backEfficiencyOf(efficiency), w.wheelInertia.value});
+    series.addSpring(linear.frameStiffness.value);
+    series.backlash += w.backlash.value;
+    return std::nullopt;
+}
+
+std::optional<Ratio> addLinear(DriveModel& m, Series& series, const LinearMechanism& linear,
+                               const WinchOutput& w) {
+    // The pull is heaviest on the motor where the drum is fullest, so that radius sizes it.
+    const drivetrain::Winding winding =
+        drivetrain::windingOf({w.drumDiameter.value, w.cordDiameter.value, w.drumWidth, 1.0}, m.travel);
+    const double efficiency = w.efficiency.value;
+    m.chain.stages.push_back(
+        {1.0 / winding.lastRadius, efficiency, backEfficiencyOf(efficiency), w.drumInertia.value});
+    series.addSpring(w.tensileStiffness.value / linear.railLength);
+    series.addSpring(linear.frameStiffness.value);
+    series.backlash += w.backlash.value;
+    return std::nullopt;
+}
+
+double windForce(const Project& project, double area) {
+    constexpr double airDensity = 1.2, dragCoefficient = 1.2; // a boxy camera in still-room air
+    const double v = project.conditions.windSpeed;
+    return 0.5 * airDensity * dragCoefficient * area * v * v;
+}
+
+std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const Project& project, const Axis& axis,
+                                  const LinearMechanism& linear) {
+    const auto perTurn =
+        std::visit([&](const auto& o) { return addLinear(m, series, linear, o); }, linear.output);
+    const double mass = movingMass(axis, linear);
+    double friction = linear.runningFriction.value + linear.cableDrag.value;
+    double still = std::max(linear.staticFriction.value + linear.cableDrag.value, friction);
+    if (const auto* screw = std::get_if<ScrewOutput>(&linear.output)) {
+        // Drag of nut and bearings, as a force on the carriage.
+        const double drag =
+            screw->nutDrag.value * 2.0 * pi / screw->lead.value * m.chain.stages.back().efficiency;
+        friction += drag;
+        still += drag;
+    }
+    const double wind = windForce(project, linear.windArea);
+    m.chain.load = {mass, mass * standardGravity * std::sin(linear.slope.value), friction + wind, 0.0};
+    m.friction = friction;
+    m.staticFriction = still + wind;
+    m.settings = {linear.motion.maxSpeed, linear.motion.maxAcceleration, linear.motion.jerk};
+    return perTurn;
+}
+
+void addRotary(DriveModel&, Series& series, const DirectOutput& direct) {
+    series.addSpring(direct.stiffness.value);
+}
+
+template <class Ring>
+void addRing(DriveModel& m, Series& series, const Ring& ring) {
+    const double efficiency = ring.efficiency.value,
+                 ratio = static_cast<double>(ring.ringTeeth) / ring.pinionTeeth;
+    m.chain.stages.push_back({ratio, efficiency, backEfficiencyOf(efficiency), 0.0});
+    const auto exact = Ratio::of(ring.ringTeeth, ring.pinionTeeth);
+    m.exactRatio = m.exactRatio && exact ? m.exactRatio->times(*exact) : std::nullopt;
+    m.shaftRatio *= ratio;
+    series.backlash += ring.backlash.value;
+    series.addSpring(ring.stiffness.value);
+}
+void addRotary(DriveModel& m, Series& series, const RingOutput& ring) {
+    addRing(m, series, ring);
+}
+void addRotary(DriveModel& m, Series& series, const LensRingOutput& ring) {
+    addRing(m, series, ring);
+}
+
+/// Largest |gravity torque| over the range, tipped either way by the slope of what carries the axis.
+double worstArmTorque(const RotaryMechanism& r, double slope) {
+    const double low = r.lowAngle - slope, high = r.lowAngle + r.range + slope;
+    double worst = std::max(std::abs(armTorque(r, low)), std::abs(armTorque(r, high)));
+    if (r.items.empty() && r.spring.torqueAtLow.value == 0.0 && r.spring.rate.value == 0.0) return 0.0;
+    constexpr int samples = 48; // of a sum of one sine and one straight line: 0.1 % at worst over a turn
+    const double span = std::min(high - low, 2.0 * pi);
+    for (int i = 1; i < samples; ++i)
+        worst = std::max(worst, std::abs(armTorque(r, low + span * i / samples)));
+    return worst;
+}
+
+std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const Project& project, const Axis& axis,
+                                  const RotaryMechanism& r) {
+    std::visit([&](const auto& o) { addRotary(m, series, o); }, r.output);
+    double inertia = r.inertia.value + r.pointMass.value * r.pointRadius * r.pointRadius;
+    double momentAlong = 0.0, momentAbove = 0.0;
+    for (const MassItem& item : r.items) {
+        inertia += item.mass.value * (item.along * item.along + item.above * item.above);
+        m.carriedMass += item.mass.value;
+        momentAlong += item.mass.value * item.along;
+        momentAbove += item.mass.value * item.above;
+        m.farthestItem = std::max(m.farthestItem, std::hypot(item.along, item.above));
+    }
+    if (m.carriedMass > 0.0) {
+        m.carriedAlong = std::abs(momentAlong) / m.carriedMass;
+        m.carriedReach = std::hypot(momentAlong, momentAbove) / m.carriedMass;
+    }
+    const double slope = carryingSlope(project, axis);
+    const double gravity = gravityTurns(axis.role)
+                               ? worstArmTorque(r, slope)
+                               : m.carriedMass * standardGravity * m.carriedAlong * std::sin(slope);
+    const double friction = r.friction.value + r.cableDrag.value;
+    const double wind = windForce(project, r.windArea) * r.windArm;
+    m.chain.load = {inertia, r.unbalance.value + gravity, friction + wind, 0.0};
+    m.friction = friction;
+    m.staticFriction = std::max(r.staticFriction.value + r.cableDrag.value, friction) + wind;
+    m.settings = {r.motion.maxSpeed, r.motion.maxAcceleration, r.motion.jerk};
+    return Ratio::of(360, 1);
+}
+
+} // namespace
+
+double armTorque(const RotaryMechanism& r, double angle) {
+    double torque = 0.0;
+    const double c = std::cos(angle), s = std::sin(angle);
+    for (const MassItem& item : r.items) torque += item.mass.value * (item.along * c - item.above * s);
+    return standardGravity * torque -
+           (r.spring.torqueAtLow.value + r.spring.rate.value * (angle - r.lowAngle));
+}
+
+bool gravityTurns(Role role) {
+    return role == Role::BoomTilt || role == Role::Tilt || role == Role::Roll || role == Role::Other;
+}
+
+double carryingSlope(const Project& project, const Axis& axis) {
+    double slope = 0.0;
+    for (const Axis& below : project.axes) {
+        if (below.id == axis.id) break;
+        // A lift is steep by its nature and keeps what it carries level.
+        if (const auto* linear = std::get_if<LinearMechanism>(&below.mechanism);
+            linear && below.role != Role::Lift)
+            slope += std::abs(linear->slope.value);
+    }
+    return std::min(slope, pi / 2.0);
+}
+
+std::optional<Ratio> addOutput(DriveModel& m, Series& series, const Project& project, const Axis& axis) {
+    return std::visit([&](const auto& mech) { return addMechanism(m, series, project, axis, mech); },
+                      axis.mechanism);
+}
+
+} // namespace gantry

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/model/project.h"
+
+namespace gantry {
+
+/// Edits that keep a project consistent. Indices are checked; a wrong one changes nothing.
+
+/// Adds an axis for a role at the lens end, with a drive and an output that such axes usually have; `linear`
+/// decides for Role::Other alone. Returns its index.
+int addAxis(Project& project, Role role, bool linear = true);
+
+/// Name of a role as an axis is called: "Boom tilt".
+std::string nameOfRole(Role role);
+
+/// Copies an axis with all its shots' movements behind itself; returns the index of the copy, −1 if there is
+/// none to copy.
+int copyAxis(Project& project, int axis);
+
+/// Moves an axis by `step` places towards the lens (positive) or the base; returns its new index.
+int moveAxis(Project& project, int axis, int step);
+
+/// Removes an axis and what the shots ask of it.
+void removeAxis(Project& project, int axis);
+
+/// Moves a link by `step` places towards the load; returns its new index.
+int moveLink(Axis& axis, int link, int step);
+
+/// At most this many drives per axis, the one in use among them.
+inline constexpr int mostCandidates = 6;
+
+/// Keeps the drive in use as a further candidate under the next free letter and goes on with a copy of it
+/// under that letter. Returns the letter; empty if there are six already.
+std::string addCandidate(Axis& axis);
+
+/// Puts a candidate into use; the one in use takes its place. Returns whether there is such a letter.
+bool useCandidate(Axis& axis, std::string_view letter);
+
+/// Drops a candidate that is not in use.
+void dropCandidate(Axis& axis, std::string_view letter);
+
+/// The axis with a candidate in use, for comparing; the axis itself for its own letter.
+Axis withCandidate(const Axis& axis, std::string_view letter);
+
+/// Letters of all drives of an axis in order.
+std::vector<std::string> candidateLetters(const Axis& axis);
+
+} // namespace gantry

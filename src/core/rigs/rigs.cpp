@@ -1,0 +1,468 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/rigs/rigs.h"
+
+#include <array>
+#include <cmath>
+#include <numbers>
+
+namespace gantry::rigs {
+namespace {
+
+constexpr double deg = std::numbers::pi / 180.0;
+
+constexpr std::array table{
+    RigInfo{RigKind::BeltSlider, "Belt slider", "A carriage on a rail, pulled by a toothed belt."},
+    RigInfo{RigKind::ScrewSlider, "Screw slider", "A short, strong slider on a lead screw."},
+    RigInfo{RigKind::WinchedCart, "Winched cart", "A cart on a long or steep track, pulled by a cord."},
+    RigInfo{RigKind::WheelDolly, "Wheel dolly", "A dolly that drives itself on floor or track."},
+    RigInfo{RigKind::LiftColumn, "Lift column", "The camera goes straight up and down."},
+    RigInfo{RigKind::PanTiltHead, "Pan-tilt head", "Two geared axes under the camera."},
+    RigInfo{RigKind::OrbitBoom, "Orbit boom", "A boom that carries the camera round its subject."},
+    RigInfo{RigKind::JibCrane, "Jib crane", "A balanced arm that rises and swings."},
+    RigInfo{RigKind::StopMotionStage, "Stop-motion stage", "Small, exact steps between pictures."},
+    RigInfo{RigKind::SubjectTurntable, "Subject turntable", "The subject turns before a fixed camera."},
+    RigInfo{RigKind::MultiAxis, "Multi-axis rig", "Slide, pan, tilt and focus together."},
+    RigInfo{RigKind::WhatIHave, "Here is what I have", "One axis; five numbers give an answer."},
+    RigInfo{RigKind::Empty, "Empty", "Nothing yet; add axes one by one."},
+};
+
+Stepper stepper(const char* name, double torque, double amps, double ohms, double henries, double inertia,
+                double mass, double length) {
+    Stepper s;
+    s.name = name;
+    s.holdingTorque = estimate(torque, Source::DataSheet);
+    s.ratedCurrent = estimate(amps, Source::DataSheet);
+    s.resistance = estimate(ohms, Source::DataSheet);
+    s.inductance = assumed(henries, 0.2);
+    s.rotorInertia = assumed(inertia, 0.2);
+    s.detentTorque = assumed(0.04 * torque);
+    s.body.mass = assumed(mass, 0.1);
+    s.body.length = length;
+    // Bigger cases shed heat better and carry bigger bearings.
+    s.body.thermalResistance = assumed(6.0 * std::pow(0.3 / mass, 0.6), 0.3);
+    s.body.radialRating = assumed(28.0 * std::pow(mass / 0.3, 0.6), 0.3);
+    s.body.axialRating = assumed(10.0 * std::pow(mass / 0.3, 0.6), 0.3);
+    return s;
+}
+Stepper small17() {
+    return stepper("Size 17, 40 mm", 0.44, 1.7, 1.5, 0.0028, 5.7e-6, 0.29, 0.040);
+}
+Stepper long17() {
+    return stepper("Size 17, 60 mm", 0.65, 2.1, 1.6, 0.0032, 1.02e-5, 0.5, 0.060);
+}
+Stepper mid23() {
+    return stepper("Size 23, 56 mm", 1.26, 2.8, 0.9, 0.0025, 3.0e-5, 0.7, 0.056);
+}
+
+Driver driver(double run, double rating) {
+    Driver d;
+    d.name = "Step driver";
+    d.microsteps = 16;
+    d.runCurrent = run;
+    d.holdCurrent = 0.6 * run;
+    d.maxCurrent = rating;
+    d.maxVoltage = 36.0;
+    return d;
+}
+
+Axis axis(const char* id, const char* name, Role role, Motor motor, const Driver& d) {
+    Axis a;
+    a.id = id;
+    a.name = name;
+    a.role = role;
+    a.motor = std::move(motor);
+    a.driver = d;
+    a.onStop = OnStop::KeepsHolding;
+    return a;
+}
+
+LinearMechanism slide(double rail, double mass) {
+    LinearMechanism m;
+    m.railLength = rail;
+    m.carriageLength = 0.15;
+    m.bumperLength = 0.005;
+    m.movingMass = assumed(mass, 0.1);
+    m.runningFriction = assumed(1.0 + 0.5 * mass, 0.4);
+    m.staticFriction = assumed(1.5 + 0.7 * mass, 0.4);
+    m.guide.play = assumed(1e-5);
+    m.motion = {0.4, 1.0, 0.0, 0.0, 0.005, 0.03, 0.005};
+    return m;
+}
+
+BeltStage beltStage(const char* id, int motorTeeth, int loadTeeth) {
+    BeltStage s;
+    s.id = id;
+    s.motorTeeth = motorTeeth;
+    s.loadTeeth = loadTeeth;
+    s.preload = assumed(8.0, 0.4);
+    s.width = 0.009;
+    return s;
+}
+
+RotaryMechanism head(double inertia, double range) {
+    RotaryMechanism m;
+    m.range = range;
+    m.inertia = assumed(inertia, 0.3);
+    m.friction = assumed(0.05, 0.4);
+    m.staticFriction = assumed(0.07, 0.4);
+    m.motion = {90.0 * deg, 120.0 * deg, 0.0, 0.0, 0.02, 10.0 * deg, 2.0 * deg};
+    return m;
+}
+
+Project project(const char* name) {
+    Project p;
+    p.name = name;
+    p.camera.name = "Camera";
+    p.supply.name = "Supply";
+    p.controller.name = "Controller";
+    return p;
+}
+
+Shot shot(const char* id, const char* name, double lens, double distance) {
+    Shot s;
+    s.id = id;
+    s.name = name;
+    s.focalLength = lens;
+    s.subjectDistance = distance;
+    return s;
+}
+
+void moves(Shot& s, const Axis& a, double distance, double time, double ease) {
+    if (kindOf(a) == AxisKind::Linear)
+        s.moves.push_back({a.id, ByTime<AxisKind::Linear>{distance, time, ease, ease}});
+    else
+        s.moves.push_back({a.id, ByTime<AxisKind::Rotary>{distance, time, ease, ease}});
+}
+
+Axis beltSlide() {
+    Axis a = axis("slide", "Slide", Role::Slide, small17(), driver(1.2, 2.0));
+    LinearMechanism m = slide(1.0, 3.5);
+    BeltOutput belt;
+    belt.preload = assumed(8.0, 0.4);
+    m.output = belt;
+    a.mechanism = m;
+    return a;
+}
+
+Axis pan() {
+    Axis a = axis("pan", "Pan", Role::Pan, small17(), driver(1.0, 2.0));
+    a.links.push_back(beltStage("pan-belt", 16, 80));
+    a.mechanism = head(0.03, 2.0 * std::numbers::pi);
+    return a;
+}
+
+Axis tilt() {
+    Axis a = axis("tilt", "Tilt", Role::Tilt, small17(), driver(1.0, 2.0));
+    a.links.push_back(beltStage("tilt-belt", 16, 80));
+    RotaryMechanism m = head(0.02, 120.0 * deg);
+    m.lowAngle = -60.0 * deg;
+    MassItem camera;
+    camera.id = "camera";
+    camera.name = "Camera and lens";
+    camera.mass = assumed(1.6, 0.1);
+    camera.along = 0.01;
+    m.items.push_back(camera);
+    a.mechanism = m;
+    return a;
+}
+
+Project beltSlider() {
+    Project p = project("Belt slider");
+    p.axes.push_back(beltSlide());
+    Shot s = shot("reveal", "Reveal", 0.035, 1.2);
+    moves(s, p.axes[0], 0.7, 12.0, 1.0);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project screwSlider() {
+    Project p = project("Screw slider");
+    Axis a = axis("slide", "Slide", Role::Slide, small17(), driver(1.2, 2.0));
+    Coupling c;
+    c.id = "coupling";
+    a.links.push_back(c);
+    LinearMechanism m = slide(0.5, 3.0);
+    m.guide.kind = GuideKind::BallRail;
+    m.motion.maxSpeed = 0.06;
+    m.motion.homingSpeed = 0.01;
+    m.output = ScrewOutput{};
+    a.mechanism = m;
+    p.axes.push_back(a);
+    Shot s = shot("creep", "Creep", 0.05, 0.6);
+    moves(s, a, 0.3, 20.0, 1.0);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project winchedCart() {
+    Project p = project("Winched cart");
+    Axis a = axis("cart", "Cart", Role::Slide, long17(), driver(1.6, 2.5));
+    a.links.push_back(beltStage("cart-belt", 20, 60));
+    LinearMechanism m = slide(6.0, 8.0);
+    m.carriageLength = 0.4;
+    m.slope = assumed(8.0 * deg, 0.1);
+    m.runningFriction = assumed(4.0, 0.4);
+    m.staticFriction = assumed(6.0, 0.4);
+    m.guide.wheelbase = 0.35;
+    m.guide.track = 0.3;
+    m.guide.play = assumed(5e-5);
+    m.motion.maxSpeed = 0.3;
+    m.motion.maxAcceleration = 0.4;
+    m.output = WinchOutput{};
+    a.mechanism = m;
+    a.brake.fitted = true;
+    a.brake.holdingTorque = assumed(1.0, 0.15);
+    p.axes.push_back(a);
+    Shot s = shot("climb", "Climb", 0.024, 2.0);
+    moves(s, a, 4.0, 40.0, 6.0);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project wheelDolly() {
+    Project p = project("Wheel dolly");
+    Axis a = axis("dolly", "Dolly", Role::Slide, mid23(), driver(2.2, 3.5));
+    a.links.push_back(beltStage("dolly-belt", 20, 80));
+    LinearMechanism m = slide(4.0, 12.0);
+    m.carriageLength = 0.5;
+    m.runningFriction = assumed(6.0, 0.4);
+    m.staticFriction = assumed(9.0, 0.4);
+    m.guide.wheelbase = 0.45;
+    m.guide.track = 0.4;
+    m.guide.massHeight = 0.6;
+    m.motion.maxSpeed = 0.4;
+    m.motion.maxAcceleration = 0.4;
+    m.output = WheelOutput{};
+    a.mechanism = m;
+    p.axes.push_back(a);
+    Shot s = shot("past", "Past the bench", 0.028, 1.8);
+    moves(s, a, 2.5, 20.0, 2.0);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project liftColumn() {
+    Project p = project("Lift column");
+    Axis a = axis("lift", "Lift", Role::Lift, long17(), driver(1.6, 2.5));
+    Coupling c;
+    c.id = "coupling";
+    a.links.push_back(c);
+    LinearMechanism m = slide(0.6, 3.0);
+    m.slope = estimate(90.0 * deg, Source::Measured);
+    m.guide.kind = GuideKind::BallRail;
+    m.motion.maxSpeed = 0.05;
+    m.motion.homingSpeed = 0.01;
+    ScrewOutput screw;
+    screw.lead = assumed(0.004, 0.0);
+    screw.starts = 2;
+    m.output = screw;
+    a.mechanism = m;
+    a.brake.fitted = true;
+    a.brake.holdingTorque = assumed(0.4, 0.15);
+    p.axes.push_back(a);
+    Shot s = shot("rise", "Rise", 0.035, 1.0);
+    moves(s, a, 0.3, 20.0, 1.5);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project panTiltHead() {
+    Project p = project("Pan-tilt head");
+    p.axes = {pan(), tilt()};
+    Shot s = shot("look", "Look round", 0.035, 2.0);
+    moves(s, p.axes[0], 60.0 * deg, 15.0, 2.0);
+    moves(s, p.axes[1], 15.0 * deg, 15.0, 2.0);
+    p.shots.push_back(s);
+    return p;
+}
+
+/// A beam with a camera at its end and a counterweight behind.
+void boomItems(RotaryMechanism& m, double reach, double camera, double weight, double weightAt) {
+    const auto item = [&](const char* id, const char* name, double mass, double along) {
+        MassItem i;
+        i.id = id;
+        i.name = name;
+        i.mass = assumed(mass, 0.05);
+        i.along = along;
+        m.items.push_back(i);
+    };
+    item("camera", "Camera and head", camera, reach);
+    item("beam", "Beam", 1.2, (reach + weightAt) / 2.0);
+    item("counterweight", "Counterweight", weight, weightAt);
+}
+
+Project orbitBoom() {
+    Project p = project("Orbit boom");
+    GearedDc motor;
+    motor.name = "Geared motor, 12 V, 30 rpm";
+    Axis a = axis("orbit", "Orbit", Role::Swing, motor, driver(2.0, 6.0));
+    GearStage gears;
+    gears.id = "orbit-gears";
+    gears.motorTeeth = 20;
+    gears.loadTeeth = 120;
+    gears.module = 0.004;
+    gears.faceWidth = 0.018;
+    gears.material = GearMaterial::Plywood;
+    gears.figures = {assumed(0.85, 0.05), assumed(0.01), assumed(400.0), assumed(2e-4)};
+    a.links.push_back(gears);
+    RotaryMechanism m = head(0.05, 4.0 * std::numbers::pi);
+    m.friction = assumed(0.3, 0.4);
+    m.staticFriction = assumed(0.45, 0.4);
+    boomItems(m, 0.9, 2.0, 4.0, -0.4);
+    m.motion = {25.0 * deg, 10.0 * deg, 0.0, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
+    a.mechanism = m;
+    p.supply.voltage = assumed(12.0, 0.05);
+    p.supply.lowVoltage = assumed(11.0, 0.05);
+    p.axes.push_back(a);
+    Shot s = shot("orbit", "Orbit", 0.024, 0.9);
+    s.limits.jitter = 2.0;
+    moves(s, a, 180.0 * deg, 20.0, 2.0);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project jibCrane() {
+    Project p = project("Jib crane");
+    Axis swing = axis("swing", "Swing", Role::Swing, mid23(), driver(2.2, 3.5));
+    PlanetaryStage planetary;
+    planetary.id = "swing-gearhead";
+    planetary.sunTeeth = 12;
+    planetary.ringTeeth = 48;
+    planetary.stages = 2;
+    planetary.ratedTorque = assumed(15.0, 0.2);
+    swing.links.push_back(planetary);
+    RotaryMechanism around = head(0.1, 200.0 * deg);
+    around.friction = assumed(0.4, 0.4);
+    around.staticFriction = assumed(0.6, 0.4);
+    boomItems(around, 1.8, 2.5, 8.2, -0.6);
+    around.motion = {25.0 * deg, 12.0 * deg, 0.0, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
+    swing.mechanism = around;
+    Axis boom = axis("boom", "Boom", Role::BoomTilt, mid23(), driver(2.2, 3.5));
+    WormStage worm;
+    worm.id = "boom-worm";
+    boom.links.push_back(worm);
+    RotaryMechanism up = head(0.1, 80.0 * deg);
+    up.lowAngle = -35.0 * deg;
+    up.friction = assumed(0.4, 0.4);
+    up.staticFriction = assumed(0.6, 0.4);
+    boomItems(up, 1.8, 2.5, 8.2, -0.6);
+    up.motion = {15.0 * deg, 8.0 * deg, 0.0, 0.0, 0.02, 3.0 * deg, 1.0 * deg};
+    boom.mechanism = up;
+    boom.brake.fitted = true;
+    boom.brake.holdingTorque = assumed(2.0, 0.15);
+    p.axes = {swing, boom, pan(), tilt()};
+    Shot s = shot("over", "Over the pond", 0.024, 2.5);
+    moves(s, p.axes[0], 60.0 * deg, 16.0, 3.0);
+    moves(s, p.axes[1], 30.0 * deg, 16.0, 3.0);
+    moves(s, p.axes[2], -60.0 * deg, 16.0, 3.0);
+    moves(s, p.axes[3], -20.0 * deg, 16.0, 3.0);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project stopMotionStage() {
+    Project p = screwSlider();
+    p.name = "Stop-motion stage";
+    p.axes[0].id = "stage";
+    p.axes[0].name = "Stage";
+    auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+    m.railLength = 0.4;
+    ScrewOutput screw;
+    screw.lead = assumed(0.002, 0.0);
+    screw.starts = 1;
+    m.output = screw;
+    m.motion.maxSpeed = 0.01;
+    m.motion.homingSpeed = 0.004;
+    p.shots.clear();
+    Shot s = shot("bloom", "Bloom", 0.06, 0.4);
+    s.frameRate = 24.0;
+    moves(s, p.axes[0], 0.1, 30.0, 1.0);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project subjectTurntable() {
+    Project p = project("Subject turntable");
+    Axis a = axis("table", "Turntable", Role::Turntable, small17(), driver(1.0, 2.0));
+    WormStage worm;
+    worm.id = "table-worm";
+    a.links.push_back(worm);
+    RotaryMechanism m = head(0.05, 2.0 * std::numbers::pi);
+    m.pointMass = assumed(2.0, 0.3);
+    m.pointRadius = 0.1;
+    m.motion.maxSpeed = 30.0 * deg;
+    a.mechanism = m;
+    p.axes.push_back(a);
+    Shot s = shot("turn", "Turn", 0.05, 0.8);
+    moves(s, a, 350.0 * deg, 30.0, 1.0);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project multiAxis() {
+    Project p = project("Multi-axis rig");
+    Axis focus = axis("focus", "Focus", Role::Focus, small17(), driver(0.8, 2.0));
+    RotaryMechanism ring = head(2e-4, 270.0 * deg);
+    ring.friction = assumed(0.04, 0.4);
+    ring.staticFriction = assumed(0.05, 0.4);
+    ring.output = LensRingOutput{};
+    focus.mechanism = ring;
+    p.axes = {beltSlide(), pan(), tilt(), focus};
+    Shot s = shot("past", "Past the subject", 0.035, 1.5);
+    s.keepFramed = true;
+    s.subjectHeight = 0.3;
+    moves(s, p.axes[0], 0.7, 15.0, 1.5);
+    moves(s, p.axes[3], 20.0 * deg, 15.0, 1.5);
+    p.shots.push_back(s);
+    return p;
+}
+
+Project whatIHave() {
+    Project p = project("What I have");
+    Axis a;
+    a.id = "slide";
+    a.name = "Slide";
+    a.role = Role::Slide;
+    p.axes.push_back(a);
+    return p;
+}
+
+} // namespace
+
+std::span<const RigInfo> all() {
+    return table;
+}
+
+Project make(RigKind kind) {
+    switch (kind) {
+    case RigKind::BeltSlider:
+        return beltSlider();
+    case RigKind::ScrewSlider:
+        return screwSlider();
+    case RigKind::WinchedCart:
+        return winchedCart();
+    case RigKind::WheelDolly:
+        return wheelDolly();
+    case RigKind::LiftColumn:
+        return liftColumn();
+    case RigKind::PanTiltHead:
+        return panTiltHead();
+    case RigKind::OrbitBoom:
+        return orbitBoom();
+    case RigKind::JibCrane:
+        return jibCrane();
+    case RigKind::StopMotionStage:
+        return stopMotionStage();
+    case RigKind::SubjectTurntable:
+        return subjectTurntable();
+    case RigKind::MultiAxis:
+        return multiAxis();
+    case RigKind::WhatIHave:
+        return whatIHave();
+    case RigKind::Empty:
+        break;
+    }
+    return project("New project");
+}
+
+} // namespace gantry::rigs

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+/// Six teeth in mesh carry a belt's rating; fewer share less.
+Finding beltMesh(const AxisView& view) {
+    const PartCheck* worst = nullptr;
+    for (const PartCheck& p : view.evaluation.parts)
+        if (p.meshes.reason() != Reason::NotApplicable &&
+            (worst == nullptr || p.meshes.value() < worst->meshes.value()))
+            worst = &p;
+    if (worst == nullptr) return std::nullopt;
+    return found(nullptr, worst->meshes.value(), worst->meshes.reason(), M::MeshText,
+                 {{{Kind::Ratio, worst->meshes.value() * 6.0}, {Kind::Count, view.partNumber(*worst)}}});
+}
+
+} // namespace gantry::rules

@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+/// What an emergency stop or a reset does to an axis that gravity pulls.
+Finding emergencyStop(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (!e.powerOff.loaded) return std::nullopt;
+    const auto text = [&] {
+        switch (e.onStop) {
+        case StopOutcome::Falls:
+            return M::StopFallsText;
+        case StopOutcome::Creeps:
+            return M::StopCreepsText;
+        case StopOutcome::Stays:
+            break;
+        }
+        return M::StopStaysText;
+    };
+    Verdict v = found(nullptr, e.stopRatio.value(), e.stopRatio.reason(), text(),
+                      {{{view.forceKind(), e.powerOff.gravity.value()},
+                        {Kind::Energy, e.powerOff.energy.value()},
+                        {view.speedKind(), e.powerOff.speed.value()}}});
+    if (e.onStop == StopOutcome::Creeps) v.ceiling = State::Tight;
+    v.hazard = true;
+    return v;
+}
+
+} // namespace gantry::rules

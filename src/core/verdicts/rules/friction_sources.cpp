@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+/// The friction that was entered against what the guides alone must cost. The entered one is used.
+Finding frictionSources(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (e.guideFriction.reason() == Reason::NotApplicable) return std::nullopt;
+    const double entered = std::get<LinearMechanism>(view.axis.mechanism).runningFriction.value;
+    const double ratio = allowedOver(entered, e.guideFriction.value());
+    if (ratio >= 1.0) return std::nullopt;
+    // They disagree; neither is proven wrong, so this is never worse than tight.
+    Verdict v = found(nullptr, 1.0, Reason::None, M::FrictionSourcesText,
+                      {{{Kind::Force, entered}, {Kind::Force, e.guideFriction.value()}}});
+    v.ceiling = State::Tight;
+    return v;
+}
+
+} // namespace gantry::rules

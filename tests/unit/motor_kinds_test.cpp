@@ -1,0 +1,134 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/kinematics/follow.h"
+#include "core/motor/curve.h"
+#include "core/motor/hobby_servo.h"
+#include "core/motor/noise.h"
+#include "support/files.h"
+#include "support/near.h"
+
+#include <QTest>
+
+using namespace gantry::motor;
+
+/// Servos, brushed motors and hobby servos; and what following a subject asks.
+class MotorKindsTest : public QObject {
+    Q_OBJECT
+    static DcParams motorOf(const nlohmann::json& in) {
+        DcParams p;
+        p.nominalVoltage = in["Vn"];
+        p.noLoadSpeed = in["w0"];
+        p.noLoadCurrent = in["I0"];
+        p.stallCurrent = in["Is"];
+        p.voltage = in["V"];
+        p.duty = in["duty"];
+        p.sourceResistance = in["Rs"];
+        p.busCapacitor = in["bus_cap"];
+        return p;
+    }
+private slots:
+    void brushedMotors() {
+        const auto cases = referenceCases("t11_dc", "dc");
+        QVERIFY(!cases.empty());
+        for (const auto& c : cases) {
+            const DcParams p = motorOf(c["inputs"]);
+            const double torque = c["inputs"]["T"];
+            const auto& out = c["expected"];
+            VERIFY_NEAR(speedUnder(p, torque), out["speed"].get<double>(), 1e-6);
+            VERIFY_NEAR(motorCurrent(p, torque), out["motor_current"].get<double>(), 1e-6);
+            VERIFY_NEAR(sourceCurrent(p, torque), out["source_current"].get<double>(), 1e-6);
+            VERIFY_NEAR(busVoltage(p, torque), out["bus_voltage"].get<double>(), 1e-6);
+            VERIFY_NEAR(stallTorque(p), out["stall_torque"].get<double>(), 1e-6);
+            VERIFY_NEAR(noLoadSpeed(p), out["no_load_speed"].get<double>(), 1e-6);
+            // The line through the same points the other way round.
+            VERIFY_NEAR(peakTorque(p, speedUnder(p, torque)), torque, 1e-9);
+            VERIFY_NEAR(dutyFor(p, speedUnder(p, torque), torque), p.duty, 1e-9);
+        }
+    }
+    /// A bus capacitor makes the source resistance count duty squared: power in equals power out and lost.
+    void powerIsConserved() {
+        DcParams p{12, 600, 0.1, 2.4, 0.0, 0.05, 14, 0.5, 1.5, true, 0};
+        const double torque = 0.012, current = motorCurrent(p, torque), source = sourceCurrent(p, torque);
+        const double speed = speedUnder(p, torque), k = torqueConstant(p);
+        const double in = p.voltage * source;
+        const double lost =
+            source * source * p.sourceResistance + current * current * (p.nominalVoltage / p.stallCurrent);
+        VERIFY_NEAR(in, k * current * speed + lost, 1e-9);
+    }
+    void currentLimitCutsTheStall() {
+        DcParams p{12, 600, 0.1, 2.4, 0.0, 0.05, 12, 1.0, 0.0, true, 1.0};
+        VERIFY_NEAR(peakTorque(p, 0.0), torqueConstant(p) * 0.9, 1e-12);
+        QVERIFY(peakTorque(p, 599.0) < torqueConstant(p) * 0.9);
+        QVERIFY(reversalCurrent(p, noLoadSpeed(p)) > 1.9 * 2.4);
+    }
+    void hobbyServos() {
+        for (const auto& c : referenceCases("t11_dc", "servo")) {
+            const auto& in = c["inputs"];
+            const ServoResolution r =
+                servoResolution(in["range"], in["pulse_span"], in["resolution"], in["deadband_full"]);
+            VERIFY_NEAR(r.step, c["expected"]["angle_step"].get<double>(), 1e-9);
+            VERIFY_NEAR(r.deadBand, c["expected"]["angle_deadband"].get<double>(), 1e-9);
+            VERIFY_NEAR(r.worstError, c["expected"]["worst_error"].get<double>(), 1e-9);
+            QCOMPARE(r.distinct, c["expected"]["steps_distinct"].get<int>());
+        }
+        const DcParams p = hobbyServoMotor(6.0, 6.0, 0.2, 1.0);
+        VERIFY_NEAR(noLoadSpeed(p), 3.14159265358979 / 3 / 0.2, 1e-9);
+        VERIFY_NEAR(stallTorque(p), 1.0, 1e-9);
+        // Speed and torque go with the voltage.
+        VERIFY_NEAR(stallTorque(hobbyServoMotor(6.0, 4.8, 0.2, 1.0)), 0.8, 1e-9);
+        VERIFY_NEAR(noLoadSpeed(hobbyServoMotor(6.0, 4.8, 0.2, 1.0)), 0.8 * noLoadSpeed(p), 1e-9);
+    }
+    void servoOutlineIsClosed() {
+        const ServoParams p{0.32, 0.95, 300, 450, 48, 48};
+        VERIFY_NEAR(peakTorque(p, 300.0), 0.95, 1e-12);
+        VERIFY_NEAR(peakTorque(p, 450.0), continuousTorque(p, 450.0), 1e-12);
+        QCOMPARE(peakTorque(p, 451.0), 0.0);
+        for (double w = 0; w < 450; w += 7) QVERIFY(peakTorque(p, w) >= continuousTorque(p, w));
+        // Half the bus voltage: half the speeds.
+        const ServoParams low{0.32, 0.95, 300, 450, 48, 24};
+        VERIFY_NEAR(topSpeed(low), 225.0, 1e-12);
+        QCOMPARE(peakTorque(low, 226.0), 0.0);
+    }
+    void rootMeanSquare() {
+        for (const auto& c : referenceCases("t10_chain", "rms")) {
+            RmsTorque rms;
+            for (const auto& s : c["inputs"]["segments_t_T0_T1"]) rms.add(s[0], s[1], s[2]);
+            VERIFY_NEAR(rms.value(), c["expected"]["T_rms"].get<double>(), 1e-9);
+        }
+    }
+    void noiseRanks() {
+        QVERIFY(stepperNoise(800, 2).rank > stepperNoise(800, 16).rank);
+        QVERIFY(stepperNoise(20, 16).rank < stepperNoise(800, 16).rank);
+        QCOMPARE(stepperNoise(0, 16).rank, NoiseRank::Silent);
+        QCOMPARE(louder(meshNoise(400, false), brushNoise(100)).reason, NoiseReason::GearWhine);
+    }
+    void followingASubject() {
+        for (const auto& c : referenceCases("t13_kinematics", "slider")) {
+            const auto& in = c["inputs"];
+            const auto& out = c["expected"];
+            const double travel = in["D"], pass = in["target"][0].get<double>() - in["x0"].get<double>();
+            const auto f = gantry::kinematics::followSubject(travel, in["v"], in["a"], pass, in["target"][1],
+                                                             in["target"][2].get<double>() -
+                                                                 in["camera_z"].get<double>());
+            VERIFY_NEAR(f.panRate, out["pan_rate"].get<double>(), 1e-4);
+            VERIFY_NEAR(f.panAcceleration, out["pan_acc"].get<double>(), 1e-4);
+            VERIFY_NEAR(f.panAngle, std::abs(out["pan_end"].get<double>() - out["pan_start"].get<double>()),
+                        1e-9);
+            if (out["tilt_rate"].get<double>() > 0) {
+                VERIFY_NEAR(f.tiltRate, out["tilt_rate"].get<double>(), 1e-4);
+                VERIFY_NEAR(f.tiltAcceleration, out["tilt_acc"].get<double>(), 1e-4);
+            }
+        }
+    }
+    /// A long cruise with hardly any ramps reaches the closed form.
+    void cruiseClosedForm() {
+        const auto f = gantry::kinematics::followSubject(40.0, 0.3, 1000.0, 20.0, 1.5, 0.0);
+        VERIFY_NEAR(f.panRate, gantry::kinematics::cruisePanRate(0.3, 1.5), 1e-6);
+        // Ramps of 1000 m/s² far away still ask more than the cruise; look only at a start without speed
+        // change.
+        VERIFY_NEAR(gantry::kinematics::cruisePanAcceleration(0.3, 1.5), 3 * std::sqrt(3.0) / 8 * 0.04,
+                    1e-12);
+    }
+};
+
+QTEST_APPLESS_MAIN(MotorKindsTest)
+#include "motor_kinds_test.moc"

@@ -1,0 +1,284 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/evaluate.h"
+#include "core/model/edit_axes.h"
+#include "core/model/fields.h"
+#include "core/model/kinds.h"
+#include "core/rigs/rigs.h"
+#include "core/verdicts/ranges.h"
+#include "core/verdicts/rules.h"
+#include "io/project/project_file.h"
+#include "support/near.h"
+
+#include <QTest>
+#include <cmath>
+
+using namespace gantry;
+
+namespace {
+const Verdict* find(const Assessment& a, std::string_view rule, int axis = 0) {
+    for (const Verdict& v : a.verdicts)
+        if (ruleKey(v) == rule && v.axis == axis) return &v;
+    return nullptr;
+}
+Project rig(rigs::RigKind kind) {
+    return rigs::make(kind);
+}
+} // namespace
+
+/// Rigs to start from, and what the kinds of motors, links and outputs do to a whole axis.
+class RigsTest : public QObject {
+    Q_OBJECT
+private slots:
+    void everyRigIsComplete() {
+        for (const rigs::RigInfo& info : rigs::all()) {
+            const Project p = rigs::make(info.kind);
+            const std::string name(info.name);
+            QVERIFY2(inconsistencies(p).empty(), name.c_str());
+            for (const Axis& axis : p.axes) {
+                Project copy = p;
+                for (const FieldRef& f : allFields(copy))
+                    if (auto* const* e = std::get_if<Estimate*>(&f.target))
+                        QVERIFY2((*e)->value >= f.info.min && (*e)->value <= f.info.max,
+                                 (name + ": " + f.path).c_str());
+                if (info.kind != rigs::RigKind::WhatIHave)
+                    QVERIFY2(axis.onStop != OnStop::NotAsked, name.c_str());
+            }
+            const Assessment a = assess(p);
+            for (const Verdict& v : a.verdicts) {
+                const std::string where =
+                    name + ": " + title(v) + ": " + sentence(v, p, units::System::Metric);
+                QVERIFY2(v.state != State::Unknown, where.c_str());
+                // A starting project must not fail at what it lays itself.
+                if (info.kind != rigs::RigKind::WhatIHave) QVERIFY2(v.state != State::Over, where.c_str());
+            }
+            for (const AxisEvaluation& e : a.evaluation.axes)
+                QVERIFY2(!e.shots.empty() || info.kind == rigs::RigKind::WhatIHave, name.c_str());
+            const auto back = io::readProject(io::writeProject(p));
+            QVERIFY2(std::holds_alternative<io::LoadedProject>(back) &&
+                         std::get<io::LoadedProject>(back).project == p,
+                     name.c_str());
+        }
+    }
+    /// Every combination of motor, link and output evaluates, and goes through the file unchanged.
+    void everyKindFits() {
+        for (std::size_t m = 0; m < std::variant_size_v<Motor>; ++m)
+            for (std::size_t l = 0; l < std::variant_size_v<Link>; ++l)
+                for (std::size_t o = 0;
+                     o < std::variant_size_v<LinearOutput> + std::variant_size_v<RotaryOutput>; ++o) {
+                    const bool linear = o < std::variant_size_v<LinearOutput>;
+                    Project p = rig(linear ? rigs::RigKind::BeltSlider : rigs::RigKind::PanTiltHead);
+                    p.axes.resize(1);
+                    for (Shot& s : p.shots)
+                        std::erase_if(s.moves, [&](const ShotMove& x) { return x.axis != p.axes[0].id; });
+                    p.axes[0].motor = makeKind<Motor>(m);
+                    Link link = makeKind<Link>(l);
+                    linkId(link) = "link";
+                    p.axes[0].links = {link};
+                    if (linear)
+                        std::get<LinearMechanism>(p.axes[0].mechanism).output = makeKind<LinearOutput>(o);
+                    else
+                        std::get<RotaryMechanism>(p.axes[0].mechanism).output =
+                            makeKind<RotaryOutput>(o - std::variant_size_v<LinearOutput>);
+                    const Assessment a = assess(p);
+                    QVERIFY(a.evaluation.axes[0].shots.at(0).torqueMargin);
+                    const auto back = io::readProject(io::writeProject(p));
+                    QVERIFY(std::get<io::LoadedProject>(back).project == p);
+                }
+    }
+    void screwLiftsAsItsFormulaSays() {
+        Project p = rig(rigs::RigKind::LiftColumn);
+        auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+        m.runningFriction = m.staticFriction = assumed(0.0);
+        auto& screw = std::get<ScrewOutput>(m.output);
+        screw.nutDrag = assumed(0.0);
+        screw.backlash = assumed(0.0);
+        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+        // Slow enough that the ramp adds nothing: F d/2 tan(λ + φ) of Shigley for 3 kg.
+        const double lead = std::atan(0.004 / (std::numbers::pi * 0.007));
+        const double rub =
+            std::atan(0.15 / std::cos(std::atan(std::tan(0.2617993877991494) * std::cos(lead))));
+        VERIFY_NEAR(e.model.rampTorque(0.01, 0.0), 3.0 * 9.80665 * 0.0035 * std::tan(lead + rub), 1e-6);
+        QCOMPARE(e.stepsPerUnit.value(), 800.0); // 3200 microsteps over 4 mm
+    }
+    void doubledBeltHalvesTheWay() {
+        Project p = rig(rigs::RigKind::BeltSlider);
+        const AxisEvaluation one = evaluateAxis(p, p.axes[0]);
+        std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).doubled = true;
+        const AxisEvaluation two = evaluateAxis(p, p.axes[0]);
+        VERIFY_NEAR(two.stepsPerUnit.value(), 2 * one.stepsPerUnit.value(), 1e-12);
+        VERIFY_NEAR(two.travelPerMotorRev.value(), one.travelPerMotorRev.value() / 2, 1e-12);
+    }
+    void twoMotorsShareTheWork() {
+        Project p = rig(rigs::RigKind::BeltSlider);
+        const AxisEvaluation one = evaluateAxis(p, p.axes[0]);
+        std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).motors = 2;
+        const AxisEvaluation two = evaluateAxis(p, p.axes[0]);
+        VERIFY_NEAR(two.shots[0].torqueAvailable.value(), 2 * one.shots[0].torqueAvailable.value(), 1e-12);
+        VERIFY_NEAR(two.shots[0].torqueNeeded.value() - one.shots[0].torqueNeeded.value(), // the second rotor
+                    5.7e-6 * one.shots[0].acceleration.value() / one.model.outputPerRad, 1e-6);
+        QVERIFY(two.shots[0].torqueMargin.value() > 1.8 * one.shots[0].torqueMargin.value());
+    }
+    void motorThatRidesIsCarried() {
+        Project p = rig(rigs::RigKind::BeltSlider);
+        const double before = evaluateAxis(p, p.axes[0]).model.chain.load.inertia;
+        std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).motorRides = true;
+        VERIFY_NEAR(evaluateAxis(p, p.axes[0]).model.chain.load.inertia, before + 0.29, 1e-12);
+    }
+    void armGravityByHand() {
+        RotaryMechanism arm;
+        arm.items = {{"a", "A", assumed(2.0), 1.0, 0.1}, {"b", "B", assumed(5.0), -0.4, 0.0}};
+        // Level: g (2·1 − 5·0.4) = 0; upright: −g·2·0.1.
+        QVERIFY(std::abs(armTorque(arm, 0.0)) < 1e-12);
+        VERIFY_NEAR(armTorque(arm, std::numbers::pi / 2), -9.80665 * 0.2, 1e-9);
+        arm.spring = {assumed(3.0), assumed(-1.0)};
+        VERIFY_NEAR(armTorque(arm, 0.5),
+                    9.80665 * (2 * (std::cos(0.5) - 0.1 * std::sin(0.5)) - 2 * std::cos(0.5)) - (3.0 - 0.5),
+                    1e-9);
+    }
+    void slopeAndRampsLoadThePan() {
+        Project p = rig(rigs::RigKind::MultiAxis);
+        auto& head = std::get<RotaryMechanism>(p.axes[1].mechanism);
+        head.items = {{"lens", "Long lens", assumed(2.0), 0.1, 0.0}};
+        p.shots[0].moves.push_back({"pan", ByTime<AxisKind::Rotary>{0.5, 15, 2, 2}});
+        Evaluation level = evaluate(p);
+        // Carriage ramp: m a e.
+        const double a = level.axes[0].shots[0].acceleration.value();
+        VERIFY_NEAR(level.axes[1].shots[0].carried.value(), 2.0 * a * 0.1, 1e-9);
+        std::get<LinearMechanism>(p.axes[0].mechanism).slope = assumed(0.2);
+        const Evaluation steep = evaluate(p);
+        VERIFY_NEAR(steep.axes[1].model.chain.load.steady, 2.0 * 9.80665 * 0.1 * std::sin(0.2), 1e-9);
+        QVERIFY(steep.axes[1].shots[0].torqueNeeded.value() > level.axes[1].shots[0].torqueNeeded.value());
+    }
+    void panFollowsTheSubjectByItself() {
+        const Project p = rig(rigs::RigKind::MultiAxis);
+        const Evaluation e = evaluate(p);
+        QCOMPARE(e.axes[1].shots.size(), std::size_t(1));
+        QVERIFY(e.axes[1].shots[0].follows);
+        const double v = e.axes[0].shots[0].topSpeed.value();
+        VERIFY_NEAR(e.axes[1].shots[0].topSpeed.value(), v / 1.5, 1e-6);
+        QVERIFY(e.axes[2].shots[0].topSpeed.value() > 0.0);
+    }
+    void cordSlackAndWheelSlip() {
+        Project p = rig(rigs::RigKind::WinchedCart);
+        const Assessment a = assess(p);
+        const ShotEvaluation& s = a.evaluation.axes[0].shots[0];
+        const double g = 9.80665 * std::sin(8.0 * std::numbers::pi / 180.0);
+        VERIFY_NEAR(s.slackDeceleration.value(), g + 4.0 / 8.0, 1e-9);
+        std::get<WinchOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).closedLoop = true;
+        QVERIFY(find(assess(p), "cord_slack") == nullptr);
+        Project d = rig(rigs::RigKind::WheelDolly);
+        std::get<LinearMechanism>(d.axes[0].mechanism).slope = assumed(0.25);
+        const Assessment steep = assess(d);
+        QCOMPARE(find(steep, "grip")->state, State::Over); // 0.5 · 0.4 of the weight against 0.25 of it
+    }
+    void knobMotorSaysItsSetting() {
+        const Project p = rig(rigs::RigKind::OrbitBoom);
+        const Assessment a = assess(p);
+        const ShotEvaluation& s = a.evaluation.axes[0].shots[0];
+        QVERIFY(s.speedSetting.value() > 0.05 && s.speedSetting.value() < 1.0);
+        QVERIFY(!a.evaluation.axes[0].stepsPerUnit);
+        QVERIFY(find(a, "framing") == nullptr); // it keeps no place
+        QVERIFY(find(a, "motor_speed") != nullptr);
+    }
+    void emergencyStopIsAskedAndJudged() {
+        Project p = rig(rigs::RigKind::LiftColumn);
+        p.axes[0].brake.fitted = false;
+        p.axes[0].onStop = OnStop::NotAsked;
+        QCOMPARE(find(assess(p), "emergency_stop")->state, State::Unknown);
+        p.axes[0].onStop = OnStop::CutsCurrent;
+        auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+        auto& screw = std::get<ScrewOutput>(m.output);
+        // A steep, slippery screw runs back; a fine one locks at rest, and is never better than tight.
+        screw.lead = assumed(0.02, 0.0);
+        screw.friction = assumed(0.01, 0.0);
+        m.runningFriction = m.staticFriction = assumed(0.5, 0.0);
+        screw.nutDrag = assumed(0.0);
+        QCOMPARE(evaluateAxis(p, p.axes[0]).onStop, StopOutcome::Falls);
+        QCOMPARE(find(assess(p), "emergency_stop")->state, State::Over);
+        screw.lead = assumed(0.002, 0.0);
+        screw.friction = assumed(0.2, 0.0);
+        QCOMPARE(evaluateAxis(p, p.axes[0]).onStop, StopOutcome::Creeps);
+        QCOMPARE(find(assess(p), "emergency_stop")->state, State::Tight);
+    }
+    void lensRingsThatCannotBeDrivenAreRefused() {
+        Project p = rig(rigs::RigKind::MultiAxis);
+        auto& ring = std::get<LensRingOutput>(std::get<RotaryMechanism>(p.axes[3].mechanism).output);
+        QVERIFY(find(assess(p), "lens_ring", 3)->state != State::Over);
+        ring.hardStops = false;
+        QCOMPARE(find(assess(p), "lens_ring", 3)->sentence, words::MessageId::LensStopsText);
+        ring.steadyElectronics = false;
+        QCOMPARE(find(assess(p), "lens_ring", 3)->sentence, words::MessageId::LensElectronicsText);
+        QCOMPARE(find(assess(p), "lens_ring", 3)->state, State::Over);
+    }
+    void printedTeethAreTightAtBest() {
+        Project p = rig(rigs::RigKind::PanTiltHead);
+        GearStage gear;
+        gear.id = "gear";
+        gear.faceWidth = 0.05;
+        gear.module = 0.004;
+        gear.material = GearMaterial::PrintedPla;
+        p.axes[0].links = {gear};
+        const Assessment a = assess(p);
+        QCOMPARE(find(a, "tooth_strength")->state, State::Tight);
+        QVERIFY(find(a, "tooth_strength")->ratio.value() > 3.0);
+    }
+    void motorsThatStandHeat() {
+        Project p = rig(rigs::RigKind::BeltSlider);
+        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+        const auto& motor = std::get<Stepper>(p.axes[0].motor);
+        // Ipk² R at 1.2 A rms through 1.5 ohm is 4.32 W.
+        VERIFY_NEAR(e.caseTemperature.value(), 25.0 + 4.32 * motor.body.thermalResistance.value, 1e-9);
+        std::get<Stepper>(p.axes[0].motor).body.mount = MountMaterial::PrintedPla;
+        QVERIFY(evaluateAxis(p, p.axes[0]).caseLimit.value() < e.caseLimit.value());
+    }
+    void candidatesAreKeptAndSwapped() {
+        Project p = rig(rigs::RigKind::BeltSlider);
+        Axis& axis = p.axes[0];
+        const Axis before = axis;
+        QCOMPARE(addCandidate(axis), std::string("B"));
+        QCOMPARE(axis.fittedToday, std::string("A"));
+        axis.motor = makeKind<Motor>(1);
+        std::get<LinearMechanism>(axis.mechanism).output = RackOutput{};
+        const Axis b = axis;
+        QVERIFY(useCandidate(axis, "A"));
+        QVERIFY(axis.motor == before.motor && axis.mechanism == before.mechanism);
+        QVERIFY(withCandidate(axis, "B").motor == b.motor);
+        QVERIFY(useCandidate(axis, "B"));
+        QVERIFY(axis.mechanism == b.mechanism);
+        QVERIFY(!useCandidate(axis, "Q"));
+        for (const char* letter : {"C", "D", "E", "F"}) QCOMPARE(addCandidate(axis), std::string(letter));
+        QVERIFY(addCandidate(axis).empty());
+        QVERIFY(inconsistencies(p).empty());
+        const auto back = io::readProject(io::writeProject(p));
+        QVERIFY(std::get<io::LoadedProject>(back).project == p);
+    }
+    void axesAreCopiedAndMoved() {
+        Project p = rig(rigs::RigKind::MultiAxis);
+        QCOMPARE(copyAxis(p, 0), 1);
+        QVERIFY(findMovement(p.shots[0], p.axes[1].id) != nullptr);
+        QVERIFY(inconsistencies(p).empty());
+        const std::string id = p.axes[1].id;
+        QCOMPARE(moveAxis(p, 1, 2), 3);
+        QCOMPARE(p.axes[3].id, id);
+        QCOMPARE(moveAxis(p, 0, -1), 0);
+        removeAxis(p, 3);
+        QVERIFY(findMovement(p.shots[0], id) == nullptr);
+        QVERIFY(inconsistencies(p).empty());
+    }
+    void olderFilesAreMigrated() {
+        std::string text = io::writeProject(rig(rigs::RigKind::BeltSlider));
+        const auto replace = [&](std::string_view from, std::string_view to) {
+            const auto at = text.find(from);
+            QVERIFY(at != std::string::npos);
+            text.replace(at, from.size(), to);
+        };
+        replace("\"version\": 2", "\"version\": 1");
+        replace("\"kind\": \"belt\",", "");
+        const auto back = io::readProject(text);
+        QVERIFY(std::holds_alternative<io::LoadedProject>(back));
+        QVERIFY(std::get<io::LoadedProject>(back).project == rig(rigs::RigKind::BeltSlider));
+    }
+};
+
+QTEST_APPLESS_MAIN(RigsTest)
+#include "rigs_test.moc"
