@@ -2,6 +2,7 @@
 #include "cli/commands.h"
 
 #include "core/evaluate/capability.h"
+#include "core/rigs/rigs.h"
 #include "core/units/text.h"
 #include "core/verdicts/ranges.h"
 #include "io/project/project_file.h"
@@ -24,6 +25,7 @@ constexpr std::string_view usage = "Usage:\n"
                                    "  calm-gantry-cli export FILE --as settings [--format csv|text] "
                                    "[--template TEMPLATE [--allow-missing]]\n"
                                    "  calm-gantry-cli export FILE --as project\n"
+                                   "  calm-gantry-cli rig [NAME]\n"
                                    "  calm-gantry-cli schema\n"
                                    "Exit code 1: a verdict is over. 2: the call or a file was wrong.\n";
 
@@ -31,6 +33,21 @@ struct Call {
     std::string command, file, as, format, templateFile;
     bool json = false, allowMissing = false;
 };
+
+/// Prints a rig to start from as a project, or the list of them.
+int startingRig(const std::string& name, std::ostream& out, std::ostream& err) {
+    for (const rigs::RigInfo& info : rigs::all()) {
+        if (name.empty())
+            out << info.key << "\t" << info.sentence << '\n';
+        else if (info.key == name) {
+            out << io::writeProject(rigs::make(info.kind));
+            return 0;
+        }
+    }
+    if (name.empty()) return 0;
+    err << "There is no rig “" << name << "”. `calm-gantry-cli rig` lists them.\n";
+    return 2;
+}
 
 /// Reads the arguments; nothing, with a sentence on err, if they are off.
 std::optional<Call> readCall(const std::vector<std::string>& arguments, std::ostream& err) {
@@ -182,6 +199,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         out << io::projectSchema();
         return 0;
     }
+    if (call->command == "rig") return startingRig(call->file, out, err);
     if (call->file.empty()) {
         err << usage;
         return 2;

@@ -30,6 +30,7 @@ class RigsTest : public QObject {
     Q_OBJECT
 private slots:
     void everyRigIsComplete() {
+        QStringList over;
         for (const rigs::RigInfo& info : rigs::all()) {
             const Project p = rigs::make(info.kind);
             const std::string name(info.name);
@@ -49,7 +50,8 @@ private slots:
                     name + ": " + title(v) + ": " + sentence(v, p, units::System::Metric);
                 QVERIFY2(v.state != State::Unknown, where.c_str());
                 // A starting project must not fail at what it lays itself.
-                if (info.kind != rigs::RigKind::WhatIHave) QVERIFY2(v.state != State::Over, where.c_str());
+                if (info.kind != rigs::RigKind::WhatIHave && v.state == State::Over)
+                    over << QString::fromStdString(where);
             }
             for (const AxisEvaluation& e : a.evaluation.axes)
                 QVERIFY2(!e.shots.empty() || info.kind == rigs::RigKind::WhatIHave, name.c_str());
@@ -58,6 +60,7 @@ private slots:
                          std::get<io::LoadedProject>(back).project == p,
                      name.c_str());
         }
+        QVERIFY2(over.isEmpty(), qPrintable(over.join(QLatin1Char('\n'))));
     }
     /// Every combination of motor, link and output evaluates, and goes through the file unchanged.
     void everyKindFits() {

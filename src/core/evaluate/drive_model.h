@@ -47,9 +47,10 @@ struct DriveModel {
     motion::Limits settings;      ///< what the controller is set to
     double wantedMargin = 2.0;
 
-    double carriedMass = 0.0;  ///< [kg] of the listed items on a rotary axis …
-    double carriedAlong = 0.0; ///< [m] … their centre of gravity off the axis, along
-    double carriedReach = 0.0; ///< [m] … and its whole distance from it
+    double gravityLow = 0.0, gravityHigh = 0.0; ///< [N] or [N·m] least and greatest over the travel, signed
+    double carriedMass = 0.0;                   ///< [kg] of the listed items on a rotary axis …
+    double carriedAlong = 0.0;                  ///< [m] … their centre of gravity off the axis, along
+    double carriedReach = 0.0;                  ///< [m] … and its whole distance from it
     double farthestItem = 0.0; ///< [m] the item farthest out, where the camera hangs on a boom
 
     double shaftRatio = 1.0; ///< [1] motor turns per turn of the last shaft or of the axis

@@ -14,9 +14,9 @@
 namespace gantry {
 namespace {
 
-/// Whether the force between drive and load changes sign while the shot runs, so that backlash lets go. On
-/// rotary axes the unbalance may stand on either side within the range, so both are tried.
-bool loadReverses(const DriveModel& m, double acceleration, double sense) {
+/// Whether the force between drive and load changes sign while the shot runs, so that backlash lets go:
+/// tried where gravity is least and greatest over the range, with what the axes below add either way.
+bool loadReverses(const DriveModel& m, double carried, double acceleration, double sense) {
     const drivetrain::Load& load = m.chain.load;
     bool positive = false, negative = false;
     const auto take = [&](double steady) {
@@ -26,8 +26,8 @@ bool loadReverses(const DriveModel& m, double acceleration, double sense) {
             negative = negative || force < 0.0;
         }
     };
-    take(load.steady);
-    if (m.kind == AxisKind::Rotary && load.steady != 0.0) take(-load.steady);
+    take(m.gravityLow - carried);
+    take(m.gravityHigh + carried);
     return positive && negative;
 }
 
@@ -158,7 +158,7 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, double roundingShare, c
     const double speed = e.topSpeed.value(), acceleration = e.acceleration.value();
     fillPlaceErrors(e, m, shot, speed);
     e.backlashPixels = Figure::of(m.backlash * px);
-    e.loadReverses = loadReverses(m, acceleration, sense);
+    e.loadReverses = loadReverses(m, e.carried.value(), acceleration, sense);
     e.stretchTravel = Figure::of(2.0 * m.chain.load.inertia * acceleration / m.outputStiffness);
     e.stretchPixels = Figure::of(e.stretchTravel.value() * px);
     e.roundingPixels = m.pulses ? Figure::of(std::abs(roundingShare) * e.distance.value() * px)

@@ -107,6 +107,7 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const Project& 
     }
     const double wind = windForce(project, linear.windArea);
     m.chain.load = {mass, mass * standardGravity * std::sin(linear.slope.value), friction + wind, 0.0};
+    m.gravityLow = m.gravityHigh = m.chain.load.steady;
     m.friction = friction;
     m.staticFriction = still + wind;
     m.settings = {linear.motion.maxSpeed, linear.motion.maxAcceleration, linear.motion.jerk};
@@ -135,16 +136,24 @@ void addRotary(DriveModel& m, Series& series, const LensRingOutput& ring) {
     addRing(m, series, ring);
 }
 
-/// Largest |gravity torque| over the range, tipped either way by the slope of what carries the axis.
-double worstArmTorque(const RotaryMechanism& r, double slope) {
+struct Span {
+    double low = 0.0, high = 0.0;
+};
+
+/// Least and greatest gravity torque over the range, tipped either way by the slope of what carries the axis.
+Span armTorqueSpan(const RotaryMechanism& r, double slope) {
+    if (r.items.empty() && r.spring.torqueAtLow.value == 0.0 && r.spring.rate.value == 0.0) return {};
     const double low = r.lowAngle - slope, high = r.lowAngle + r.range + slope;
-    double worst = std::max(std::abs(armTorque(r, low)), std::abs(armTorque(r, high)));
-    if (r.items.empty() && r.spring.torqueAtLow.value == 0.0 && r.spring.rate.value == 0.0) return 0.0;
+    const double first = armTorque(r, low), last = armTorque(r, high);
+    Span out{std::min(first, last), std::max(first, last)};
     constexpr int samples = 48; // of a sum of one sine and one straight line: 0.1 % at worst over a turn
     const double span = std::min(high - low, 2.0 * pi);
-    for (int i = 1; i < samples; ++i)
-        worst = std::max(worst, std::abs(armTorque(r, low + span * i / samples)));
-    return worst;
+    for (int i = 1; i < samples; ++i) {
+        const double torque = armTorque(r, low + span * i / samples);
+        out.low = std::min(out.low, torque);
+        out.high = std::max(out.high, torque);
+    }
+    return out;
 }
 
 std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const Project& project, const Axis& axis,
@@ -164,12 +173,19 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const Project& 
         m.carriedReach = std::hypot(momentAlong, momentAbove) / m.carriedMass;
     }
     const double slope = carryingSlope(project, axis);
-    const double gravity = gravityTurns(axis.role)
-                               ? worstArmTorque(r, slope)
-                               : m.carriedMass * standardGravity * m.carriedAlong * std::sin(slope);
+    Span gravity;
+    if (gravityTurns(axis.role)) {
+        gravity = armTorqueSpan(r, slope);
+    } else {
+        gravity.high = m.carriedMass * standardGravity * m.carriedAlong * std::sin(slope);
+        gravity.low = -gravity.high; // a pan turns its weight uphill and downhill
+    }
+    // An entered unbalance may stand on either side within the range.
+    m.gravityLow = gravity.low - r.unbalance.value;
+    m.gravityHigh = gravity.high + r.unbalance.value;
     const double friction = r.friction.value + r.cableDrag.value;
     const double wind = windForce(project, r.windArea) * r.windArm;
-    m.chain.load = {inertia, r.unbalance.value + gravity, friction + wind, 0.0};
+    m.chain.load = {inertia, std::max(std::abs(m.gravityLow), std::abs(m.gravityHigh)), friction + wind, 0.0};
     m.friction = friction;
     m.staticFriction = std::max(r.staticFriction.value + r.cableDrag.value, friction) + wind;
     m.settings = {r.motion.maxSpeed, r.motion.maxAcceleration, r.motion.jerk};

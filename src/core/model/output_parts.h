@@ -17,7 +17,7 @@ struct BeltOutput {
     Estimate tensileStiffness = assumed(10e3, 0.4); ///< [N] EA of the belt: force for unit strain
     Estimate backlash = assumed(5e-5);              ///< [m] play between pulley and carriage
     Estimate pulleyInertia = assumed(0.0);          ///< [kg·m²]
-    Estimate preload = assumed(20.0, 0.4);          ///< [N] in each span
+    Estimate preload = assumed(12.0, 0.4);          ///< [N] in each span
     bool motorRides = false; ///< the motor travels on the carriage, the belt stands still
     bool doubled = false;    ///< belt runs round a pulley on the carriage: half the speed, twice the pull
     int motors = 1;          ///< equal motors on this axis

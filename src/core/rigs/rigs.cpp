@@ -11,19 +11,26 @@ namespace {
 constexpr double deg = std::numbers::pi / 180.0;
 
 constexpr std::array table{
-    RigInfo{RigKind::BeltSlider, "Belt slider", "A carriage on a rail, pulled by a toothed belt."},
-    RigInfo{RigKind::ScrewSlider, "Screw slider", "A short, strong slider on a lead screw."},
-    RigInfo{RigKind::WinchedCart, "Winched cart", "A cart on a long or steep track, pulled by a cord."},
-    RigInfo{RigKind::WheelDolly, "Wheel dolly", "A dolly that drives itself on floor or track."},
-    RigInfo{RigKind::LiftColumn, "Lift column", "The camera goes straight up and down."},
-    RigInfo{RigKind::PanTiltHead, "Pan-tilt head", "Two geared axes under the camera."},
-    RigInfo{RigKind::OrbitBoom, "Orbit boom", "A boom that carries the camera round its subject."},
-    RigInfo{RigKind::JibCrane, "Jib crane", "A balanced arm that rises and swings."},
-    RigInfo{RigKind::StopMotionStage, "Stop-motion stage", "Small, exact steps between pictures."},
-    RigInfo{RigKind::SubjectTurntable, "Subject turntable", "The subject turns before a fixed camera."},
-    RigInfo{RigKind::MultiAxis, "Multi-axis rig", "Slide, pan, tilt and focus together."},
-    RigInfo{RigKind::WhatIHave, "Here is what I have", "One axis; five numbers give an answer."},
-    RigInfo{RigKind::Empty, "Empty", "Nothing yet; add axes one by one."},
+    RigInfo{RigKind::BeltSlider, "belt-slider", "Belt slider",
+            "A carriage on a rail, pulled by a toothed belt."},
+    RigInfo{RigKind::ScrewSlider, "screw-slider", "Screw slider", "A short, strong slider on a lead screw."},
+    RigInfo{RigKind::WinchedCart, "winched-cart", "Winched cart",
+            "A cart on a long or steep track, pulled by a cord."},
+    RigInfo{RigKind::WheelDolly, "wheel-dolly", "Wheel dolly",
+            "A dolly that drives itself on floor or track."},
+    RigInfo{RigKind::LiftColumn, "lift-column", "Lift column", "The camera goes straight up and down."},
+    RigInfo{RigKind::PanTiltHead, "pan-tilt-head", "Pan-tilt head", "Two geared axes under the camera."},
+    RigInfo{RigKind::OrbitBoom, "orbit-boom", "Orbit boom",
+            "A boom that carries the camera round its subject."},
+    RigInfo{RigKind::JibCrane, "jib-crane", "Jib crane", "A balanced arm that rises and swings."},
+    RigInfo{RigKind::StopMotionStage, "stop-motion-stage", "Stop-motion stage",
+            "Small, exact steps between pictures."},
+    RigInfo{RigKind::SubjectTurntable, "subject-turntable", "Subject turntable",
+            "The subject turns before a fixed camera."},
+    RigInfo{RigKind::MultiAxis, "multi-axis-rig", "Multi-axis rig", "Slide, pan, tilt and focus together."},
+    RigInfo{RigKind::WhatIHave, "here-is-what-i-have", "Here is what I have",
+            "One axis; five numbers give an answer."},
+    RigInfo{RigKind::Empty, "empty", "Empty", "Nothing yet; add axes one by one."},
 };
 
 Stepper stepper(const char* name, double torque, double amps, double ohms, double henries, double inertia,
@@ -144,25 +151,39 @@ Axis beltSlide() {
     return a;
 }
 
+/// Two belt stages of 4:1 and fine microsteps: a long lens shows every step of a pan.
+Axis headAxis(const char* id, const char* name, Role role) {
+    Driver d = driver(0.8, 2.0);
+    d.microsteps = 64;
+    Stepper fine = small17();
+    fine.name = "Size 17, 40 mm, 0.9°";
+    fine.rotorTeeth = 100;
+    Axis a = axis(id, name, role, fine, d);
+    const std::string prefix(id);
+    a.links.push_back(beltStage((prefix + "-belt").c_str(), 20, 80));
+    a.links.push_back(beltStage((prefix + "-belt-2").c_str(), 20, 80));
+    return a;
+}
+
 Axis pan() {
-    Axis a = axis("pan", "Pan", Role::Pan, small17(), driver(1.0, 2.0));
-    a.links.push_back(beltStage("pan-belt", 16, 80));
+    Axis a = headAxis("pan", "Pan", Role::Pan);
     a.mechanism = head(0.03, 2.0 * std::numbers::pi);
     return a;
 }
 
 Axis tilt() {
-    Axis a = axis("tilt", "Tilt", Role::Tilt, small17(), driver(1.0, 2.0));
-    a.links.push_back(beltStage("tilt-belt", 16, 80));
+    Axis a = headAxis("tilt", "Tilt", Role::Tilt);
     RotaryMechanism m = head(0.02, 120.0 * deg);
     m.lowAngle = -60.0 * deg;
-    MassItem camera;
+    MassItem camera; // balanced on the head but for two millimetres
     camera.id = "camera";
     camera.name = "Camera and lens";
     camera.mass = assumed(1.6, 0.1);
-    camera.along = 0.01;
+    camera.along = 0.002;
     m.items.push_back(camera);
     a.mechanism = m;
+    a.brake.fitted = true;
+    a.brake.holdingTorque = assumed(0.2, 0.15);
     return a;
 }
 
@@ -270,7 +291,7 @@ Project panTiltHead() {
     Project p = project("Pan-tilt head");
     p.axes = {pan(), tilt()};
     Shot s = shot("look", "Look round", 0.035, 2.0);
-    moves(s, p.axes[0], 60.0 * deg, 15.0, 2.0);
+    moves(s, p.axes[0], 60.0 * deg, 11.5, 1.9);
     moves(s, p.axes[1], 15.0 * deg, 15.0, 2.0);
     p.shots.push_back(s);
     return p;
@@ -293,6 +314,7 @@ void boomItems(RotaryMechanism& m, double reach, double camera, double weight, d
 
 Project orbitBoom() {
     Project p = project("Orbit boom");
+    p.controller.ramps = RampKind::SCurve;
     GearedDc motor;
     motor.name = "Geared motor, 12 V, 30 rpm";
     Axis a = axis("orbit", "Orbit", Role::Swing, motor, driver(2.0, 6.0));
@@ -303,26 +325,27 @@ Project orbitBoom() {
     gears.module = 0.004;
     gears.faceWidth = 0.018;
     gears.material = GearMaterial::Plywood;
-    gears.figures = {assumed(0.85, 0.05), assumed(0.01), assumed(400.0), assumed(2e-4)};
+    gears.figures = {assumed(0.85, 0.05), assumed(0.01), assumed(3000.0), assumed(2e-4)};
     a.links.push_back(gears);
     RotaryMechanism m = head(0.05, 4.0 * std::numbers::pi);
     m.friction = assumed(0.3, 0.4);
     m.staticFriction = assumed(0.45, 0.4);
     boomItems(m, 0.9, 2.0, 4.0, -0.4);
-    m.motion = {25.0 * deg, 10.0 * deg, 0.0, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
+    m.motion = {25.0 * deg, 10.0 * deg, 3.0 * deg, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
     a.mechanism = m;
     p.supply.voltage = assumed(12.0, 0.05);
     p.supply.lowVoltage = assumed(11.0, 0.05);
     p.axes.push_back(a);
     Shot s = shot("orbit", "Orbit", 0.024, 0.9);
     s.limits.jitter = 2.0;
-    moves(s, a, 180.0 * deg, 20.0, 2.0);
+    moves(s, a, 150.0 * deg, 34.0, 7.0);
     p.shots.push_back(s);
     return p;
 }
 
 Project jibCrane() {
     Project p = project("Jib crane");
+    p.controller.ramps = RampKind::SCurve;
     Axis swing = axis("swing", "Swing", Role::Swing, mid23(), driver(2.2, 3.5));
     PlanetaryStage planetary;
     planetary.id = "swing-gearhead";
@@ -330,32 +353,35 @@ Project jibCrane() {
     planetary.ringTeeth = 48;
     planetary.stages = 2;
     planetary.ratedTorque = assumed(15.0, 0.2);
+    planetary.figures.stiffness = assumed(3000.0);
     swing.links.push_back(planetary);
     RotaryMechanism around = head(0.1, 200.0 * deg);
     around.friction = assumed(0.4, 0.4);
     around.staticFriction = assumed(0.6, 0.4);
-    boomItems(around, 1.8, 2.5, 8.2, -0.6);
-    around.motion = {25.0 * deg, 12.0 * deg, 0.0, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
+    boomItems(around, 1.8, 2.5, 7.6, -0.6);
+    around.motion = {25.0 * deg, 12.0 * deg, 0.7 * deg, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
     swing.mechanism = around;
     Axis boom = axis("boom", "Boom", Role::BoomTilt, mid23(), driver(2.2, 3.5));
     WormStage worm;
     worm.id = "boom-worm";
+    worm.wheelTeeth = 60;
+    worm.stiffness = assumed(4000.0);
     boom.links.push_back(worm);
     RotaryMechanism up = head(0.1, 80.0 * deg);
     up.lowAngle = -35.0 * deg;
     up.friction = assumed(0.4, 0.4);
     up.staticFriction = assumed(0.6, 0.4);
-    boomItems(up, 1.8, 2.5, 8.2, -0.6);
-    up.motion = {15.0 * deg, 8.0 * deg, 0.0, 0.0, 0.02, 3.0 * deg, 1.0 * deg};
+    boomItems(up, 1.8, 2.5, 7.6, -0.6);
+    up.motion = {15.0 * deg, 8.0 * deg, 0.7 * deg, 0.0, 0.02, 3.0 * deg, 1.0 * deg};
     boom.mechanism = up;
     boom.brake.fitted = true;
     boom.brake.holdingTorque = assumed(2.0, 0.15);
     p.axes = {swing, boom, pan(), tilt()};
     Shot s = shot("over", "Over the pond", 0.024, 2.5);
-    moves(s, p.axes[0], 60.0 * deg, 16.0, 3.0);
-    moves(s, p.axes[1], 30.0 * deg, 16.0, 3.0);
-    moves(s, p.axes[2], -60.0 * deg, 16.0, 3.0);
-    moves(s, p.axes[3], -20.0 * deg, 16.0, 3.0);
+    moves(s, p.axes[0], 45.0 * deg, 36.0, 11.0);
+    moves(s, p.axes[1], 20.0 * deg, 36.0, 11.0);
+    moves(s, p.axes[2], -45.0 * deg, 36.0, 11.0);
+    moves(s, p.axes[3], -20.0 * deg, 36.0, 11.0);
     p.shots.push_back(s);
     return p;
 }

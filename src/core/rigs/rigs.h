@@ -29,6 +29,7 @@ enum class RigKind {
 
 struct RigInfo {
     RigKind kind;
+    std::string_view key;      ///< "belt-slider"
     std::string_view name;     ///< "Belt slider"
     std::string_view sentence; ///< what it is for, in one line
 };

@@ -61,6 +61,15 @@ Json shotJson(const Project& project, const ShotEvaluation& s, const std::string
     put(j, "max_acceleration_" + u + "_s2", s.maxAcceleration);
     put(j, "stopping_distance_" + u, s.stoppingDistance);
     put(j, "time_s", s.time);
+    j["follows_subject"] = s.follows;
+    put(j, "torque_rms_Nm", s.torqueRms);
+    put(j, "torque_continuous_Nm", s.torqueContinuous);
+    put(j, u == "m" ? "carried_N" : "carried_Nm", s.carried);
+    put(j, "source_current_A", s.sourceCurrent);
+    put(j, "speed_setting", s.speedSetting);
+    put(j, "slack_deceleration_m_s2", s.slackDeceleration);
+    put(j, "guide_px", s.guidePixels);
+    j["noise_rank"] = static_cast<int>(s.noise.rank);
     return j;
 }
 
@@ -98,6 +107,54 @@ Json capabilityJson(const Project& project, const Axis& axis, const AxisEvaluati
     put(j, "acceleration_" + u + "_s2", c.acceleration.value);
     put(j, "speed_" + u + "_s", c.speed.value);
     j["speed_bound_by"] = c.speed.binding == Binding::PulseRate ? "pulse_rate" : "torque";
+    return j;
+}
+
+/// What each link and the output stand, and the findings about the axis as a machine.
+Json checksJson(const Axis& axis, const AxisEvaluation& e, const std::string& u) {
+    Json j;
+    Json parts = Json::array();
+    for (const PartCheck& p : e.parts) {
+        Json part;
+        part["part"] =
+            p.link < 0 ? std::string("output") : linkId(axis.links[static_cast<std::size_t>(p.link)]);
+        const auto add = [&](const char* key, const Figure& f) {
+            if (f.reason() != Reason::NotApplicable) put(part, key, f);
+        };
+        add("strength", p.strength);
+        add("mesh_share_of_six", p.meshes);
+        add("undercut", p.undercut);
+        add("contact_ratio", p.contactRatio);
+        add("grip", p.slip);
+        add("centre_distance_m", p.centreDistance);
+        add("load", p.load);
+        add("allowed", p.allowed);
+        parts.push_back(part);
+    }
+    j["parts"] = parts;
+    const auto add = [&](const std::string& key, const Figure& f) {
+        if (f.reason() != Reason::NotApplicable) put(j, key, f);
+    };
+    add("motor_top_speed_" + u + "_s", e.motorTopSpeed);
+    add("case_temperature_C", e.caseTemperature);
+    add("case_limit_C", e.caseLimit);
+    add("shaft_radial_N", e.shaftRadial);
+    add("shaft_axial_N", e.shaftAxial);
+    add("stall_current_A", e.stallCurrent);
+    add("reversal_current_A", e.reversalCurrent);
+    add("whirl_speed_m_s", e.whirlSpeed);
+    add("buckling_load_N", e.bucklingLoad);
+    add("cord_ratio", e.cordRatio);
+    add("winding_layers", e.windingLayers);
+    add("steps_per_unit_first_layer", e.stepsPerUnitFirst);
+    add("steps_per_unit_last_layer", e.stepsPerUnitLast);
+    add("guide_rotation_rad", e.guideRotation);
+    add("binding_ratio", e.bindingRatio);
+    add("bearing_load_N", e.bearingLoad);
+    add("guide_friction_N", e.guideFriction);
+    add("turning_radius_m", e.turningRadius);
+    add("pan_bar_turn_rad", e.panBarTurn);
+    j["locks_at_rest"] = e.locks;
     return j;
 }
 
@@ -148,6 +205,13 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     put(off, "energy_J", e.powerOff.energy);
     put(off, linear ? "speed_m_s" : "speed_rad_s", e.powerOff.speed);
     j["power_off"] = off;
+    Json stop;
+    static constexpr std::array outcomes{"stays", "creeps", "falls"};
+    const bool known = e.stopRatio.reason() != Reason::NeedsStopBehaviour;
+    stop["outcome"] = known ? outcomes[static_cast<std::size_t>(e.onStop)] : "unknown";
+    put(stop, "ratio", e.stopRatio);
+    j["emergency_stop"] = stop;
+    j["checks"] = checksJson(axis, e, u);
     j["capability"] = capabilityJson(project, axis, e, u);
     j["chain"] = chainJson(axis, e);
     return j;
