@@ -291,7 +291,7 @@ Project panTiltHead() {
     Project p = project("Pan-tilt head");
     p.axes = {pan(), tilt()};
     Shot s = shot("look", "Look round", 0.035, 2.0);
-    moves(s, p.axes[0], 60.0 * deg, 11.5, 1.9);
+    moves(s, p.axes[0], 60.0 * deg, 13.0, 3.2);
     moves(s, p.axes[1], 15.0 * deg, 15.0, 2.0);
     p.shots.push_back(s);
     return p;
@@ -331,7 +331,7 @@ Project orbitBoom() {
     m.friction = assumed(0.3, 0.4);
     m.staticFriction = assumed(0.45, 0.4);
     boomItems(m, 0.9, 2.0, 4.0, -0.4);
-    m.motion = {25.0 * deg, 10.0 * deg, 3.0 * deg, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
+    m.motion = {25.0 * deg, 10.0 * deg, 1.8 * deg, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
     a.mechanism = m;
     p.supply.voltage = assumed(12.0, 0.05);
     p.supply.lowVoltage = assumed(11.0, 0.05);
