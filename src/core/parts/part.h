@@ -1,0 +1,60 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/model/describe.h"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <utility>
+#include <vector>
+
+namespace gantry::parts {
+
+/// A part of the library or of the builder's shelf. Its figures stand under the keys that the same fields
+/// have in a project, in SI.
+struct Part {
+    std::string family; ///< key of its Family
+    std::string name;
+    int count = 0;      ///< owned
+    double price = 0.0; ///< in the user's money
+    std::string reason; ///< why the figures are realistic, or what the builder noted
+    std::vector<std::pair<std::string, double>> numbers;
+    std::vector<std::pair<std::string, std::string>> choices; ///< members of enums, by their file key
+
+    friend bool operator==(const Part&, const Part&) = default;
+};
+
+/// A kind of part: its key in tables, its name on screen and the fields that it may have.
+struct Family {
+    std::string_view key;
+    std::string_view label;
+    std::vector<FieldInfo> numbers;
+    std::vector<std::pair<std::string_view, std::span<const std::string_view>>>
+        choices; ///< field key and its members
+};
+
+/// All families, in the order they are listed: motors, gearheads, wheels, belts, screws, brakes, drivers,
+/// supplies.
+const std::vector<Family>& families();
+
+/// Null if there is none of that key.
+const Family* findFamily(std::string_view key);
+
+std::optional<double> numberOf(const Part& part, std::string_view key);
+
+/// Where a part can go in an axis.
+enum class Place { Motor, Link, Output, Driver, Supply, Brake, Nowhere };
+Place placeOf(std::string_view family);
+
+/// Puts a part into an axis: a motor, driver, supply or brake takes its place; a gearhead becomes the link at
+/// `link`, or a new one next to the motor when link is −1; a pulley or gear changes the motor-side wheel of
+/// the link at `link`, or the output's. Figures count as data sheet. Returns why not, or an empty text.
+std::string usePart(Project& project, int axis, int link, const Part& part);
+
+/// A wheel on the shelf, for telling whether a change needs buying.
+bool onHand(std::span<const Part> shelf, std::string_view family, int teeth, std::string_view sizeKey,
+            double size);
+
+} // namespace gantry::parts

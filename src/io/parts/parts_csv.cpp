@@ -1,0 +1,338 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "io/parts/parts_csv.h"
+
+#include "core/units/text.h"
+
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <cmath>
+#include <set>
+#include <unordered_map>
+
+namespace gantry::io {
+namespace {
+
+/// Walks a table cell by cell. A quoted cell may hold separators, doubled quotes and line ends.
+class Scanner {
+public:
+    Scanner(std::string_view text, char separator) : text_(text), separator_(separator) {
+        if (text_.starts_with("\xEF\xBB\xBF")) at_ = 3; // byte-order mark of some spreadsheets
+    }
+    bool atEnd() const { return at_ >= text_.size(); }
+    std::size_t place() const { return at_; }
+
+    /// Cells of the next line; returns the number of lines that it spans.
+    std::size_t line(std::vector<std::string_view>& cells, std::vector<std::string>& unquoted) {
+        cells.clear();
+        unquoted.clear();
+        unquoted.reserve(64); // views into these must not move
+        std::size_t lines = 1;
+        for (;;) {
+            if (at_ < text_.size() && text_[at_] == '"' && unquoted.size() < 64) {
+                std::string& cell = unquoted.emplace_back();
+                for (++at_; at_ < text_.size(); ++at_) {
+                    if (text_[at_] == '"') {
+                        if (at_ + 1 < text_.size() && text_[at_ + 1] == '"')
+                            ++at_;
+                        else
+                            break;
+                    }
+                    if (text_[at_] == '\n') ++lines;
+                    cell += text_[at_];
+                }
+                if (at_ < text_.size()) ++at_;
+                cells.push_back(cell);
+                while (at_ < text_.size() && text_[at_] != separator_ && text_[at_] != '\n') ++at_;
+            } else {
+                const std::size_t begin = at_;
+                while (at_ < text_.size() && text_[at_] != separator_ && text_[at_] != '\n') ++at_;
+                cells.push_back(trimmed(text_.substr(begin, at_ - begin)));
+            }
+            if (at_ >= text_.size()) return lines;
+            if (text_[at_++] == '\n') return lines;
+        }
+    }
+
+    static std::string_view trimmed(std::string_view s) {
+        while (!s.empty() && (s.front() == ' ' || s.front() == '\t' || s.front() == '\r')) s.remove_prefix(1);
+        while (!s.empty() && (s.back() == ' ' || s.back() == '\t' || s.back() == '\r')) s.remove_suffix(1);
+        return s;
+    }
+
+private:
+    std::string_view text_;
+    char separator_;
+    std::size_t at_ = 0;
+};
+
+/// The mark that stands most often in the first line.
+char separatorOf(std::string_view text) {
+    const std::string_view first = text.substr(0, text.find('\n'));
+    char best = ',';
+    std::ptrdiff_t most = 0;
+    for (const char c : {',', ';', '\t'})
+        if (const auto n = std::count(first.begin(), first.end(), c); n > most) {
+            best = c;
+            most = n;
+        }
+    return best;
+}
+
+/// Words that people write above columns, and what they mean here.
+struct Synonym {
+    std::string_view word, meaning;
+};
+constexpr std::array synonyms{Synonym{"type", "family"},
+                              Synonym{"kind", "family"},
+                              Synonym{"part", "name"},
+                              Synonym{"description", "name"},
+                              Synonym{"qty", "count"},
+                              Synonym{"quantity", "count"},
+                              Synonym{"number", "count"},
+                              Synonym{"pieces", "count"},
+                              Synonym{"cost", "price"},
+                              Synonym{"note", "reason"},
+                              Synonym{"notes", "reason"},
+                              Synonym{"tooth count", "teeth"},
+                              Synonym{"pitch", "pitch_m"},
+                              Synonym{"module", "module_m"},
+                              Synonym{"torque", "holding_torque_Nm"},
+                              Synonym{"holding torque", "holding_torque_Nm"},
+                              Synonym{"current", "rated_current_A"},
+                              Synonym{"resistance", "resistance_ohm"},
+                              Synonym{"inductance", "inductance_H"},
+                              Synonym{"voltage", "voltage_V"},
+                              Synonym{"diameter", "diameter_m"},
+                              Synonym{"width", "width_m"},
+                              Synonym{"mass", "mass_kg"},
+                              Synonym{"weight", "mass_kg"},
+                              Synonym{"length", "length_m"},
+                              Synonym{"lead", "lead_m"}};
+
+std::string lower(std::string_view s) {
+    std::string out(s);
+    std::transform(out.begin(), out.end(), out.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return out;
+}
+
+std::string quoted(std::string_view s) {
+    return "“" + std::string(s.substr(0, 60)) + "”";
+}
+
+/// Plain numbers fast; anything with a unit through the parser of fields.
+std::variant<double, std::string> numberIn(std::string_view cell, const FieldInfo& info) {
+    double value = 0.0;
+    const auto [end, problem] = std::from_chars(cell.data(), cell.data() + cell.size(), value);
+    if (problem != std::errc() || end != cell.data() + cell.size()) {
+        const units::ParseResult parsed = units::parse(cell, info.kind, units::System::Metric);
+        if (const auto* bad = std::get_if<units::ParseError>(&parsed)) return bad->sentence;
+        value = std::get<double>(parsed);
+    }
+    if (!std::isfinite(value) || value < info.min || value > info.max)
+        return "lies outside of what “" + std::string(info.label) +
+               "” can be; check the unit (a bare number counts in " + std::string(info.key) + ")";
+    return value;
+}
+
+class Reader {
+public:
+    Reader(const ColumnMap& columns, std::string_view fallback, PartsTable& out)
+        : columns_(columns), fallback_(parts::findFamily(fallback)), out_(out) {
+        familyColumn_ =
+            static_cast<std::size_t>(std::find(columns.begin(), columns.end(), "family") - columns.begin());
+        for (const parts::Family& f : parts::families()) {
+            Lookup& look = lookups_[std::string(f.key)];
+            look.family = &f;
+            look.numbers.resize(columns.size());
+            look.choices.resize(columns.size());
+            for (std::size_t c = 0; c < columns.size(); ++c) {
+                for (const FieldInfo& info : f.numbers)
+                    if (info.key == columns[c]) look.numbers[c] = &info;
+                for (const auto& choice : f.choices)
+                    if (choice.first == columns[c]) look.choices[c] = &choice.second;
+            }
+        }
+    }
+
+    void line(const std::vector<std::string_view>& cells, std::size_t number) {
+        if (std::all_of(cells.begin(), cells.end(), [](std::string_view c) { return c.empty(); })) return;
+        const Lookup* look = nullptr;
+        if (familyColumn_ < cells.size() && !cells[familyColumn_].empty()) {
+            const auto it = lookups_.find(lower(cells[familyColumn_]));
+            if (it == lookups_.end())
+                return bad(number, familyColumn_,
+                           quoted(cells[familyColumn_]) +
+                               " is not a family of parts; write stepper, pulley, gear, …");
+            look = &it->second;
+        } else if (fallback_ != nullptr) {
+            look = &lookups_.at(std::string(fallback_->key));
+        } else {
+            return bad(number, familyColumn_ < columns_.size() ? familyColumn_ : 0,
+                       "the family is missing; write stepper, pulley, gear, …");
+        }
+        parts::Part part;
+        part.family = look->family->key;
+        part.count = 1;
+        for (std::size_t c = 0; c < cells.size() && c < columns_.size(); ++c) {
+            const std::string_view cell = cells[c];
+            const std::string& meaning = columns_[c];
+            if (cell.empty() || meaning.empty() || c == familyColumn_) continue;
+            if (meaning == "name")
+                part.name = cell;
+            else if (meaning == "reason")
+                part.reason = cell;
+            else if (meaning == "count" || meaning == "price") {
+                double value = 0.0;
+                const auto [end, problem] = std::from_chars(cell.data(), cell.data() + cell.size(), value);
+                const bool whole = meaning == "price" || value == std::floor(value);
+                if (problem != std::errc() || end != cell.data() + cell.size() || value < 0.0 ||
+                    value > 1e9 || !whole)
+                    return bad(number, c,
+                               quoted(cell) + " is not a " + meaning + "; write a number such as 2");
+                (meaning == "count" ? static_cast<void>(part.count = static_cast<int>(value))
+                                    : static_cast<void>(part.price = value));
+            } else if (const FieldInfo* info = look->numbers[c]) {
+                const auto value = numberIn(cell, *info);
+                if (const auto* why = std::get_if<std::string>(&value))
+                    return bad(number, c, quoted(cell) + " " + *why);
+                part.numbers.emplace_back(meaning, std::get<double>(value));
+            } else if (const auto* members = look->choices[c]) {
+                if (std::find(members->begin(), members->end(), cell) == members->end()) {
+                    std::string list;
+                    for (const std::string_view m : *members)
+                        list += (list.empty() ? "" : ", ") + std::string(m);
+                    return bad(number, c, quoted(cell) + " is none of " + list);
+                }
+                part.choices.emplace_back(meaning, cell);
+            }
+            // A column that this family has no use for belongs to the other families of the table.
+        }
+        if (part.name.empty()) part.name = look->family->label;
+        out_.parts.push_back(std::move(part));
+    }
+
+    void bad(std::size_t line, std::size_t column, std::string sentence) {
+        ++out_.badLines;
+        if (out_.errors.size() < mostErrors) out_.errors.push_back({line, column + 1, std::move(sentence)});
+    }
+
+private:
+    struct Lookup {
+        const parts::Family* family = nullptr;
+        std::vector<const FieldInfo*> numbers;
+        std::vector<const std::span<const std::string_view>*> choices;
+    };
+    const ColumnMap& columns_;
+    const parts::Family* fallback_;
+    PartsTable& out_;
+    std::size_t familyColumn_ = 0;
+    std::unordered_map<std::string, Lookup> lookups_;
+};
+
+std::string cellText(std::string_view s) {
+    if (s.find_first_of(",;\"\n\t") == std::string_view::npos) return std::string(s);
+    std::string out = "\"";
+    for (const char c : s) {
+        if (c == '"') out += '"';
+        out += c;
+    }
+    return out + '"';
+}
+
+std::string numberText(double value) {
+    std::array<char, 40> buffer{};
+    const auto [end, problem] = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value);
+    return problem == std::errc() ? std::string(buffer.data(), end) : std::string();
+}
+
+} // namespace
+
+std::vector<std::string> csvHeader(std::string_view text) {
+    Scanner scanner(text, separatorOf(text));
+    std::vector<std::string_view> cells;
+    std::vector<std::string> unquoted;
+    if (!scanner.atEnd()) scanner.line(cells, unquoted);
+    return {cells.begin(), cells.end()};
+}
+
+std::vector<std::string> columnMeanings() {
+    std::set<std::string> keys;
+    for (const parts::Family& f : parts::families()) {
+        for (const FieldInfo& info : f.numbers) keys.emplace(info.key);
+        for (const auto& choice : f.choices) keys.emplace(choice.first);
+    }
+    std::vector<std::string> out{"", "family", "name", "count", "price", "reason"};
+    out.insert(out.end(), keys.begin(), keys.end());
+    return out;
+}
+
+ColumnMap suggestedColumns(const std::vector<std::string>& header) {
+    const std::vector<std::string> known = columnMeanings();
+    ColumnMap out;
+    for (const std::string& column : header) {
+        const std::string word = lower(column);
+        std::string meaning;
+        for (const std::string& k : known)
+            if (!k.empty() && lower(k) == word) meaning = k;
+        for (const Synonym& s : synonyms)
+            if (meaning.empty() && s.word == word) meaning = s.meaning;
+        // No meaning twice: the first column keeps it.
+        if (std::find(out.begin(), out.end(), meaning) != out.end()) meaning.clear();
+        out.push_back(meaning);
+    }
+    return out;
+}
+
+PartsTable readParts(std::string_view text, const ColumnMap& columns, std::string_view fallbackFamily,
+                     const std::stop_token& stop, const std::function<void(double)>& progress) {
+    PartsTable out;
+    Scanner scanner(text, separatorOf(text));
+    Reader reader(columns, fallbackFamily, out);
+    std::vector<std::string_view> cells;
+    std::vector<std::string> unquoted;
+    std::size_t number = 1;
+    if (!scanner.atEnd()) number += scanner.line(cells, unquoted);
+    for (std::size_t lines = 0; !scanner.atEnd(); ++lines) {
+        if (lines % 1000 == 999) {
+            if (stop.stop_requested()) {
+                out.stopped = true;
+                break;
+            }
+            if (progress) progress(static_cast<double>(scanner.place()) / static_cast<double>(text.size()));
+        }
+        const std::size_t spans = scanner.line(cells, unquoted);
+        reader.line(cells, number);
+        number += spans;
+    }
+    return out;
+}
+
+std::string writeParts(std::span<const parts::Part> list) {
+    std::vector<std::string> keys;
+    const auto learn = [&](const std::string& key) {
+        if (std::find(keys.begin(), keys.end(), key) == keys.end()) keys.push_back(key);
+    };
+    for (const parts::Part& p : list) {
+        for (const auto& [key, value] : p.numbers) learn(key);
+        for (const auto& [key, value] : p.choices) learn(key);
+    }
+    std::string out = "family,name,count,price,reason";
+    for (const std::string& key : keys) out += ',' + key;
+    out += '\n';
+    for (const parts::Part& p : list) {
+        out += cellText(p.family) + ',' + cellText(p.name) + ',' + std::to_string(p.count) + ',' +
+               numberText(p.price) + ',' + cellText(p.reason);
+        for (const std::string& key : keys) {
+            out += ',';
+            if (const auto value = parts::numberOf(p, key)) out += numberText(*value);
+            for (const auto& [k, member] : p.choices)
+                if (k == key) out += cellText(member);
+        }
+        out += '\n';
+    }
+    return out;
+}
+
+} // namespace gantry::io

@@ -1,0 +1,215 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/evaluate.h"
+#include "core/parts/label.h"
+#include "core/parts/part.h"
+#include "core/rigs/rigs.h"
+#include "io/parts/parts_csv.h"
+#include "support/files.h"
+#include "support/near.h"
+
+#include <QElapsedTimer>
+#include <QTest>
+#include <map>
+#include <numbers>
+
+using namespace gantry;
+using parts::Part;
+
+namespace {
+io::PartsTable table(const std::string& text, std::string_view fallback = {}) {
+    return io::readParts(text, io::suggestedColumns(io::csvHeader(text)), fallback);
+}
+const io::PartsTable& library() {
+    static const io::PartsTable t = table(textOfFile(GANTRY_DATA "/parts/library.csv"));
+    return t;
+}
+double number(const Part& p, std::string_view key) {
+    return parts::numberOf(p, key).value_or(std::nan(""));
+}
+} // namespace
+
+class PartsTest : public QObject {
+    Q_OBJECT
+private slots:
+    void libraryIsLargeAndClean() {
+        QVERIFY2(library().errors.empty(),
+                 library().errors.empty() ? "" : library().errors[0].sentence.c_str());
+        QVERIFY(library().parts.size() >= 120);
+        std::map<std::string, int> families;
+        for (const Part& p : library().parts) {
+            ++families[p.family];
+            QVERIFY2(p.reason.size() > 15, p.name.c_str());
+            QVERIFY2(p.price > 0.0, p.name.c_str());
+        }
+        for (const parts::Family& f : parts::families())
+            QVERIFY2(families[std::string(f.key)] > 0, std::string(f.key).c_str());
+    }
+    /// Figures that hang together by physics, for every entry.
+    void libraryIsPlausible() {
+        for (const Part& p : library().parts) {
+            if (p.family == "stepper") {
+                const double heat =
+                    2 * std::pow(number(p, "rated_current_A"), 2) * number(p, "resistance_ohm");
+                const double rise = heat * number(p, "thermal_resistance_K_W");
+                QVERIFY2(rise > 8 && rise < 70, (p.name + " rise").c_str());
+                const double tau = number(p, "inductance_H") / number(p, "resistance_ohm");
+                QVERIFY2(tau > 3e-4 && tau < 6e-3, p.name.c_str());
+                const double specific = number(p, "holding_torque_Nm") / number(p, "mass_kg");
+                QVERIFY2(specific > 0.05 && specific < 3.0, p.name.c_str());
+            }
+            if (p.family == "dc_servo" || p.family == "geared_dc") {
+                // A gearbox gives no more than the motor puts in: stall torque within what volts, amps and
+                // speed allow.
+                const double electrical = number(p, "nominal_voltage_V") / number(p, "no_load_speed_rad_s") *
+                                          number(p, "stall_current_A");
+                QVERIFY2(number(p, "stall_torque_Nm") <= electrical * 1.001, p.name.c_str());
+                QVERIFY2(number(p, "rated_torque_Nm") <= 0.35 * number(p, "stall_torque_Nm"), p.name.c_str());
+            }
+            if (p.family == "servo") {
+                QVERIFY2(number(p, "peak_torque_Nm") > 2 * number(p, "rated_torque_Nm"), p.name.c_str());
+            }
+            if (p.family == "planetary")
+                QVERIFY2(static_cast<int>(number(p, "ring_teeth") - number(p, "sun_teeth")) % 2 == 0,
+                         p.name.c_str());
+        }
+    }
+    /// Whatever the library holds goes into some axis and evaluates there.
+    void everyPartCanBeUsed() {
+        for (const Part& p : library().parts) {
+            Project best;
+            std::string why = "nothing tried";
+            for (const rigs::RigInfo& info : rigs::all()) {
+                for (const int link : {-1, 0}) {
+                    Project project = rigs::make(info.kind);
+                    if (project.axes.empty() || (link == 0 && project.axes[0].links.empty())) continue;
+                    why = parts::usePart(project, 0, link, p);
+                    if (why.empty()) {
+                        best = project;
+                        break;
+                    }
+                }
+                if (why.empty()) break;
+            }
+            if (p.family == "gear" &&
+                !why.empty()) { // no rig starts with a rack or a metal pair on its first link
+                Project project = rigs::make(rigs::RigKind::OrbitBoom);
+                why = parts::usePart(project, 0, 0, p);
+                best = project;
+            }
+            QVERIFY2(why.empty(), (p.name + ": " + why).c_str());
+            QVERIFY2(inconsistencies(best).empty(), p.name.c_str());
+            const AxisEvaluation e = evaluateAxis(best, best.axes[0]);
+            QVERIFY2(e.model.missing == Reason::None, p.name.c_str());
+        }
+    }
+    void usedFiguresComeFromTheDataSheet() {
+        Project p = rigs::make(rigs::RigKind::BeltSlider);
+        Part motor{"stepper", "My motor", 1, 0, "", {{"holding_torque_Nm", 0.5}}, {{"winding", "bipolar"}}};
+        QCOMPARE(parts::usePart(p, 0, -1, motor), std::string());
+        QCOMPARE(std::get<Stepper>(p.axes[0].motor).holdingTorque, estimate(0.5, Source::DataSheet));
+        QCOMPARE(std::get<Stepper>(p.axes[0].motor).name, std::string("My motor"));
+        QVERIFY(!parts::usePart(p, 0, -1, {"gear", "A gear", 1, 0, "", {{"teeth", 20}}, {}}).empty());
+        QVERIFY(!parts::usePart(p, 7, -1, motor).empty());
+    }
+    void csvRoundTrip() {
+        const std::string text = io::writeParts(library().parts);
+        const io::PartsTable again = table(text);
+        QVERIFY(again.errors.empty());
+        QVERIFY(again.parts == library().parts);
+    }
+    void spreadsheetsOfAllSorts() {
+        // Semicolons, quotes with a separator and a line end, units, other words above the columns.
+        const auto t = table("Type;Part;Qty;Holding torque;Current\r\n"
+                             "stepper;\"Old printer; left\nmotor\";2;57 oz in;\"1.7 A\"\r\n"
+                             "\r\n"
+                             "stepper;Other;1;0.4;1.2\r\n");
+        QVERIFY2(t.errors.empty(), t.errors.empty() ? "" : t.errors[0].sentence.c_str());
+        QCOMPARE(t.parts.size(), std::size_t(2));
+        QCOMPARE(t.parts[0].name, std::string("Old printer; left\nmotor"));
+        QCOMPARE(t.parts[0].count, 2);
+        VERIFY_NEAR(number(t.parts[0], "holding_torque_Nm"), 57 * 0.0070615518, 1e-6);
+        QCOMPARE(number(t.parts[0], "rated_current_A"), 1.7);
+    }
+    void badLinesAreReportedByNumberAndColumn() {
+        const auto t = table("family,name,count,teeth,pitch_m\n"
+                             "pulley,a,1,20,0.002\n"
+                             "pully,b,1,20,0.002\n"
+                             "pulley,c,two,20,0.002\n"
+                             "pulley,d,1,-3,0.002\n"
+                             "pulley,e,1,30,2 mm\n");
+        QCOMPARE(t.parts.size(), std::size_t(2));
+        QCOMPARE(t.badLines, std::size_t(3));
+        QCOMPARE(t.errors[0].line, std::size_t(3));
+        QCOMPARE(t.errors[0].column, std::size_t(1));
+        QVERIFY(t.errors[0].sentence.find("pully") != std::string::npos);
+        QCOMPARE(t.errors[1].line, std::size_t(4));
+        QCOMPARE(t.errors[1].column, std::size_t(3));
+        QCOMPARE(t.errors[2].column, std::size_t(4));
+        VERIFY_NEAR(number(t.parts[1], "pitch_m"), 0.002, 1e-12);
+    }
+    void fallbackFamilyAndNoHeader() {
+        QCOMPARE(table("teeth,pitch_m\n20,0.002\n", "pulley").parts.size(), std::size_t(1));
+        QCOMPARE(table("teeth,pitch_m\n20,0.002\n").errors.size(), std::size_t(1));
+        QVERIFY(table("").parts.empty());
+    }
+    /// Fifty thousand lines with some bad ones; the time is printed, the bound is far above it.
+    void fiftyThousandParts() {
+        std::string text = "family,name,count,price,teeth,pitch_m,width_m\n";
+        for (int i = 0; i < 50000; ++i)
+            text += i % 1000 == 999 ? "pulley,bad,1,2,x,0.002,0.006\n"
+                                    : "pulley,Pulley number " + std::to_string(i) + ",3,2.5," +
+                                          std::to_string(12 + i % 60) + ",0.002,0.006\n";
+        QElapsedTimer clock;
+        clock.start();
+        int steps = 0;
+        const auto columns = io::suggestedColumns(io::csvHeader(text));
+        const auto t = io::readParts(text, columns, {}, {}, [&](double) { ++steps; });
+        qInfo("50,000 parts in %lld ms", clock.elapsed());
+        QCOMPARE(t.parts.size(), std::size_t(49950));
+        QCOMPARE(t.errors.size(), std::size_t(50));
+        QVERIFY(steps >= 40);
+        QVERIFY(clock.elapsed() < 5000);
+        std::stop_source stop;
+        const auto half = io::readParts(text, columns, {}, stop.get_token(), [&](double share) {
+            if (share > 0.4) stop.request_stop();
+        });
+        QVERIFY(half.stopped && half.parts.size() > 15000 && half.parts.size() < 30000);
+    }
+    /// Against motors of the library, which were not used for the fit's own numbers one by one.
+    void labelEstimatesLieWithinTheirTolerance() {
+        int inside = 0, all = 0;
+        const std::map<std::string, double> frames{{"size 11", 0.028},
+                                                   {"size 14", 0.0352},
+                                                   {"size 17", 0.0423},
+                                                   {"size 23", 0.0564},
+                                                   {"size 34", 0.086}};
+        for (const Part& p : library().parts)
+            for (const auto& [size, frame] : frames)
+                if (p.family == "stepper" && p.name.find(size) != std::string::npos) {
+                    const Stepper s = parts::stepperFromLabel(
+                        {frame, number(p, "length_m"), number(p, "rated_current_A"),
+                         number(p, "rated_current_A") * number(p, "resistance_ohm"), std::numbers::pi / 100});
+                    VERIFY_NEAR(s.resistance.value, number(p, "resistance_ohm"), 1e-9);
+                    ++all;
+                    const double off = std::abs(s.holdingTorque.value / number(p, "holding_torque_Nm") - 1);
+                    inside += off < s.holdingTorque.tolerance;
+                }
+        QVERIFY(all >= 18);
+        QVERIFY2(inside >= all * 8 / 10, qPrintable(QString("%1 of %2").arg(inside).arg(all)));
+    }
+    void benchReadingsCount() {
+        parts::BenchReadings r;
+        r.size = {0.035, 0.034, 0.0, 0.0, std::numbers::pi / 100};
+        r.stepsPerTurn = 400;
+        r.resistance = 2.4;
+        r.warmCurrent = 0.9;
+        r.caseRise = 35;
+        const Stepper s = parts::stepperFromReadings(r);
+        QCOMPARE(s.rotorTeeth, 100);
+        QCOMPARE(s.resistance.source, Source::Measured);
+        VERIFY_NEAR(s.body.thermalResistance.value, 35 / (2 * 0.81 * 2.4), 1e-9);
+    }
+};
+
+QTEST_APPLESS_MAIN(PartsTest)
+#include "parts_test.moc"
