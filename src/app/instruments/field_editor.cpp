@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/field_editor.h"
 
+#include "app/instruments/measure_dialog.h"
+
 #include "core/units/text.h"
 #include "core/units/unit_table.h"
 
@@ -305,6 +307,14 @@ void FieldEditor::fillSourceMenu() {
     menu_->clear();
     const auto field = findField(const_cast<Project&>(context_.document.project()), path_.toStdString());
     if (!field) return;
+    if (!recipes::forField(path_.toStdString()).empty()) {
+        menu_->addAction(tr("Measure it …"), this, [this] {
+            auto* dialog = new MeasureDialog(context_, path_, window());
+            dialog->setAttribute(Qt::WA_DeleteOnClose);
+            dialog->open();
+        });
+        menu_->addSeparator();
+    }
     if (const auto* e = std::get_if<Estimate*>(&field->target)) {
         auto* sources = new QActionGroup(menu_);
         for (std::size_t i = 0; i < ChoiceNames<Source>::labels.size(); ++i) {

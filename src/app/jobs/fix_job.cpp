@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/jobs/fix_job.h"
 
+#include "app/preferences/shelf.h"
 #include "app/shell/document.h"
 
 namespace gantry::app {
 
-FixJob::FixJob(Document& document, QObject* parent) : QObject(parent), document_(document) {
+FixJob::FixJob(Document& document, const Shelf& shelf, QObject* parent)
+    : QObject(parent), document_(document), shelf_(shelf) {
+    connect(&shelf_, &Shelf::changed, this, &FixJob::restart);
     pool_.setMaxThreadCount(1);
     timer_.setSingleShot(true);
     timer_.setInterval(150);
@@ -33,10 +36,10 @@ void FixJob::restart() {
 void FixJob::start() {
     stop_ = std::stop_source();
     pool_.start([this, project = document_.project(), now = document_.assessment(), axis = axis_,
-                 revision = document_.revision(), token = stop_.get_token()] {
+                 revision = document_.revision(), owned = shelf_.parts(), token = stop_.get_token()] {
         for (const Verdict& v : now.verdicts) {
             if (v.axis != axis || (v.state != State::Over && v.state != State::Tight)) continue;
-            std::vector<Fix> fixes = findFixes(project, now, v, token, 3);
+            std::vector<Fix> fixes = findFixes(project, now, v, token, 3, owned);
             if (token.stop_requested()) return;
             QMetaObject::invokeMethod(
                 this,

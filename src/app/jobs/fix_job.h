@@ -12,13 +12,14 @@
 namespace gantry::app {
 
 class Document;
+class Shelf;
 
 /// Looks for fixes in the background, 150 ms after the last edit, for the verdicts of one axis that are over
 /// or tight. An edit drops what is under way.
 class FixJob : public QObject {
     Q_OBJECT
 public:
-    explicit FixJob(Document& document, QObject* parent = nullptr);
+    FixJob(Document& document, const Shelf& shelf, QObject* parent = nullptr);
     ~FixJob() override;
 
     void setAxis(int axis);
@@ -33,6 +34,7 @@ private:
     void start();
 
     Document& document_;
+    const Shelf& shelf_;
     int axis_ = 0;
     QMap<int, std::vector<Fix>> found_;
     std::stop_source stop_;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/preferences/preferences.h"
+#include "app/preferences/shelf.h"
 #include "app/shell/document.h"
 
 #include <QObject>
@@ -34,6 +35,7 @@ struct Context {
     Document& document;
     Session& session;
     Preferences& preferences;
+    Shelf& shelf;
 
     units::System system() const { return preferences.system(); }
     const Axis* axis() const; ///< null if there is none

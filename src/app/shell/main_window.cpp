@@ -32,7 +32,7 @@ constexpr int topHeight = 64, leftWidth = 208, rightWidth = 286, bottomHeight = 
 }
 
 MainWindow::MainWindow(QWidget* parent)
-    : QMainWindow(parent), context_{document_, session_, preferences_}, fixes_(document_),
+    : QMainWindow(parent), context_{document_, session_, preferences_, shelf_}, fixes_(document_, shelf_),
       recovery_(std::make_unique<Recovery>(document_)), top_(new QWidget(this)), title_(new QLabel(top_)),
       saved_(new QLabel(top_)), rail_(new StationRail(top_)), menuButton_(new QToolButton(top_)),
       undo_(new QPushButton(tr("Undo"), top_)), redo_(new QPushButton(tr("Redo"), top_)),

@@ -66,6 +66,7 @@ private:
     Document document_;
     Session session_;
     Preferences preferences_;
+    Shelf shelf_;
     Context context_;
     FixJob fixes_;
     std::unique_ptr<Recovery> recovery_;

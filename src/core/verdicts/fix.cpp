@@ -88,9 +88,10 @@ std::string describe(const Fix& fix, const Project& project, units::System syste
 }
 
 std::vector<Fix> findFixes(const Project& project, const Assessment& now, const Verdict& verdict,
-                           const std::stop_token& stop, std::size_t most) {
+                           const std::stop_token& stop, std::size_t most,
+                           std::span<const parts::Part> shelf) {
     std::vector<Fix> out;
-    const fixes::Problem problem{project, now, verdict};
+    const fixes::Problem problem{project, now, verdict, shelf};
     for (const auto family : fixes::familiesFor(ruleKey(verdict))) {
         std::optional<Fix> best;
         for (fixes::Candidate& c : family(problem)) {

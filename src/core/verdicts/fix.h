@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/parts/part.h"
 #include "core/verdicts/ranges.h"
+
+#include <span>
 
 #include <stop_token>
 
@@ -35,6 +38,7 @@ std::string describe(const Fix& fix, const Project& project, units::System syste
 /// or worsens a hazard is not offered; one that worsens another verdict otherwise lists it. Returns early,
 /// with what it has, when a stop is requested.
 std::vector<Fix> findFixes(const Project& project, const Assessment& now, const Verdict& verdict,
-                           const std::stop_token& stop, std::size_t most = 5);
+                           const std::stop_token& stop, std::size_t most = 5,
+                           std::span<const parts::Part> shelf = {});
 
 } // namespace gantry

@@ -6,6 +6,11 @@
 #include "app/instruments/part_words.h"
 #include "app/instruments/profile_plot.h"
 #include "app/instruments/torque_plot.h"
+#include "app/stations/drives/candidates_dialog.h"
+#include "app/stations/drives/claims_dialog.h"
+#include "app/stations/drives/label_dialog.h"
+#include "app/stations/drives/parts_dialog.h"
+#include "app/stations/drives/ratio_dialog.h"
 #include "app/theme/tokens.h"
 #include "core/model/edit_axes.h"
 #include "core/model/kinds.h"
@@ -23,15 +28,30 @@ constexpr int edge = 14, labelWidth = 92, chainTop = 84, tilesHeight = 112;
 }
 
 DrivesStation::DrivesStation(const Context& context, QWidget* parent)
-    : Station(context, parent), shots_(new QComboBox(this)), add_(new QPushButton(tr("Add a part"), this)),
-      remove_(new QPushButton(tr("Remove"), this)), earlier_(new QPushButton(tr("◂"), this)),
-      later_(new QPushButton(tr("▸"), this)), kind_(new QComboBox(this)), pages_(new QTabBar(this)),
-      addElement_(new QPushButton(tr("Add"), this)), removeElement_(new QPushButton(tr("Remove last"), this)),
-      chain_(new ChainView(context, this)), table_(new DriveTable(context, this)),
-      editor_(new FieldGroup(context, this)), torque_(new TorquePlot(context, this)),
-      profile_(new ProfilePlot(context, this)) {
+    : Station(context, parent), shots_(new QComboBox(this)), tools_(new QPushButton(tr("Bench"), this)),
+      add_(new QPushButton(tr("Add a part"), this)), remove_(new QPushButton(tr("Remove"), this)),
+      earlier_(new QPushButton(tr("◂"), this)), later_(new QPushButton(tr("▸"), this)),
+      kind_(new QComboBox(this)), pages_(new QTabBar(this)), addElement_(new QPushButton(tr("Add"), this)),
+      removeElement_(new QPushButton(tr("Remove last"), this)), chain_(new ChainView(context, this)),
+      table_(new DriveTable(context, this)), editor_(new FieldGroup(context, this)),
+      torque_(new TorquePlot(context, this)), profile_(new ProfilePlot(context, this)) {
     shots_->setObjectName(QStringLiteral("shotPicker"));
     shots_->setAccessibleName(tr("Shot"));
+    tools_->setObjectName(QStringLiteral("benchTools"));
+    tools_->setProperty("menu", true);
+    auto* tools = new QMenu(this);
+    tools->addAction(tr("Find a ratio"), this, [this] { openTool(new RatioDialog(context_, window())); });
+    tools->addAction(tr("Side by side"), this,
+                     [this] { openTool(new CandidatesDialog(context_, window())); });
+    tools->addAction(tr("Parts"), this, [this] {
+        const ChainColumn* c = chosenColumn();
+        openTool(new PartsDialog(context_, c != nullptr ? c->link : -1, window()));
+    });
+    tools->addAction(tr("I only know the label"), this,
+                     [this] { openTool(new LabelDialog(context_, window())); });
+    tools->addAction(tr("Check what I was told"), this,
+                     [this] { openTool(new ClaimsDialog(context_, window())); });
+    tools_->setMenu(tools);
     add_->setObjectName(QStringLiteral("addPart"));
     earlier_->setObjectName(QStringLiteral("partEarlier"));
     earlier_->setAccessibleName(tr("Move part towards the motor"));
@@ -307,6 +327,7 @@ void DrivesStation::refresh() {
     profile_->show(e, shot);
     const bool can = axis != nullptr && !context_.document.readOnly();
     add_->setEnabled(can);
+    tools_->setEnabled(axis != nullptr);
     update(0, 0, width(), chainTop);
 }
 
@@ -326,6 +347,11 @@ void DrivesStation::addLink(int kind) {
     });
     if (const Axis* axis = context_.axis())
         context_.session.setChainColumn(1 + static_cast<int>(axis->links.size()));
+}
+
+void DrivesStation::openTool(QDialog* dialog) {
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
 }
 
 void DrivesStation::moveLink(int step) {
@@ -397,9 +423,10 @@ void DrivesStation::removeLink() {
 
 void DrivesStation::place() {
     const int w = width() - 2 * edge;
-    shots_->setGeometry(edge + 90, 10, 210, 27);
+    shots_->setGeometry(edge + 90, 10, 230, 27);
     int right = edge + w;
-    for (auto [button, width] : {std::pair{remove_, 84}, {later_, 40}, {earlier_, 40}, {add_, 108}}) {
+    for (auto [button, width] :
+         {std::pair{remove_, 84}, {later_, 40}, {earlier_, 40}, {add_, 108}, {tools_, 84}}) {
         right -= width;
         button->setGeometry(right, 10, width - 4, 27);
     }

@@ -6,6 +6,7 @@
 #include "core/evaluate/chain_table.h"
 
 class QComboBox;
+class QDialog;
 class QMenu;
 class QPushButton;
 class QTabBar;
@@ -44,10 +45,11 @@ private:
     void addElement();
     void removeElement();
     const ChainColumn* chosenColumn() const;
+    void openTool(QDialog* dialog);
     void place();
 
     QComboBox* shots_;
-    QPushButton *add_, *remove_, *earlier_, *later_;
+    QPushButton *tools_, *add_, *remove_, *earlier_, *later_;
     QComboBox* kind_;
     QTabBar* pages_;
     QPushButton *addElement_, *removeElement_;

@@ -96,12 +96,21 @@ Family outputTeeth(const Problem& p) {
     const std::optional<double> now = numberAt(p.project, path);
     if (!now) return family;
     std::vector<int> teeth(stockTeeth.begin(), stockTeeth.end());
+    const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism);
+    const auto* belt = linear != nullptr ? std::get_if<BeltOutput>(&linear->output) : nullptr;
+    const auto owned = [&](int t) {
+        return belt != nullptr && parts::onHand(p.shelf, "pulley", t, "pitch_m", belt->pitch.value);
+    };
+    for (const parts::Part& part : p.shelf)
+        if (const int t = static_cast<int>(parts::numberOf(part, "teeth").value_or(0.0)); t > 0 && owned(t))
+            teeth.push_back(t);
     std::sort(teeth.begin(), teeth.end(),
               [&](int a, int b) { return std::abs(a - *now) < std::abs(b - *now); });
+    teeth.erase(std::unique(teeth.begin(), teeth.end()), teeth.end());
     for (const int t : teeth)
         if (t != static_cast<int>(*now))
-            addSetting(family, p, FixCost::ToBuy, M::FixTeeth, {Kind::Count, static_cast<double>(t)}, -1,
-                       {{path, t}});
+            addSetting(family, p, owned(t) ? FixCost::PartOnHand : FixCost::ToBuy, M::FixTeeth,
+                       {Kind::Count, static_cast<double>(t)}, -1, {{path, t}});
     return family;
 }
 
@@ -228,8 +237,15 @@ Family brake(const Problem& p) {
     Family family;
     if (p.axis().brake.fitted) return family;
     // A brake is held from the data sheet's static torque; stock sizes.
+    const auto owned = [&](double torque) {
+        return std::any_of(p.shelf.begin(), p.shelf.end(), [&](const parts::Part& part) {
+            return part.family == "brake" && part.count > 0 &&
+                   std::abs(parts::numberOf(part, "holding_torque_Nm").value_or(0.0) - torque) < 1e-6;
+        });
+    };
     for (const double torque : {0.2, 0.4, 1.0, 2.0, 4.0, 8.0})
-        addSetting(family, p, FixCost::ToBuy, M::FixBrake, {Kind::Torque, torque}, -1,
+        addSetting(family, p, owned(torque) ? FixCost::PartOnHand : FixCost::ToBuy, M::FixBrake,
+                   {Kind::Torque, torque}, -1,
                    {{p.axisPath("brake/fitted"), 1.0}, {p.axisPath("brake/holding_torque_Nm"), torque}});
     // Bought with a data sheet, so its tolerance is a data sheet's.
     for (Candidate& c : family) {

@@ -25,6 +25,7 @@ struct Problem {
     const Project& project;
     const Assessment& now;
     const Verdict& verdict;
+    std::span<const parts::Part> shelf{}; ///< what the builder owns
 
     const Axis& axis() const { return project.axes[static_cast<std::size_t>(verdict.axis)]; }
     const AxisEvaluation& evaluation() const {
