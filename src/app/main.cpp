@@ -5,14 +5,43 @@
 
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QDialog>
 #include <QDir>
 #include <QElapsedTimer>
 #include <QIcon>
+#include <QMenu>
+#include <QPushButton>
 #include <cstdio>
 
 namespace {
 
 /// Every station by day and by night, as PNG files.
+/// The dialogs of the station that is shown, if it has any.
+bool renderTools(gantry::app::MainWindow& window, const QString& folder) {
+    for (auto* button : window.findChildren<QPushButton*>(QStringLiteral("benchTools"))) {
+        if (!button->isVisible() || !button->isEnabled()) continue;
+        for (QAction* action : button->menu()->actions()) {
+            action->trigger();
+            auto* dialog = window.findChild<QDialog*>();
+            if (dialog == nullptr) continue;
+            QElapsedTimer clock;
+            clock.start();
+            while (clock.elapsed() < 900) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+            const QString file =
+                QStringLiteral("%1/tool-%2.png")
+                    .arg(folder, action->text().toLower().replace(QLatin1Char(' '), QLatin1Char('-')));
+            const bool saved = dialog->grab().save(file);
+            delete dialog;
+            if (!saved) {
+                std::fprintf(stderr, "%s cannot be written\n", qPrintable(file));
+                return false;
+            }
+            std::printf("%s\n", qPrintable(file));
+        }
+    }
+    return true;
+}
+
 int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize size) {
     QDir().mkpath(folder);
     window.resize(size);
@@ -33,6 +62,7 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
                 return 1;
             }
             std::printf("%s\n", qPrintable(file));
+            if (!night && !renderTools(window, folder)) return 1;
         }
     }
     return 0;

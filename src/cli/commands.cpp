@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
 
+#include "cli/find_ratio.h"
 #include "core/evaluate/capability.h"
 #include "core/rigs/rigs.h"
 #include "core/units/text.h"
@@ -18,19 +19,22 @@
 namespace gantry::cli {
 namespace {
 
-constexpr std::string_view usage = "Usage:\n"
-                                   "  calm-gantry-cli evaluate FILE [--json]\n"
-                                   "  calm-gantry-cli verdicts FILE\n"
-                                   "  calm-gantry-cli check FILE\n"
-                                   "  calm-gantry-cli export FILE --as settings [--format csv|text] "
-                                   "[--template TEMPLATE [--allow-missing]]\n"
-                                   "  calm-gantry-cli export FILE --as project\n"
-                                   "  calm-gantry-cli rig [NAME]\n"
-                                   "  calm-gantry-cli schema\n"
-                                   "Exit code 1: a verdict is over. 2: the call or a file was wrong.\n";
+constexpr std::string_view usage =
+    "Usage:\n"
+    "  calm-gantry-cli evaluate FILE [--json]\n"
+    "  calm-gantry-cli verdicts FILE\n"
+    "  calm-gantry-cli check FILE\n"
+    "  calm-gantry-cli export FILE --as settings [--format csv|text] "
+    "[--template TEMPLATE [--allow-missing]]\n"
+    "  calm-gantry-cli export FILE --as project\n"
+    "  calm-gantry-cli find-ratio RATIO [--stages N] [--from gears-0.5|gears-1|pulleys-2|"
+    "pulleys-3|pulleys-5|TABLE.csv] [--most N] [--json]\n"
+    "  calm-gantry-cli rig [NAME]\n"
+    "  calm-gantry-cli schema\n"
+    "Exit code 1: a verdict is over. 2: the call or a file was wrong.\n";
 
 struct Call {
-    std::string command, file, as, format, templateFile;
+    std::string command, file, as, format, templateFile, stages, from, most;
     bool json = false, allowMissing = false;
 };
 
@@ -71,6 +75,12 @@ std::optional<Call> readCall(const std::vector<std::string>& arguments, std::ost
             if (!value(call.as)) return std::nullopt;
         } else if (a == "--format") {
             if (!value(call.format)) return std::nullopt;
+        } else if (a == "--stages") {
+            if (!value(call.stages)) return std::nullopt;
+        } else if (a == "--from") {
+            if (!value(call.from)) return std::nullopt;
+        } else if (a == "--most") {
+            if (!value(call.most)) return std::nullopt;
         } else if (a == "--template") {
             if (!value(call.templateFile)) return std::nullopt;
         } else if (a.starts_with("--") && a != "--help") {
@@ -199,6 +209,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         out << io::projectSchema();
         return 0;
     }
+    if (call->command == "find-ratio" && !call->file.empty())
+        return findRatio({call->file, call->stages, call->from, call->most, call->json}, out, err);
     if (call->command == "rig") return startingRig(call->file, out, err);
     if (call->file.empty()) {
         err << usage;

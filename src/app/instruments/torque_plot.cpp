@@ -83,12 +83,17 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     const DriveModel& m = axis->model;
     const bool hasShot = shot != nullptr && shot->problem == Reason::None;
     const double shotSpeed = hasShot ? shot->motorSpeed.value() : 0.0;
-    const double top = std::max({axis->cornerSpeed.value() * 2.2, shotSpeed * 1.6, 10 * rpm});
+    // Steppers to beyond their corner, other motors to where their torque ends.
+    const double own = axis->cornerSpeed     ? axis->cornerSpeed.value() * 2.2
+                       : axis->motorTopSpeed ? axis->motorTopSpeed.value() / m.outputPerRad * 1.05
+                                             : 0.0;
+    const double top = std::max({own, shotSpeed * 1.6, 0.01 * rpm});
     const auto unit = units::shownUnit(units::Kind::Torque, context_.system());
     curves_ = torqueCurves(m, top, 120);
     fill(nominal_, curves_.nominal, unit.factor);
     fill(low_, curves_.lowVoltage, unit.factor);
-    fill(best_, curves_.atBest, unit.factor);
+    // The dotted line: what a stepper does at best, or what another motor stands for hours.
+    fill(best_, m.stepper() ? curves_.atBest : curves_.continuous, unit.factor);
     double lowest = 0.0;
     for (auto [curve, direction] : {std::pair{there_, 1}, std::pair{back_, -1}}) {
         const auto path = hasShot ? shotPath(m, shot->profile, direction, 40) : std::vector<TorquePoint>{};
@@ -119,8 +124,10 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
                                       context_.show(m.wantedMargin, units::Kind::Ratio, 2)));
     }
     const double perRpm = m.outputPerRad * rpm;
-    resonance_->topLeft->setCoords(axis->resonanceLow.value() / perRpm, highest);
-    resonance_->bottomRight->setCoords(axis->resonanceHigh.value() / perRpm, plot_->yAxis->range().lower);
+    resonance_->setVisible(static_cast<bool>(axis->resonanceLow));
+    if (axis->resonanceLow) resonance_->topLeft->setCoords(axis->resonanceLow.value() / perRpm, highest);
+    if (axis->resonanceLow)
+        resonance_->bottomRight->setCoords(axis->resonanceHigh.value() / perRpm, plot_->yAxis->range().lower);
     const double volts = std::visit(
         [](const auto& p) {
             if constexpr (requires { p.supplyVoltage; })

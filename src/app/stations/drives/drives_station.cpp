@@ -11,6 +11,7 @@
 #include "app/stations/drives/label_dialog.h"
 #include "app/stations/drives/parts_dialog.h"
 #include "app/stations/drives/ratio_dialog.h"
+#include "app/stations/drives/solve_dialog.h"
 #include "app/theme/tokens.h"
 #include "core/model/edit_axes.h"
 #include "core/model/kinds.h"
@@ -51,6 +52,10 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
                      [this] { openTool(new LabelDialog(context_, window())); });
     tools->addAction(tr("Check what I was told"), this,
                      [this] { openTool(new ClaimsDialog(context_, window())); });
+    tools->addAction(tr("Solve the electronic gear"), this,
+                     [this] { openTool(new SolveDialog(context_, SolveDialog::Gear, window())); });
+    tools->addAction(tr("Find the pan bar's angle"), this,
+                     [this] { openTool(new SolveDialog(context_, SolveDialog::PanBar, window())); });
     tools_->setMenu(tools);
     add_->setObjectName(QStringLiteral("addPart"));
     earlier_->setObjectName(QStringLiteral("partEarlier"));
