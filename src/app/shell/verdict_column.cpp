@@ -116,7 +116,8 @@ void VerdictCard::paintEvent(QPaintEvent*) {
                      : QString();
         if (verdict_.low < verdict_.ratio.value() * 0.995)
             detail += (detail.isEmpty() ? QString() : QStringLiteral(", ")) +
-                      tr("low ×%1").arg(context_.show(verdict_.low, units::Kind::Ratio, 2));
+                      (verdict_.switches ? tr("low ×%1, switches") : tr("low ×%1"))
+                          .arg(context_.show(verdict_.low, units::Kind::Ratio, 2));
     }
     const int room = cardWidth - wordWidth - (asideButton_->isVisible() ? 68 : 0);
     p.drawText(QRect(wordWidth, 20, room, 18), Qt::AlignVCenter,

@@ -39,7 +39,7 @@ struct BeltStage {
     BeltProfile profile = BeltProfile::Round;
     int beltTeeth = 0;                    ///< of the closed belt; 0: not chosen yet
     double width = 0.006;                 ///< [m]
-    Estimate preload = assumed(8.0, 0.4); ///< [N] in each span
+    Estimate preload = assumed(8.0, 0.3); ///< [N] in each span
     StageFigures figures;
 
     friend bool operator==(const BeltStage&, const BeltStage&) = default;

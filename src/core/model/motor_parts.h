@@ -16,7 +16,7 @@ struct MotorBody {
     Estimate mass = assumed(0.3, 0.2);              ///< [kg]
     double length = 0.04;                           ///< [m] of the body
     Estimate thermalResistance = assumed(6.0, 0.3); ///< [K/W] case to still air
-    Estimate radialRating = assumed(35.0, 0.3);     ///< [N] on the shaft, where the pulley sits
+    Estimate radialRating = assumed(35.0, 0.2);     ///< [N] on the shaft, where the pulley sits
     Estimate axialRating = assumed(10.0, 0.3);      ///< [N]
     MountMaterial mount = MountMaterial::Metal;
 

@@ -26,14 +26,18 @@ public:
         const bool share = before > 0.5 && before <= 1.0;
         input.value = before * (share ? 1.0 - std::min(input.tolerance, 0.9) : 1.0 + input.tolerance);
         const AxisEvaluation moved = evaluateAxis(project, axis, Searches::No);
-        input.value = before;
         verdicts_.clear();
-        judgeAxis(project, axis_, moved, verdicts_);
+        judgeAxis(project, axis_, moved,
+                  verdicts_); // rules read the project too, so the input is still moved
+        input.value = before;
         for (std::size_t i = 0; i < nominal_.size(); ++i) {
-            const Verdict& n = *nominal_[i];
+            Verdict& n = *nominal_[i];
             const auto same = std::find_if(verdicts_.begin(), verdicts_.end(),
                                            [&](const Verdict& v) { return v.rule == n.rule; });
             if (same == verdicts_.end() || !same->ratio || !n.ratio || n.ratio.value() > saturated) continue;
+            // Another sentence or shot: something else binds there, and a straight line no longer tells how
+            // far it goes.
+            if (same->sentence != n.sentence || same->shot != n.shot) n.switches = true;
             const double change = same->ratio.value() - n.ratio.value();
             squares_[i] += change * change;
         }

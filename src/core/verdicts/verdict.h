@@ -27,6 +27,8 @@ struct Verdict {
     int shot = -1;    ///< index in Project::shots; −1: not about a shot
     Figure ratio;     ///< there over needed, nominal
     double low = 0.0; ///< low end of its range; equals the ratio until ranges() has run
+    bool switches =
+        false; ///< within the tolerances another limit or shot binds, so the range is only indicative
     Bounds bounds;
     State state = State::Unknown;
     State ceiling = State::Oversized; ///< a rule may cap its state at Tight (friction is not a brake)

@@ -227,6 +227,7 @@ Json verdictJson(const Project& project, const Verdict& v) {
         j["shot"] = nullptr;
     put(j, "ratio", v.ratio);
     j["ratio_low"] = v.ratio ? Json(v.low) : Json(nullptr);
+    j["range_switches"] = v.switches;
     j["wanted"] = v.bounds.wanted;
     j["oversized_from"] = v.bounds.oversizedFrom > 0.0 ? Json(v.bounds.oversizedFrom) : Json(nullptr);
     j["state"] = stateWord(v.state);
