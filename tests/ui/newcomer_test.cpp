@@ -131,6 +131,7 @@ private slots:
         part(d, "Motor");
         fill(d, "No-load speed", "20 rpm");
         fill(d, "Stall torque", "4 Nm");
+        page(d, "Data, more");
         fill(d, "Knob, highest", "80 %");
         part(d, "Gear pair");
         fill(d, "Teeth, load side", "140");

@@ -52,8 +52,10 @@ void ChainView::paintEvent(QPaintEvent*) {
         paintPart(p, box.adjusted(2, 4, -2, -38), *context_.axis(), c);
         p.setPen(t.ink);
         p.setFont(textFont(12, true));
+        const QString name = partName(context_, c);
+        if (p.fontMetrics().horizontalAdvance(name) > box.width() - 4) p.setFont(textFont(10, true));
         p.drawText(QRectF(box.left(), box.bottom() - 36, box.width(), 18), Qt::AlignCenter,
-                   partName(context_, c));
+                   p.fontMetrics().elidedText(name, Qt::ElideRight, static_cast<int>(box.width()) - 4));
         p.setPen(t.second);
         p.setFont(textFont(10));
         p.drawText(QRectF(box.left() + 1, box.bottom() - 19, box.width() - 2, 16), Qt::AlignCenter,

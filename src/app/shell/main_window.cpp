@@ -205,14 +205,19 @@ void MainWindow::refreshAll() {
     if (!statusTimer_.isActive()) {
         QString left;
         if (const AxisEvaluation* e = context_.axisEvaluation()) {
-            left = tr("%1: %2 steps per %3 exactly · ")
-                       .arg(QString::fromStdString(context_.axis()->name),
-                            e->model.exactStepsPerUnit
-                                ? (e->model.exactStepsPerUnit->denominator() == 1
-                                       ? QString::number(e->model.exactStepsPerUnit->numerator())
-                                       : QString::fromStdString(e->model.exactStepsPerUnit->text()))
-                                : QStringLiteral("?"),
-                            e->model.kind == AxisKind::Linear ? tr("mm") : tr("degree"));
+            const QString name = QString::fromStdString(context_.axis()->name);
+            const QString unit = e->model.kind == AxisKind::Linear ? tr("mm") : tr("degree");
+            if (const auto& exact = e->model.exactStepsPerUnit)
+                left = tr("%1: %2 steps per %3 exactly · ")
+                           .arg(name,
+                                exact->denominator() == 1 ? QString::number(exact->numerator())
+                                                          : QString::fromStdString(exact->text()),
+                                unit);
+            else if (e->stepsPerUnit)
+                left = tr("%1: about %2 steps per %3 · ")
+                           .arg(name, context_.show(e->stepsPerUnit, units::Kind::Ratio, 5), unit);
+            else
+                left = tr("%1: takes no steps · ").arg(name);
         }
         status_->setText(left + tr("%1 verdicts, %2 over").arg(verdictCount).arg(over));
     }

@@ -119,6 +119,7 @@ QScrollBar::handle:vertical { background: @line; border-radius: 4px; min-height:
 QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
 QScrollBar:horizontal { background: transparent; height: 9px; margin: 0; }
 QScrollBar::handle:horizontal { background: @line; border-radius: 4px; min-width: 24px; }
+QTableCornerButton::section { background: @sheet; border: 0; border-bottom: 1px solid @line; }
 QTabBar { background: transparent; }
 QTabBar::tab { background: transparent; color: @second; border: 0; border-bottom: 2px solid transparent; padding: 1px 7px 2px 7px; font-size: 11px; }
 QTabBar::tab:selected { color: @lake; border-bottom: 2px solid @lake; font-weight: bold; }

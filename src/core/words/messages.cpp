@@ -114,8 +114,11 @@ constexpr std::array table{
     Message{M::StrengthTitle, "Strength of the parts"},
     Message{M::StrengthText, "Part {2} of the drive carries {0}; it stands {1}."},
     Message{M::GearFormTitle, "Tooth form"},
-    Message{M::UndercutText,
-            "Part {1}: its small gear has too few teeth by {0} and is undercut: weak, rough, uneven."},
+    Message{
+        M::UndercutText,
+        "Part {1}: its small gear wants {0} times the teeth it has, or it is undercut: weak, rough, uneven."},
+    Message{M::GearFormText, "Part {1}: no undercut, and {0} times the contact that runs smoothly or the "
+                             "teeth that escape undercut."},
     Message{M::ContactText, "Part {1}: {0} pairs of teeth in contact; 1.2 or more run smoothly."},
     Message{M::MeshTitle, "Teeth in mesh"},
     Message{M::MeshText, "Part {1} has {0} teeth of the belt in mesh; it wants six."},

@@ -87,6 +87,7 @@ enum class MessageId {
     StrengthText,
     GearFormTitle,
     UndercutText,
+    GearFormText,
     ContactText,
     MeshTitle,
     MeshText,

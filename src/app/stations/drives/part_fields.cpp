@@ -120,7 +120,9 @@ QList<FieldPage> picturePages(const Context& context) {
 
 } // namespace
 
-QList<FieldPage> pagesOfPart(const Context& context, const ChainColumn& column) {
+namespace {
+
+QList<FieldPage> wholePages(const Context& context, const ChainColumn& column) {
     const Axis* axis = context.axis();
     if (axis == nullptr) return {};
     const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
@@ -167,6 +169,23 @@ QList<FieldPage> pagesOfPart(const Context& context, const ChainColumn& column) 
         return picturePages(context);
     }
     return {};
+}
+
+} // namespace
+
+QList<FieldPage> pagesOfPart(const Context& context, const ChainColumn& column) {
+    // Two rows of fields a page leave the plots below their room.
+    constexpr qsizetype most = 10;
+    QList<FieldPage> out;
+    for (FieldPage& page : wholePages(context, column)) {
+        if (page.list == PageList::None && page.fields.size() > most) {
+            FieldPage rest{tr("%1, more").arg(page.title), page.fields.mid(most)};
+            page.fields = page.fields.first(most);
+            out << page << rest;
+        } else
+            out << page;
+    }
+    return out;
 }
 
 } // namespace gantry::app

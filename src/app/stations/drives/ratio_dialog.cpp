@@ -66,7 +66,7 @@ RatioDialog::RatioDialog(const Context& context, QWidget* parent)
       stopButton_(new QPushButton(tr("Stop"))) {
     setObjectName(QStringLiteral("ratioDialog"));
     setWindowTitle(tr("Find a ratio"));
-    resize(900, 560);
+    resize(1000, 560);
     wanted_->addItems({tr("a ratio"), tr("an output speed"), tr("one ratio for all shots"),
                        tr("whole steps per unit"), tr("change gears")});
     source_->addItems({tr("parts on hand"), tr("stock gears, module 0.5"), tr("stock gears, module 1"),
@@ -89,7 +89,7 @@ RatioDialog::RatioDialog(const Context& context, QWidget* parent)
     efficiency_->setPlaceholderText(tr("any"));
     backlash_->setPlaceholderText(tr("any"));
     table_->setHorizontalHeaderLabels({tr("Ratio"), tr("Error"), tr("Train"), tr("Inertia"), tr("Size"),
-                                       tr("Play"), tr("To buy"), tr("Fastest pulses"), tr("Step")});
+                                       tr("Play"), tr("To buy"), tr("Pulses"), tr("Step")});
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);

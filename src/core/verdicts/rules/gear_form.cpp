@@ -21,6 +21,9 @@ Finding gearForm(const AxisView& view) {
         }
     if (worst == nullptr) return std::nullopt;
     const bool contact = worst->contactRatio && worst->contactRatio.value() / 1.2 < worst->undercut.value();
+    if (least >= 1.0)
+        return found(nullptr, least, Reason::None, M::GearFormText,
+                     {{{Kind::Ratio, least}, {Kind::Count, view.partNumber(*worst)}}});
     return found(nullptr, least, Reason::None, contact ? M::ContactText : M::UndercutText,
                  {{{Kind::Ratio, contact ? worst->contactRatio.value() : 1.0 / worst->undercut.value()},
                    {Kind::Count, view.partNumber(*worst)}}});
