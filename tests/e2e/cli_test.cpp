@@ -21,6 +21,31 @@ class CliTest : public QObject {
     }
     const std::string demo_ = GANTRY_DATA "/demo/fernhouse-dolly.gantry";
 private slots:
+    void findsRatios() {
+        const Result r = run({"find-ratio", "57/11", "--stages", "3", "--from", "gears-1", "--json"});
+        QCOMPARE(r.code, 0);
+        const auto j = nlohmann::json::parse(r.out);
+        QCOMPARE(j["trains"].size(), std::size_t(20));
+        double last = 0;
+        for (const auto& t : j["trains"]) {
+            double ratio = 1;
+            for (const auto& s : t["stages"]) ratio *= s["driven"].get<double>() / s["driver"].get<double>();
+            QVERIFY(std::abs(ratio - t["ratio"].get<double>()) < 1e-12);
+            const double error = std::abs(ratio * 11 / 57 - 1);
+            QVERIFY(error >= last - 1e-15);
+            last = error;
+        }
+        QCOMPARE(run({"find-ratio", "nonsense"}).code, 2);
+        QCOMPARE(run({"find-ratio", "3", "--stages", "9"}).code, 2);
+        QCOMPARE(run({"find-ratio", "3", "--from", "/no/such/table.csv"}).code, 2);
+    }
+    void printsRigs() {
+        QVERIFY(run({"rig"}).out.find("orbit-boom") != std::string::npos);
+        const Result r = run({"rig", "winched-cart"});
+        QCOMPARE(r.code, 0);
+        QVERIFY(std::holds_alternative<gantry::io::LoadedProject>(gantry::io::readProject(r.out)));
+        QCOMPARE(run({"rig", "flying-carpet"}).code, 2);
+    }
     void evaluateJson() {
         const Result r = run({"evaluate", demo_, "--json"});
         QCOMPARE(r.code, 0);

@@ -24,6 +24,7 @@ public:
     TestHome() {
         qputenv("XDG_STATE_HOME", dir_.path().toUtf8());
         qputenv("XDG_CONFIG_HOME", dir_.path().toUtf8());
+        qputenv("XDG_DATA_HOME", dir_.path().toUtf8());
         QCoreApplication::setOrganizationName("calm-gantry-test");
         QCoreApplication::setApplicationName("calm-gantry-test");
     }

@@ -52,13 +52,13 @@ struct ChoiceNames<Role> {
 template <>
 struct ChoiceNames<OnStop> {
     static constexpr std::array<std::string_view, 3> keys{"not_asked", "keeps_holding", "cuts_current"};
-    static constexpr std::array<std::string_view, 3> labels{"not known yet", "keeps the holding current",
+    static constexpr std::array<std::string_view, 3> labels{"not known yet", "keeps holding",
                                                             "cuts the current"};
 };
 template <>
 struct ChoiceNames<Silence> {
     static constexpr std::array<std::string_view, 3> keys{"any", "quiet", "silent"};
-    static constexpr std::array<std::string_view, 3> labels{"no sound recorded", "quiet", "silent"};
+    static constexpr std::array<std::string_view, 3> labels{"no sound", "quiet", "silent"};
 };
 template <>
 struct ChoiceNames<GuideKind> {
@@ -345,7 +345,7 @@ void describe(V& v, S& s) {
     v.part("driver", s.driver);
     v.parts("links", s.links);
     v.part("brake", s.brake);
-    v.choice(textField("on_stop", "Emergency stop or reset"), s.onStop);
+    v.choice(textField("on_stop", "Emergency stop"), s.onStop);
     v.either("mechanism", s.mechanism);
     v.field(textField("candidate", "Drive in use"), s.candidate);
     v.field(textField("candidate_note", "Note"), s.candidateNote);

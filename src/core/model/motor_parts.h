@@ -116,8 +116,9 @@ enum class SpeedControl { Knob, SupplyVoltage };
 /// Brushed motor with a gearbox and no feedback. All figures at the gearbox shaft.
 struct GearedDc {
     std::string name;
-    DcFigures figures{assumed(12.0, 0.05), assumed(3.14, 0.1), assumed(0.1, 0.3),
-                      assumed(1.8, 0.2),   assumed(3.5, 0.2),  assumed(1.0, 0.2)};
+    DcFigures figures{assumed(12.0, 0.05), assumed(3.14159265358979, 0.1),
+                      assumed(0.1, 0.3),   assumed(1.8, 0.2),
+                      assumed(3.5, 0.2),   assumed(1.0, 0.2)};
     int gearNumerator = 100; ///< turns of the rotor per …
     int gearDenominator = 1; ///< … turns of the shaft
     SpeedControl control = SpeedControl::Knob;

@@ -1,0 +1,198 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/preferences/shelf.h"
+#include "app/stations/drives/import_dialog.h"
+#include "support/window.h"
+
+#include <QAbstractButton>
+#include <QComboBox>
+#include <QDialog>
+#include <QPlainTextEdit>
+#include <QTabBar>
+#include <QTableView>
+#include <QTableWidget>
+
+using namespace gantry;
+using namespace gantry::app;
+
+/// The bench tools of Drives, by clicks and keys.
+class BenchToolsTest : public QObject {
+    Q_OBJECT
+    TestHome home_;
+
+    QDialog* open(WindowDriver& d, const QString& tool, const QString& name) {
+        d.station(2);
+        d.pickFromMenu(d.find<QPushButton>("benchTools"), tool);
+        return d.window->findChild<QDialog*>(name);
+    }
+    static void press(QWidget* in, const QString& text) {
+        for (auto* b : in->findChildren<QAbstractButton*>())
+            if (b->isVisible() && b->text() == text) {
+                QVERIFY2(b->isEnabled(), qPrintable(text));
+                QTest::mouseClick(b, Qt::LeftButton);
+                return;
+            }
+        QFAIL(qPrintable("no button “" + text + "”"));
+    }
+    static void type(QLineEdit* edit, const QString& text) {
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, text);
+        QTest::keyClick(edit, Qt::Key_Return);
+    }
+private slots:
+    void finderFindsAndUsesATrain() {
+        WindowDriver d;
+        QDialog* dialog = open(d, "Find a ratio", "ratioDialog");
+        QVERIFY(dialog != nullptr);
+        auto* table = dialog->findChild<QTableWidget*>("ratioTable");
+        type(dialog->findChild<QLineEdit*>("ratioFirst"), "4.5");
+        QTRY_VERIFY(table->rowCount() > 0 && table->item(0, 0)->text().startsWith("4.5"));
+        QCOMPARE(table->item(0, 1)->text(), QString("exact"));
+        press(dialog, "Use this train");
+        double ratio = 1;
+        for (const Link& link : d.project().axes[0].links)
+            ratio *= static_cast<double>(std::get<BeltStage>(link).loadTeeth) /
+                     std::get<BeltStage>(link).motorTeeth;
+        QCOMPARE(ratio, 4.5);
+        type(dialog->findChild<QLineEdit*>("ratioFirst"), "nonsense");
+        QTRY_VERIFY(dialog->findChild<QLabel*>("ratioStatus")->text().contains("nonsense"));
+        QVERIFY(dialog->isVisible()); // Return in a field does not close it
+    }
+    void candidatesByLetter() {
+        WindowDriver d;
+        QDialog* dialog = open(d, "Side by side", "candidatesDialog");
+        press(dialog, "Keep this and start another");
+        QCOMPARE(d.project().axes[0].candidate, std::string("B"));
+        auto* table = dialog->findChild<QTableWidget*>("candidatesTable");
+        QCOMPARE(table->columnCount(), 2);
+        QVERIFY(table->horizontalHeaderItem(0)->text().contains("fitted today"));
+        QTest::keyClick(dialog, Qt::Key_A);
+        QCOMPARE(d.project().axes[0].candidate, std::string("A"));
+        press(dialog, "Close");
+    }
+    void partsGoIntoTheDriveAndOnTheShelf() {
+        WindowDriver d;
+        QDialog* dialog = open(d, "Parts", "partsDialog");
+        auto* search = dialog->findChild<QLineEdit*>("partsSearch");
+        search->setFocus();
+        QTest::keyClicks(search, "size 23, 76");
+        auto* table = dialog->findChild<QTableView*>("partsTable");
+        QCOMPARE(table->model()->rowCount(), 1);
+        press(dialog, "Put into the drive");
+        QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).holdingTorque,
+                 estimate(1.9, Source::DataSheet));
+        press(dialog, "I own one");
+        press(dialog, "I own one");
+        auto* tabs = dialog->findChild<QTabBar*>("partsTabs");
+        QTest::mouseClick(tabs, Qt::LeftButton, {}, tabs->tabRect(1).center());
+        QCOMPARE(table->model()->rowCount(), 1);
+        // It is saved: another shelf reads the same.
+        QCOMPARE(Shelf().parts().at(0).count, 2);
+        press(dialog, "One less");
+        QCOMPARE(Shelf().parts().at(0).count, 1);
+        d.window->document().undoStack()->undo();
+        QVERIFY(std::get<Stepper>(d.project().axes[0].motor).holdingTorque.value < 1.0);
+    }
+    void importReportsBadLines() {
+        QTemporaryDir folder;
+        const QString path = folder.filePath("mine.csv");
+        QFile file(path);
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write("Type;Part;Qty;Tooth count;Pitch\npulley;Small;2;16;2 mm\npulley;Bad;2;sixteen;2 mm\n");
+        file.close();
+        ImportDialog dialog(path, nullptr);
+        std::vector<parts::Part> taken;
+        connect(&dialog, &ImportDialog::imported, [&](const std::vector<parts::Part>& p) { taken = p; });
+        dialog.show();
+        press(&dialog, "Import");
+        QTRY_COMPARE(taken.size(), std::size_t(1));
+        auto* errors = dialog.findChild<QTableWidget*>("importErrors");
+        QCOMPARE(errors->item(0, 0)->text(), QString("3"));
+        QCOMPARE(errors->item(0, 1)->text(), QString("4"));
+        QVERIFY(errors->item(0, 2)->text().contains("sixteen"));
+    }
+    void claimsShowSuspects() {
+        WindowDriver d;
+        QDialog* dialog = open(d, "Check what I was told", "claimsDialog");
+        auto* text = dialog->findChild<QPlainTextEdit*>("claimsText");
+        text->setFocus();
+        QTest::keyClicks(text, "steps/mm = 100");
+        auto* findings = dialog->findChild<QTableWidget*>("claimsFindings");
+        QCOMPARE(findings->rowCount(), 1);
+        QVERIFY(findings->item(0, 1)->text().contains("1.25 mm"));
+        QVERIFY(dialog->findChild<QTableWidget*>("claimsSuspects")->rowCount() > 0);
+    }
+    void labelMakesAMotor() {
+        WindowDriver d;
+        QDialog* dialog = open(d, "I only know the label", "labelDialog");
+        type(dialog->findChild<QLineEdit*>("label2"), "1.5 A");
+        type(dialog->findChild<QLineEdit*>("label3"), "3 V");
+        press(dialog, "Use this motor");
+        QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).resistance, estimate(2.0, Source::Label));
+    }
+    void measuredFrictionIsTaken() {
+        WindowDriver d;
+        d.station(1);
+        auto* editor = d.find<FieldEditor>("axes/slide/mechanism/running_friction_N");
+        QVERIFY(editor != nullptr);
+        auto* button = editor->findChild<QToolButton*>();
+        QMenu* menu = button->menu();
+        QTimer::singleShot(50, menu, [&] {
+            for (QAction* a : menu->actions())
+                if (a->text().startsWith("Measure it"))
+                    QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(a).center());
+        });
+        QTest::mouseClick(button, Qt::LeftButton);
+        auto* dialog = d.window->findChild<QDialog*>("measureDialog");
+        QVERIFY(dialog != nullptr);
+        auto* which = dialog->findChild<QComboBox*>("measureRecipe");
+        which->setFocus();
+        QTest::keyClick(which, Qt::Key_Down); // the sliding angle, which can hurt
+        QVERIFY(dialog->findChild<QLabel*>("measurePrecaution")->isVisible());
+        type(dialog->findChild<QLineEdit*>("reading1"), "4 deg");
+        press(dialog, "Take this value");
+        const Estimate& f = std::get<LinearMechanism>(d.project().axes[0].mechanism).runningFriction;
+        QCOMPARE(f.source, Source::Measured);
+        QVERIFY(std::abs(f.value - 4.1 * 9.80665 * std::sin(4 * 3.14159265358979 / 180)) < 1e-4);
+    }
+    void linksAreReorderedByKeyAndDrag() {
+        WindowDriver d;
+        d.station(2);
+        d.pickFromMenu(d.find<QPushButton>("addPart"), "Belt stage");
+        d.pickFromMenu(d.find<QPushButton>("addPart"), "Worm and wheel");
+        QVERIFY(std::holds_alternative<WormStage>(d.project().axes[0].links[1]));
+        auto* chain = d.find("chainView");
+        chain->setFocus();
+        QTest::keyClick(chain, Qt::Key_Left, Qt::ControlModifier);
+        QVERIFY(std::holds_alternative<WormStage>(d.project().axes[0].links[0]));
+        // Eight tiles right of the labels; the links are the third and the fourth.
+        const auto tile = [&](int i) {
+            return QPoint(92 + static_cast<int>((i + 0.5) * (chain->width() - 92) / 8.0), 50);
+        };
+        QTest::mousePress(chain, Qt::LeftButton, {}, tile(2));
+        QTest::mouseMove(chain, tile(3));
+        QTest::mouseRelease(chain, Qt::LeftButton, {}, tile(3));
+        QVERIFY(std::holds_alternative<WormStage>(d.project().axes[0].links[1]));
+        press(d.window.get(), "Remove");
+        QCOMPARE(d.project().axes[0].links.size(), std::size_t(1));
+    }
+    void everyKindOfMotorIsChosenInTheWindow() {
+        WindowDriver d;
+        d.station(2);
+        d.window->session().setChainColumn(1);
+        auto* kind = d.find<QComboBox>("partKind");
+        kind->setFocus();
+        for (std::size_t i = 1; i < std::variant_size_v<Motor>; ++i) {
+            QTest::keyClick(kind, Qt::Key_Down);
+            QCOMPARE(d.project().axes[0].motor.index(), i);
+        }
+    }
+};
+
+int main(int argc, char** argv) {
+    QApplication app(argc, argv);
+    QApplication::setStyle("Fusion");
+    BenchToolsTest test;
+    return QTest::qExec(&test, argc, argv);
+}
+#include "bench_tools_test.moc"
