@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/chain_table.h"
 #include "core/evaluate/evaluate.h"
 #include "core/model/edit_axes.h"
 #include "core/model/fields.h"
@@ -182,6 +183,20 @@ private slots:
         QVERIFY(!a.evaluation.axes[0].stepsPerUnit);
         QVERIFY(find(a, "framing") == nullptr); // it keeps no place
         QVERIFY(find(a, "motor_speed") != nullptr);
+    }
+    /// A motor past its speed leaves nothing for the parts behind it; one that is not known leaves no number.
+    void whatIsLeftAlongTheChain() {
+        Project p = rig(rigs::RigKind::OrbitBoom);
+        std::get<GearedDc>(p.axes[0].motor).figures.noLoadSpeed.value = 0.1;
+        AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+        for (const ChainColumn& c : chainColumns(p.axes[0], e, e.shots.at(0)))
+            if (c.part == ChainPart::Link || c.part == ChainPart::Load)
+                QCOMPARE(c.available.figure.value(), 0.0);
+        p = rig(rigs::RigKind::BeltSlider);
+        std::get<Stepper>(p.axes[0].motor).inductance.value = 0.0;
+        e = evaluateAxis(p, p.axes[0]);
+        for (const ChainColumn& c : chainColumns(p.axes[0], e, e.shots.at(0)))
+            if (c.part == ChainPart::Belt || c.part == ChainPart::Load) QVERIFY(!c.available.figure);
     }
     void emergencyStopIsAskedAndJudged() {
         Project p = rig(rigs::RigKind::LiftColumn);

@@ -176,7 +176,10 @@ QString partFindings(const Context& context, const ChainColumn& c) {
     };
     if (c.part == ChainPart::Motor) {
         add(tr("case %1"), e->caseTemperature, Kind::Celsius);
-        add(tr("shaft pull %1"), e->shaftRadial, Kind::Force);
+        if (e->shaftRadial && e->shaftRadial.value() > 0.0)
+            add(tr("shaft pull %1"), e->shaftRadial, Kind::Force);
+        if (e->shaftAxial && e->shaftAxial.value() > 0.0)
+            add(tr("shaft thrust %1"), e->shaftAxial, Kind::Force);
         if (const ShotEvaluation* s = context.shotEvaluation()) {
             if (!e->model.stepper()) add(tr("rms %1"), s->torqueRms, Kind::Torque);
             add(tr("draws %1"), s->sourceCurrent, Kind::Current);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/chain_table.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace gantry {
@@ -81,7 +82,9 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
     out.push_back(motor);
 
     // What is left of the motor's torque after its own rotor, then after each stage.
-    double available = s.torqueAvailable.value() - m.chain.motorInertia * acceleration;
+    // Never less than none: a motor past its speed pulls nothing, it does not push back.
+    // NaN, for what is not known, must come first to come through.
+    double available = std::max(s.torqueAvailable.value() - m.chain.motorInertia * acceleration, 0.0);
     double turns = 1.0;
     const std::vector<double> needed = neededBehindStages(m, acceleration);
     for (std::size_t i = 0; i < m.chain.stages.size(); ++i) {
@@ -100,7 +103,8 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
             out.push_back(pulley);
         }
         const bool hasBelt = linear && !isLink && beltOrCord(axis);
-        available = (available - stage.inputInertia * acceleration / turns) * stage.ratio * stage.efficiency;
+        available = std::max(available - stage.inputInertia * acceleration / turns, 0.0) * stage.ratio *
+                    stage.efficiency;
         turns *= stage.ratio;
         if (linear && !isLink && !hasBelt) continue; // the load's own column says what it brings
         ChainColumn c;

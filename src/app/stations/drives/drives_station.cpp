@@ -451,7 +451,7 @@ void DrivesStation::place() {
         widget->raise();
     };
     put(pages_, pages_->sizeHint().width() + 4);
-    put(kind_, 158);
+    put(kind_, 178);
     put(removeElement_, 92);
     put(addElement_, 92);
     editor_->setHeaderRoom(head - edge - 16);
