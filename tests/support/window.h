@@ -86,8 +86,13 @@ public:
         QVERIFY(button != nullptr && button->menu() != nullptr);
         QMenu* menu = button->menu();
         bool taken = false;
-        // The menu blocks until something is chosen, so the choice is made from within its loop.
-        QTimer::singleShot(50, menu, [&] {
+        // The menu blocks until something is chosen, so the choice is made from within its loop, once it is
+        // there.
+        QTimer poll;
+        int tries = 0;
+        QObject::connect(&poll, &QTimer::timeout, menu, [&] {
+            if (!menu->isVisible() && ++tries < 200) return;
+            poll.stop();
             for (QAction* action : menu->actions())
                 if (action->text() == entry) {
                     QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(action).center());
@@ -96,13 +101,18 @@ public:
                 }
             menu->close();
         });
+        poll.start(25);
         QTest::mouseClick(button, Qt::LeftButton);
+        QTRY_VERIFY(QApplication::activePopupWidget() == nullptr);
         QVERIFY2(taken, qPrintable(entry));
     }
     void station(int number) const {
         // Without a window manager nothing gives the window its focus back after a dialog.
-        window->activateWindow();
-        QVERIFY(QTest::qWaitForWindowActive(window.get()));
+        // A menu that just closed may still be told that it became active; ask until the window really has
+        // it.
+        QTRY_VERIFY(QApplication::activePopupWidget() == nullptr);
+        QTRY_VERIFY(
+            (window->activateWindow(), QTest::qWait(20), QApplication::activeWindow() == window.get()));
         QTest::keyClick(window.get(), static_cast<Qt::Key>(Qt::Key_0 + number), Qt::AltModifier);
     }
     QString status() const { return find<QLabel>("status")->text(); }
