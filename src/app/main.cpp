@@ -17,7 +17,7 @@ namespace {
 
 /// Every station by day and by night, as PNG files.
 /// The dialogs of the station that is shown, if it has any.
-bool renderTools(gantry::app::MainWindow& window, const QString& folder) {
+bool renderTools(gantry::app::MainWindow& window, const QString& folder, bool night) {
     for (auto* button : window.findChildren<QPushButton*>(QStringLiteral("benchTools"))) {
         if (!button->isVisible() || !button->isEnabled()) continue;
         for (QAction* action : button->menu()->actions()) {
@@ -28,8 +28,9 @@ bool renderTools(gantry::app::MainWindow& window, const QString& folder) {
             clock.start();
             while (clock.elapsed() < 900) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
             const QString file =
-                QStringLiteral("%1/tool-%2.png")
-                    .arg(folder, action->text().toLower().replace(QLatin1Char(' '), QLatin1Char('-')));
+                QStringLiteral("%1/tool-%2-%3.png")
+                    .arg(folder, action->text().toLower().replace(QLatin1Char(' '), QLatin1Char('-')),
+                         night ? QStringLiteral("night") : QStringLiteral("day"));
             const bool saved = dialog->grab().save(file);
             delete dialog;
             if (!saved) {
@@ -62,7 +63,7 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
                 return 1;
             }
             std::printf("%s\n", qPrintable(file));
-            if (!night && !renderTools(window, folder)) return 1;
+            if (!renderTools(window, folder, night)) return 1;
         }
     }
     return 0;

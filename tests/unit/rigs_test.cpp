@@ -218,6 +218,66 @@ private slots:
         QCOMPARE(evaluateAxis(p, p.axes[0]).onStop, StopOutcome::Creeps);
         QCOMPARE(find(assess(p), "emergency_stop")->state, State::Tight);
     }
+    /// However much friction outweighs gravity, it never counts as a brake: not when power goes, not after a
+    /// stop.
+    void frictionIsNoBrake() {
+        Project p = rig(rigs::RigKind::BeltSlider);
+        auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+        m.slope = assumed(0.05, 0.0);
+        m.runningFriction = m.staticFriction = assumed(60.0, 0.0);
+        p.axes[0].onStop = OnStop::CutsCurrent;
+        const Assessment a = assess(p);
+        QVERIFY(find(a, "emergency_stop")->ratio.value() > 10.0);
+        QCOMPARE(find(a, "emergency_stop")->state, State::Tight);
+        QCOMPARE(find(a, "emergency_stop")->sentence, words::MessageId::StopCreepsText);
+        QCOMPARE(find(a, "power_off")->state, State::Tight);
+        p.axes[0].onStop = OnStop::KeepsHolding;
+        QCOMPARE(find(assess(p), "emergency_stop")->state, State::Fine);
+    }
+    /// A locking worm is said to lock, and is tight at best.
+    void lockingDrivesSayWhatHolds() {
+        Project p = rig(rigs::RigKind::JibCrane);
+        p.axes[1].brake.fitted = false;
+        // As assumed, its lead angle may well lie above the angle of friction: then it does not lock.
+        const Assessment unsure = assess(p);
+        QCOMPARE(find(unsure, "power_off", 1)->state, State::Over);
+        QVERIFY(find(unsure, "power_off", 1)->switches);
+        auto& worm = std::get<WormStage>(p.axes[1].links[0]);
+        worm.leadAngle.tolerance = worm.friction.tolerance = 0.01;
+        const Assessment a = assess(p);
+        QVERIFY(a.evaluation.axes[1].locks && !a.evaluation.axes[1].powerOff.falls);
+        QCOMPARE(find(a, "power_off", 1)->sentence, words::MessageId::PowerOffLocksText);
+        QCOMPARE(find(a, "power_off", 1)->state, State::Tight);
+    }
+    /// Both spans pull the shaft with the preload, until the pull of the load leaves the slack one loose.
+    void beltPullOnTheShaft() {
+        Project p = rig(rigs::RigKind::BeltSlider);
+        auto& belt = std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output);
+        belt.preload = assumed(30.0);
+        QCOMPARE(evaluateAxis(p, p.axes[0]).shaftRadial.value(), 60.0);
+        belt.preload = assumed(0.0);
+        auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+        m.runningFriction = assumed(0.0);
+        m.staticFriction = assumed(17.0); // more than the gentle ramp asks
+        VERIFY_NEAR(evaluateAxis(p, p.axes[0]).shaftRadial.value(), 17.0, 1e-9);
+    }
+    /// Focus and roll in the picture, by hand.
+    void ringsAndRollInPixels() {
+        Project p = rig(rigs::RigKind::MultiAxis);
+        p.shots[0].focalLength = 0.05;
+        p.shots[0].fNumber = 2.0;
+        p.shots[0].subjectDistance = 2.0;
+        auto& ring = std::get<LensRingOutput>(std::get<RotaryMechanism>(p.axes[3].mechanism).output);
+        ring.marks = {{"near", 0.0, 1.0}, {"far", 5.0, 2.0}}; // 1/s falls by 0.5 over 5 rad
+        // f²/N · 0.1 / (1 − 0.05/2) on the sensor, 3840 px on 36 mm.
+        VERIFY_NEAR(pixelsPerUnit(p.camera, p.shots[0], p.axes[3]).value(),
+                    0.0025 / 2 * 0.1 / 0.975 / 0.036 * 3840, 1e-9);
+        p.axes[1].role = Role::Roll;
+        VERIFY_NEAR(pixelsPerUnit(p.camera, p.shots[0], p.axes[1]).value(),
+                    1920 * std::sqrt(1 + 81.0 / 256.0), 1e-9);
+        p.axes[1].role = Role::Focus;
+        QCOMPARE(pixelsPerUnit(p.camera, p.shots[0], p.axes[1]).reason(), Reason::NeedsLensRing);
+    }
     void lensRingsThatCannotBeDrivenAreRefused() {
         Project p = rig(rigs::RigKind::MultiAxis);
         auto& ring = std::get<LensRingOutput>(std::get<RotaryMechanism>(p.axes[3].mechanism).output);

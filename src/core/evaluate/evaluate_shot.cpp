@@ -142,7 +142,9 @@ void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, d
     const double frictionLag = m.lag(m.chain.load.coulomb * m.outputPerRad, 0.0);
     e.frictionBandPixels = Figure::of(frictionLag * m.outputPerRad * px, m.missing);
     if (const motor::StepperParams* p = m.stepper()) {
-        const double gravity = m.gravityAtMotor(), hold = m.motors * m.holdAmplitude;
+        // At rest the axes below rest too, so only gravity counts, not what their ramps bring.
+        const double gravity = std::max(std::abs(m.gravityLow), std::abs(m.gravityHigh)) * m.outputPerRad;
+        const double hold = m.motors * m.holdAmplitude;
         const double held = hold > 0.0      ? motor::rotorLag(p->rotorTeeth, hold, gravity)
                             : gravity > 0.0 ? std::numbers::pi / (2.0 * p->rotorTeeth)
                                             : 0.0;

@@ -25,6 +25,9 @@ constexpr std::array table{
     Message{M::PowerOffFrictionText,
             "Only friction of about {1} keeps it from running away under {0} of gravity. Friction and detent "
             "do not count as a brake; secure the camera before leaving it."},
+    Message{M::PowerOffLocksText, "Only the self-locking worm or screw keeps it from running away under {0} "
+                                  "of gravity, and only at rest: "
+                                  "shaking can let it creep. Secure the camera before leaving it."},
     Message{M::PowerOffBrakeText, "The brake holds {1} at the motor; gravity asks {0}."},
     Message{M::StandstillTitle, "Holding at standstill"},
     Message{M::StandstillText, "Gravity asks {0} at the motor; the hold current gives {1}."},

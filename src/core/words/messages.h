@@ -20,6 +20,7 @@ enum class MessageId {
     PowerOffTitle,
     PowerOffFallsText,
     PowerOffFrictionText,
+    PowerOffLocksText,
     PowerOffBrakeText,
     StandstillTitle,
     StandstillText,

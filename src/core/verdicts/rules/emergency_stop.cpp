@@ -10,6 +10,9 @@ using units::Kind;
 Finding emergencyStop(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (!e.powerOff.loaded) return std::nullopt;
+    // Friction and threads that lock are no brake, however far they outweigh gravity.
+    const bool held =
+        e.powerOff.brakeRatio || (view.axis.onStop == OnStop::KeepsHolding && e.model.holdAmplitude > 0.0);
     const auto text = [&] {
         switch (e.onStop) {
         case StopOutcome::Falls:
@@ -19,13 +22,13 @@ Finding emergencyStop(const AxisView& view) {
         case StopOutcome::Stays:
             break;
         }
-        return M::StopStaysText;
+        return held ? M::StopStaysText : M::StopCreepsText;
     };
     Verdict v = found(nullptr, e.stopRatio.value(), e.stopRatio.reason(), text(),
                       {{{view.forceKind(), e.powerOff.gravity.value()},
                         {Kind::Energy, e.powerOff.energy.value()},
                         {view.speedKind(), e.powerOff.speed.value()}}});
-    if (e.onStop == StopOutcome::Creeps) v.ceiling = State::Tight;
+    if (!held) v.ceiling = State::Tight;
     v.hazard = true;
     return v;
 }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/rules.h"
 
+#include <algorithm>
+
 namespace gantry::rules {
 
 using M = words::MessageId;
@@ -15,6 +17,10 @@ Finding powerOff(const AxisView& view) {
         v = found(nullptr, off.brakeRatio.value(), Reason::None, M::PowerOffBrakeText,
                   {{{Kind::Torque, view.evaluation.holdNeeded.value()},
                     {Kind::Torque, view.axis.brake.holdingTorque.value}}});
+    } else if (view.evaluation.locks) {
+        v = found(nullptr, std::max(1.0, off.friction.value() / off.gravity.value()), Reason::None,
+                  M::PowerOffLocksText, {{{view.forceKind(), off.gravity.value()}}});
+        v.ceiling = State::Tight;
     } else {
         v = found(nullptr, off.friction.value() / off.gravity.value(), Reason::None,
                   off.falls ? M::PowerOffFallsText : M::PowerOffFrictionText,
