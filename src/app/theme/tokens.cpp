@@ -112,6 +112,8 @@ QCheckBox::indicator:checked { image: url(:/icons/tick-@theme.svg); border: 1px 
 QPlainTextEdit { font-family: "Gantry Mono"; font-size: 11px; }
 QCheckBox:focus { color: @lake; }
 QTableView { background: @sheet; border: 1px solid transparent; gridline-color: @faintLine; selection-background-color: @lakeWash; selection-color: @ink; }
+QSpinBox, QProgressBar { background: @sheet; color: @ink; border: 1px solid @line; border-radius: 4px; padding: 2px 6px; }
+QHeaderView { background: @sheet; border: 0; }
 QHeaderView::section { background: @sheet; color: @second; border: 0; border-bottom: 1px solid @line; padding: 4px 6px; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: 0; }
 QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }

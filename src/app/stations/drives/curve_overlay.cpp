@@ -27,7 +27,7 @@ void CurveOverlay::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Tokens& t = tokens();
-    const QRectF box(58, 10, width() - 80, height() - 46);
+    const QRectF box(58, 10, width() - 104, height() - 46);
     double speed = demand_.speed * 1.3, force = demand_.torque * 1.3;
     for (const Line& l : lines_)
         for (const TorquePoint& q : l.points) force = std::max(force, q.torque);
