@@ -42,6 +42,11 @@ void ChainView::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     if (context_.axis() == nullptr) return;
     const Tokens& t = tokens();
+    p.setPen(t.third);
+    p.setFont(textFont(10));
+    p.drawText(QRectF(0, 8, labelWidth_ - 12, height() - 8),
+               Qt::AlignBottom | Qt::AlignLeft | Qt::TextWordWrap,
+               tr("A line under a number is as long as the number may lie off; full width is ±50 %."));
     for (int i = 0; i < static_cast<int>(columns_.size()); ++i) {
         const ChainColumn& c = columns_[static_cast<std::size_t>(i)];
         const QRectF box = tile(i);

@@ -7,12 +7,34 @@
 #include <QHeaderView>
 #include <QPainter>
 #include <QStyledItemDelegate>
+#include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace gantry::app {
 namespace {
 
 enum Row { Speed, Needed, Available, Inertia, Microstep, Lag, StretchPlay, rows_ };
+
+/// The figure that a row shows of a part; of stretch and play the one that is there.
+const Cell* mainCell(int row, const ChainColumn& c) {
+    switch (row) {
+    case Speed:
+        return &c.speed;
+    case Needed:
+        return &c.needed;
+    case Available:
+        return &c.available;
+    case Inertia:
+        return &c.inertia;
+    case Microstep:
+        return &c.microstep;
+    case Lag:
+        return &c.lag;
+    default:
+        return c.stretch.figure.reason() != Reason::NotApplicable ? &c.stretch : &c.play;
+    }
+}
 
 /// Draws one line of text and the rule below; the style sheet's own drawing is three times slower.
 class Delegate : public QStyledItemDelegate {
@@ -30,6 +52,17 @@ public:
         const QRect box = option.rect.adjusted(index.column() == 0 ? 0 : 1, 0, -1, 0);
         p->drawText(box, index.column() == 0 ? Qt::AlignVCenter | Qt::AlignLeft : Qt::AlignCenter,
                     p->fontMetrics().elidedText(s, Qt::ElideRight, box.width()));
+        const QVariant range = index.data(DriveTableModel::relativeRangeRole);
+        if (!range.isValid()) return;
+        const double share = std::clamp(range.toDouble() / 0.5, 0.0, 1.0);
+        const int half = static_cast<int>(std::lround(share * (option.rect.width() - 16) / 2.0));
+        if (half < 1) return;
+        const int middle = option.rect.center().x(), y = option.rect.bottom() - 2;
+        p->setPen(t.heather);
+        p->drawLine(middle - half, y, middle + half, y);
+        if (share < 1.0) return;
+        // More than the cell can show: open ends.
+        for (int side : {-1, 1}) p->drawLine(middle + side * half, y, middle + side * (half - 3), y - 3);
     }
 };
 
@@ -38,7 +71,9 @@ public:
 DriveTableModel::DriveTableModel(const Context& context, QObject* parent)
     : QAbstractTableModel(parent), context_(context) {}
 
-void DriveTableModel::setColumns(const std::vector<ChainColumn>& columns) {
+void DriveTableModel::setColumns(const std::vector<ChainColumn>& columns,
+                                 const std::vector<ChainColumn>& spread) {
+    spread_ = spread;
     if (columns.size() != columns_.size()) {
         beginResetModel();
         columns_ = columns;
@@ -62,12 +97,34 @@ QVariant DriveTableModel::headerData(int section, Qt::Orientation orientation, i
 }
 
 QVariant DriveTableModel::data(const QModelIndex& index, int role) const {
-    if (role != Qt::DisplayRole && role != Qt::AccessibleTextRole && role != Qt::ToolTipRole) return {};
+    const bool spoken = role == Qt::AccessibleTextRole || role == Qt::ToolTipRole;
+    if (role != Qt::DisplayRole && !spoken && role != relativeRangeRole) return {};
+    const std::size_t at = static_cast<std::size_t>(std::max(0, index.column() - 1));
+    const ChainColumn* spread = spread_.size() == columns_.size() ? &spread_[at] : nullptr;
+    if (role == relativeRangeRole) {
+        const Cell* cell = index.column() > 0 ? mainCell(index.row(), columns_[at]) : nullptr;
+        if (cell == nullptr || spread == nullptr) return {};
+        const Figure& range = mainCell(index.row(), *spread)->figure;
+        if (!range || range.value() <= 0.0 || !cell->figure || cell->figure.value() == 0.0) return {};
+        return range.value() / std::abs(cell->figure.value());
+    }
     static const std::array<const char*, rows_> names{
         QT_TR_NOOP("Speed"),       QT_TR_NOOP("Needed"), QT_TR_NOOP("Available"),    QT_TR_NOOP("Inertia"),
         QT_TR_NOOP("Finest step"), QT_TR_NOOP("Lag"),    QT_TR_NOOP("Stretch, play")};
     if (index.column() == 0) return tr(names[static_cast<std::size_t>(index.row())]);
-    return cellText(index.row(), columns_[static_cast<std::size_t>(index.column()) - 1]);
+    return spoken ? cellWithRange(index.row(), columns_[at], spread) : cellText(index.row(), columns_[at]);
+}
+
+QString DriveTableModel::cellWithRange(int row, const ChainColumn& column, const ChainColumn* spread) const {
+    const QString text = cellText(row, column);
+    const Cell* cell = mainCell(row, column);
+    if (spread == nullptr || !cell->figure) return text;
+    const Figure& range = mainCell(row, *spread)->figure;
+    if (!range || range.value() <= 0.0) return text;
+    const double low = cell->figure.value() - range.value(), high = cell->figure.value() + range.value();
+    return tr("%1, between %2 and %3")
+        .arg(text, context_.show(cell->figure.value() > 0.0 ? std::max(0.0, low) : low, cell->kind),
+             context_.show(high, cell->kind));
 }
 
 QString DriveTableModel::cellText(int row, const ChainColumn& c) const {
@@ -121,11 +178,18 @@ DriveTable::DriveTable(const Context& context, QWidget* parent) : QTableView(par
     setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setTabKeyNavigation(false);
     setSelectionMode(QAbstractItemView::SingleSelection);
+    connect(selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
+        if (!now.isValid() || now.column() == 0) return;
+        emit message(QStringLiteral("%1, %2: %3")
+                         .arg(now.siblingAtColumn(0).data().toString(),
+                              model_.headerData(now.column(), Qt::Horizontal, Qt::DisplayRole).toString(),
+                              now.data(Qt::AccessibleTextRole).toString()));
+    });
 }
 
-void DriveTable::setColumns(const std::vector<ChainColumn>& columns) {
+void DriveTable::setColumns(const std::vector<ChainColumn>& columns, const std::vector<ChainColumn>& spread) {
     const int before = model_.columnCount();
-    model_.setColumns(columns);
+    model_.setColumns(columns, spread);
     if (before != model_.columnCount()) placeColumns();
 }
 

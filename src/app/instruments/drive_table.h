@@ -9,12 +9,16 @@
 
 namespace gantry::app {
 
-/// The drive-train table: one column a part, one row a quantity, the last column in the picture.
+/// The drive-train table: one column a part, one row a quantity, the last column in the picture. A line under
+/// a number is as long as the number may lie off: the whole cell stands for ±50 %.
 class DriveTableModel : public QAbstractTableModel {
     Q_OBJECT
 public:
     explicit DriveTableModel(const Context& context, QObject* parent = nullptr);
-    void setColumns(const std::vector<ChainColumn>& columns);
+    /// `spread` holds the half-range of each cell, in the same order; empty where ranges are not known.
+    void setColumns(const std::vector<ChainColumn>& columns, const std::vector<ChainColumn>& spread);
+    /// Role of how far a cell may lie off, relative to its value; invalid where it has no range.
+    static constexpr int relativeRangeRole = Qt::UserRole;
 
     int rowCount(const QModelIndex& parent = {}) const override;
     int columnCount(const QModelIndex& parent = {}) const override;
@@ -23,9 +27,11 @@ public:
 
 private:
     QString cellText(int row, const ChainColumn& column) const;
+    /// "0.0988 N·m, between 0.078 N·m and 0.12 N·m"; the text alone where there is no range.
+    QString cellWithRange(int row, const ChainColumn& column, const ChainColumn* spread) const;
 
     Context context_;
-    std::vector<ChainColumn> columns_;
+    std::vector<ChainColumn> columns_, spread_;
 };
 
 /// View of it with columns that stand under the tiles of a ChainView.
@@ -33,9 +39,13 @@ class DriveTable : public QTableView {
     Q_OBJECT
 public:
     explicit DriveTable(const Context& context, QWidget* parent = nullptr);
-    void setColumns(const std::vector<ChainColumn>& columns);
+    void setColumns(const std::vector<ChainColumn>& columns, const std::vector<ChainColumn>& spread);
     void setLabelWidth(int width) { labelWidth_ = width; }
     static constexpr int rowHeight = 22;
+
+signals:
+    /// The cell that was chosen, with its range, as a sentence.
+    void message(const QString& text);
 
 protected:
     void resizeEvent(QResizeEvent* event) override;

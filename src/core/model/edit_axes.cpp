@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/edit_axes.h"
 
+#include "core/model/kinds.h"
+
 #include <algorithm>
 
 namespace gantry {
@@ -8,6 +10,12 @@ namespace {
 
 bool has(const Project& p, int axis) {
     return axis >= 0 && axis < static_cast<int>(p.axes.size());
+}
+
+LensRingOutput* lensRing(Project& p, int axis) {
+    if (!has(p, axis)) return nullptr;
+    auto* rotary = std::get_if<RotaryMechanism>(&p.axes[static_cast<std::size_t>(axis)].mechanism);
+    return rotary != nullptr ? std::get_if<LensRingOutput>(&rotary->output) : nullptr;
 }
 
 AnyOutput outputOf(const Axis& axis) {
@@ -137,6 +145,56 @@ void removeAxis(Project& p, int axis) {
     const std::string id = p.axes[static_cast<std::size_t>(axis)].id;
     p.axes.erase(p.axes.begin() + axis);
     for (Shot& s : p.shots) std::erase_if(s.moves, [&](const ShotMove& m) { return m.axis == id; });
+}
+
+void addLink(Project& project, int axis, std::size_t kind) {
+    if (!has(project, axis) || kind >= kindsOf<Link>().size()) return;
+    Axis& a = project.axes[static_cast<std::size_t>(axis)];
+    Link link = makeKind<Link>(kind);
+    linkId(link) = freeId(project, a.id + '-' + std::string(kindsOf<Link>()[kind].key));
+    a.links.push_back(std::move(link));
+}
+
+void removeLink(Project& project, int axis, int link) {
+    if (!has(project, axis)) return;
+    std::vector<Link>& links = project.axes[static_cast<std::size_t>(axis)].links;
+    if (link >= 0 && link < static_cast<int>(links.size())) links.erase(links.begin() + link);
+}
+
+void addItem(Project& project, int axis) {
+    if (!has(project, axis)) return;
+    Axis& a = project.axes[static_cast<std::size_t>(axis)];
+    MassItem item;
+    item.id = freeId(project, a.id + "-item");
+    std::visit([&](auto& m) { m.items.push_back(item); }, a.mechanism);
+}
+
+void removeItem(Project& project, int axis) {
+    if (!has(project, axis)) return;
+    std::visit(
+        [](auto& m) {
+            if (!m.items.empty()) m.items.pop_back();
+        },
+        project.axes[static_cast<std::size_t>(axis)].mechanism);
+}
+
+void addRingMark(Project& project, int axis) {
+    LensRingOutput* ring = lensRing(project, axis);
+    if (ring == nullptr) return;
+    RingMark mark = ring->marks.empty() ? RingMark{} : ring->marks.back();
+    const auto taken = [&](const std::string& id) {
+        return std::any_of(ring->marks.begin(), ring->marks.end(),
+                           [&](const RingMark& m) { return m.id == id; });
+    };
+    int n = static_cast<int>(ring->marks.size()) + 1;
+    while (taken("mark-" + std::to_string(n))) ++n;
+    mark.id = "mark-" + std::to_string(n);
+    ring->marks.push_back(mark);
+}
+
+void removeRingMark(Project& project, int axis) {
+    LensRingOutput* ring = lensRing(project, axis);
+    if (ring != nullptr && !ring->marks.empty()) ring->marks.pop_back();
 }
 
 int moveLink(Axis& axis, int link, int step) {

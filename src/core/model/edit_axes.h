@@ -27,6 +27,18 @@ void removeAxis(Project& project, int axis);
 /// Moves a link by `step` places towards the load; returns its new index.
 int moveLink(Axis& axis, int link, int step);
 
+/// Adds a default link of the kind at `kind` of kindsOf<Link>() next to the output.
+void addLink(Project& project, int axis, std::size_t kind);
+void removeLink(Project& project, int axis, int link);
+
+/// Adds an item to what an axis carries, or takes the last one away.
+void addItem(Project& project, int axis);
+void removeItem(Project& project, int axis);
+
+/// Adds a mark to a lens ring, a copy of the last one, or takes the last one away. Nothing on other outputs.
+void addRingMark(Project& project, int axis);
+void removeRingMark(Project& project, int axis);
+
 /// At most this many drives per axis, the one in use among them.
 inline constexpr int mostCandidates = 6;
 

@@ -2,7 +2,7 @@
 #include "core/verdicts/ranges.h"
 
 #include "core/evaluate/evaluate.h"
-#include "core/model/fields.h"
+#include "core/evaluate/moved_inputs.h"
 
 #include <algorithm>
 #include <cmath>
@@ -18,18 +18,13 @@ public:
     AxisRanges(int axis, std::vector<Verdict*> nominal)
         : axis_(axis), nominal_(std::move(nominal)), squares_(nominal_.size(), 0.0) {}
 
-    /// Moves one input inside its own project or axis copy and adds what the ratios do.
-    void move(const Project& project, const Axis& axis, Estimate& input) {
-        if (input.tolerance <= 0.0 || input.value == 0.0) return;
-        const double before = input.value;
-        // Towards less where more could leave the field's range (efficiencies end at 1).
-        const bool share = before > 0.5 && before <= 1.0;
-        input.value = before * (share ? 1.0 - std::min(input.tolerance, 0.9) : 1.0 + input.tolerance);
-        const AxisEvaluation moved = evaluateAxis(project, axis, Searches::No);
+    /// Adds what the ratios do when the project stands with one input moved.
+    void move(const Project& project) {
+        const AxisEvaluation moved =
+            evaluateAxis(project, project.axes[static_cast<std::size_t>(axis_)], Searches::No);
         verdicts_.clear();
-        judgeAxis(project, axis_, moved,
-                  verdicts_); // rules read the project too, so the input is still moved
-        input.value = before;
+        // Rules read the project too, so the input must still be moved.
+        judgeAxis(project, axis_, moved, verdicts_);
         for (std::size_t i = 0; i < nominal_.size(); ++i) {
             Verdict& n = *nominal_[i];
             const auto same = std::find_if(verdicts_.begin(), verdicts_.end(),
@@ -73,10 +68,7 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
         AxisRanges ranges(static_cast<int>(i), std::move(nominal));
         // judge reads the axis through the project, so the moved axis must stand in a project of its own.
         Project moved = project;
-        Axis& axis = moved.axes[i];
-        for (Estimate* input : estimatesOf(axis)) ranges.move(moved, axis, *input);
-        for (Estimate* input : {&moved.supply.voltage, &moved.supply.sourceResistance})
-            ranges.move(moved, axis, *input);
+        forEachMovedInput(moved, i, [&] { ranges.move(moved); });
         ranges.finish();
     }
 }

@@ -3,6 +3,7 @@
 
 #include "core/evaluate/capability.h"
 #include "core/evaluate/chain_table.h"
+#include "core/evaluate/spread.h"
 
 #include <array>
 #include <nlohmann/json.hpp>
@@ -158,19 +159,11 @@ Json checksJson(const Axis& axis, const AxisEvaluation& e, const std::string& u)
     return j;
 }
 
-Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e) {
-    const Axis& axis = project.axes[index];
+/// Everything about an axis that has a number, or could have one.
+void putFigures(Json& j, const Project& project, const Axis& axis, const AxisEvaluation& e) {
     const bool linear = e.model.kind == AxisKind::Linear;
     const std::string u = linear ? "m" : "rad";
-    Json j;
-    j["id"] = axis.id;
-    j["kind"] = linear ? "linear" : "rotary";
-    j["unit"] = linear ? "mm" : "deg";
     put(j, "steps_per_unit", e.stepsPerUnit);
-    if (e.model.exactStepsPerUnit)
-        j["steps_per_unit_exact"] = e.model.exactStepsPerUnit->text();
-    else
-        j["steps_per_unit_exact"] = nullptr;
     put(j, "steps_per_unit_kept", e.stepsPerUnitKept);
     put(j, "rounding_over_travel_" + u, e.roundingOverTravel);
     put(j, "total_ratio", e.totalRatio);
@@ -185,11 +178,6 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     put(j, "resonance_low_" + u + "_s", e.resonanceLow);
     put(j, "resonance_high_" + u + "_s", e.resonanceHigh);
     put(j, "corner_speed_rpm", e.cornerSpeed, rpm);
-    if (e.worstShot >= 0)
-        j["worst_shot"] =
-            project.shots[static_cast<std::size_t>(e.shots[static_cast<std::size_t>(e.worstShot)].shot)].id;
-    else
-        j["worst_shot"] = nullptr;
     j["shots"] = Json::array();
     for (const ShotEvaluation& s : e.shots) j["shots"].push_back(shotJson(project, s, u));
     put(j, "max_speed_" + u + "_s", e.maxSpeed);
@@ -212,8 +200,44 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     put(stop, "ratio", e.stopRatio);
     j["emergency_stop"] = stop;
     j["checks"] = checksJson(axis, e, u);
+}
+
+/// Leaves numbers only, and the ids that tell which shot or part they belong to.
+void keepNumbers(Json& j) {
+    for (auto it = j.begin(); it != j.end();) {
+        if (it->is_structured()) keepNumbers(*it);
+        const bool keep = it->is_number_float() || it->is_structured() ||
+                          (j.is_object() && (it.key() == "id" || it.key() == "part"));
+        it = keep ? std::next(it) : j.erase(it);
+    }
+}
+
+Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e) {
+    const Axis& axis = project.axes[index];
+    const bool linear = e.model.kind == AxisKind::Linear;
+    const std::string u = linear ? "m" : "rad";
+    Json j;
+    j["id"] = axis.id;
+    j["kind"] = linear ? "linear" : "rotary";
+    j["unit"] = linear ? "mm" : "deg";
+    if (e.model.exactStepsPerUnit)
+        j["steps_per_unit_exact"] = e.model.exactStepsPerUnit->text();
+    else
+        j["steps_per_unit_exact"] = nullptr;
+    if (e.worstShot >= 0)
+        j["worst_shot"] =
+            project.shots[static_cast<std::size_t>(e.shots[static_cast<std::size_t>(e.worstShot)].shot)].id;
+    else
+        j["worst_shot"] = nullptr;
+    putFigures(j, project, axis, e);
     j["capability"] = capabilityJson(project, axis, e, u);
     j["chain"] = chainJson(axis, e);
+    // The same keys once more, each with how far its value may lie off either way.
+    const AxisEvaluation spread = axisSpread(project, index, e, Searches::Yes);
+    Json ranges = Json::object();
+    putFigures(ranges, project, axis, spread);
+    keepNumbers(ranges);
+    j["ranges"] = ranges;
     return j;
 }
 

@@ -2,7 +2,7 @@
 #include "app/stations/brief/brief_station.h"
 
 #include "app/instruments/caption.h"
-#include "app/stations/drives/drives_station.h"
+#include "app/stations/drives/capability_line.h"
 #include "app/theme/tokens.h"
 
 #include <QComboBox>

@@ -7,12 +7,15 @@
 #include "app/instruments/profile_plot.h"
 #include "app/instruments/torque_plot.h"
 #include "app/stations/drives/candidates_dialog.h"
+#include "app/stations/drives/capability_line.h"
 #include "app/stations/drives/claims_dialog.h"
 #include "app/stations/drives/label_dialog.h"
 #include "app/stations/drives/parts_dialog.h"
 #include "app/stations/drives/ratio_dialog.h"
 #include "app/stations/drives/solve_dialog.h"
 #include "app/theme/tokens.h"
+#include "core/evaluate/change_kind.h"
+#include "core/evaluate/spread.h"
 #include "core/model/edit_axes.h"
 #include "core/model/kinds.h"
 
@@ -97,6 +100,7 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
     connect(removeElement_, &QPushButton::clicked, this, &DrivesStation::removeElement);
     connect(remove_, &QPushButton::clicked, this, &DrivesStation::removeLink);
     connect(editor_, &FieldGroup::message, this, &Station::message);
+    connect(table_, &DriveTable::message, this, [this](const QString& text) { emit message(text, false); });
     connect(torque_, &Plot::message, this, &Station::message);
     connect(profile_, &Plot::message, this, &Station::message);
 }
@@ -170,30 +174,6 @@ void DrivesStation::fillShots() {
     }
     const int index = shots_->findData(context_.session.shot());
     shots_->setCurrentIndex(index >= 0 ? index : 0);
-}
-
-QString capabilitySentence(const Context& context) {
-    const Axis* axis = context.axis();
-    const AxisEvaluation* e = context.axisEvaluation();
-    if (axis == nullptr || e == nullptr) return {};
-    const Capability c = capability(context.document.project(), *axis, *e);
-    if (e->model.missing != Reason::None)
-        return DrivesStation::tr("not known yet: %1")
-            .arg(QString::fromUtf8(words::reasonText(e->model.missing).data()));
-    using units::Kind;
-    const bool linear = e->model.kind == AxisKind::Linear;
-    const auto text = [&](const CapabilityFigure& f, Kind kind) {
-        if (f.value) return context.show(f.value, kind);
-        return f.value.reason() == Reason::Unbounded ? DrivesStation::tr("any") : DrivesStation::tr("none");
-    };
-    QStringList parts{text(c.load, linear ? Kind::Mass : Kind::LoadInertia)};
-    if (linear) parts << text(c.slope, Kind::Angle);
-    parts << text(c.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration)
-          << text(c.speed, linear ? Kind::Speed : Kind::AngularSpeed);
-    return DrivesStation::tr("at margin ×%1: %2 · %3")
-        .arg(context.show(c.margin, Kind::Ratio), parts.join(DrivesStation::tr(" or ")),
-             c.speed.binding == Binding::PulseRate ? DrivesStation::tr("speed bound by pulses")
-                                                   : DrivesStation::tr("bound by torque"));
 }
 
 const ChainColumn* DrivesStation::chosenColumn() const {
@@ -284,7 +264,7 @@ void DrivesStation::setKind(int index) {
     const ChainColumn* c = chosenColumn();
     if (c == nullptr || index < 0) return;
     const ChainPart part = c->part;
-    const int link = c->link;
+    const int linkIndex = c->link;
     const auto axisIndex = static_cast<std::size_t>(context_.session.axis());
     const auto kind = static_cast<std::size_t>(index);
     context_.document.change(tr("Change the kind of part"), [&](Project& p) {
@@ -292,11 +272,8 @@ void DrivesStation::setKind(int index) {
         if (part == ChainPart::Motor) {
             if (axis.motor.index() != kind) axis.motor = makeKind<Motor>(kind);
         } else if (part == ChainPart::Link) {
-            Link& old = axis.links[static_cast<std::size_t>(link)];
-            if (old.index() == kind) return;
-            Link next = makeKind<Link>(kind);
-            linkId(next) = linkId(old);
-            old = next;
+            Link& link = axis.links[static_cast<std::size_t>(linkIndex)];
+            link = changedKind(link, kind);
         } else {
             std::visit(
                 [&](auto& m) {
@@ -308,7 +285,7 @@ void DrivesStation::setKind(int index) {
     });
     // The tile of the same part may have moved.
     for (std::size_t i = 0; i < columns_.size(); ++i)
-        if (columns_[i].part == part && columns_[i].link == link)
+        if (columns_[i].part == part && columns_[i].link == linkIndex)
             context_.session.setChainColumn(static_cast<int>(i));
 }
 
@@ -322,7 +299,11 @@ void DrivesStation::refresh() {
     if (axis != nullptr && e != nullptr)
         columns_ = chainColumns(*axis, *e, shot != nullptr ? *shot : ShotEvaluation{});
     chain_->setColumns(columns_);
-    table_->setColumns(columns_);
+    table_->setColumns(columns_, shot != nullptr
+                                     ? columnSpread(context_.document.project(),
+                                                    static_cast<std::size_t>(context_.session.axis()), *e,
+                                                    static_cast<std::size_t>(shot - e->shots.data()))
+                                     : std::vector<ChainColumn>{});
     table_->setVisible(!columns_.empty());
     chain_->setVisible(!columns_.empty());
     const int before = editor_->heightFor(width() - 2 * edge);
@@ -342,13 +323,8 @@ void DrivesStation::applyTheme() {
 }
 
 void DrivesStation::addLink(int kind) {
-    const auto axisIndex = static_cast<std::size_t>(context_.session.axis());
     context_.document.change(tr("Add a part"), [&](Project& p) {
-        Axis& axis = p.axes[axisIndex];
-        Link link = makeKind<Link>(static_cast<std::size_t>(kind));
-        linkId(link) =
-            freeId(p, axis.id + '-' + std::string(kindsOf<Link>()[static_cast<std::size_t>(kind)].key));
-        axis.links.push_back(std::move(link));
+        gantry::addLink(p, context_.session.axis(), static_cast<std::size_t>(kind));
     });
     if (const Axis* axis = context_.axis())
         context_.session.setChainColumn(1 + static_cast<int>(axis->links.size()));
@@ -373,57 +349,26 @@ void DrivesStation::moveLink(int step) {
 void DrivesStation::addElement() {
     const PageList list = fieldPages_.value(pages_->currentIndex()).list;
     context_.document.change(list == PageList::Marks ? tr("Add a mark") : tr("Add an item"), [&](Project& p) {
-        Axis& axis = p.axes[static_cast<std::size_t>(context_.session.axis())];
-        if (list == PageList::Items)
-            std::visit(
-                [&](auto& m) {
-                    MassItem item;
-                    item.id = freeId(p, axis.id + "-item");
-                    m.items.push_back(item);
-                },
-                axis.mechanism);
-        else if (auto* ring =
-                     std::get_if<LensRingOutput>(&std::get<RotaryMechanism>(axis.mechanism).output)) {
-            RingMark mark = ring->marks.empty() ? RingMark{} : ring->marks.back();
-            int n = static_cast<int>(ring->marks.size()) + 1;
-            const auto taken = [&](const std::string& id) {
-                return std::any_of(ring->marks.begin(), ring->marks.end(),
-                                   [&](const RingMark& m) { return m.id == id; });
-            };
-            while (taken("mark-" + std::to_string(n))) ++n;
-            mark.id = "mark-" + std::to_string(n);
-            ring->marks.push_back(mark);
-        }
+        list == PageList::Marks ? addRingMark(p, context_.session.axis())
+                                : addItem(p, context_.session.axis());
     });
 }
 
 void DrivesStation::removeElement() {
     const PageList list = fieldPages_.value(pages_->currentIndex()).list;
-    context_.document.change(
-        list == PageList::Marks ? tr("Remove a mark") : tr("Remove an item"), [&](Project& p) {
-            Axis& axis = p.axes[static_cast<std::size_t>(context_.session.axis())];
-            if (list == PageList::Items)
-                std::visit(
-                    [](auto& m) {
-                        if (!m.items.empty()) m.items.pop_back();
-                    },
-                    axis.mechanism);
-            else if (auto* ring =
-                         std::get_if<LensRingOutput>(&std::get<RotaryMechanism>(axis.mechanism).output);
-                     ring && !ring->marks.empty())
-                ring->marks.pop_back();
-        });
+    context_.document.change(list == PageList::Marks ? tr("Remove a mark") : tr("Remove an item"),
+                             [&](Project& p) {
+                                 list == PageList::Marks ? removeRingMark(p, context_.session.axis())
+                                                         : removeItem(p, context_.session.axis());
+                             });
 }
 
 void DrivesStation::removeLink() {
-    const int column = context_.session.chainColumn();
-    if (column < 0 || column >= static_cast<int>(columns_.size())) return;
-    const int link = columns_[static_cast<std::size_t>(column)].link;
-    if (link < 0) return;
-    context_.document.change(tr("Remove part"), [&](Project& p) {
-        auto& links = p.axes[static_cast<std::size_t>(context_.session.axis())].links;
-        links.erase(links.begin() + link);
-    });
+    const ChainColumn* c = chosenColumn();
+    if (c == nullptr || c->link < 0) return;
+    const int link = c->link;
+    context_.document.change(tr("Remove part"),
+                             [&](Project& p) { gantry::removeLink(p, context_.session.axis(), link); });
 }
 
 void DrivesStation::place() {

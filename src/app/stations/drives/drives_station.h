@@ -63,7 +63,4 @@ private:
     QString shotList_, capability_;
 };
 
-/// "What this drive can do at margin ×2: 7.07 kg or 24.7° or …"
-QString capabilitySentence(const Context& context);
-
 } // namespace gantry::app

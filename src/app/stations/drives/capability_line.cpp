@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/drives/capability_line.h"
+
+#include "core/words/messages.h"
+
+#include <QCoreApplication>
+
+namespace gantry::app {
+namespace {
+QString tr(const char* text) {
+    return QCoreApplication::translate("CapabilityLine", text);
+}
+} // namespace
+
+QString capabilitySentence(const Context& context) {
+    const Axis* axis = context.axis();
+    const AxisEvaluation* e = context.axisEvaluation();
+    if (axis == nullptr || e == nullptr) return {};
+    const Capability c = capability(context.document.project(), *axis, *e);
+    if (e->model.missing != Reason::None)
+        return tr("not known yet: %1").arg(QString::fromUtf8(words::reasonText(e->model.missing).data()));
+    using units::Kind;
+    const bool linear = e->model.kind == AxisKind::Linear;
+    const auto text = [&](const CapabilityFigure& f, Kind kind) {
+        if (f.value) return context.show(f.value, kind);
+        return f.value.reason() == Reason::Unbounded ? tr("any") : tr("none");
+    };
+    QStringList parts{text(c.load, linear ? Kind::Mass : Kind::LoadInertia)};
+    if (linear) parts << text(c.slope, Kind::Angle);
+    parts << text(c.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration)
+          << text(c.speed, linear ? Kind::Speed : Kind::AngularSpeed);
+    return tr("at margin ×%1: %2 · %3")
+        .arg(context.show(c.margin, Kind::Ratio), parts.join(tr(" or ")),
+             c.speed.binding == Binding::PulseRate ? tr("speed bound by pulses") : tr("bound by torque"));
+}
+
+} // namespace gantry::app
