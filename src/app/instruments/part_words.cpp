@@ -78,7 +78,7 @@ struct MotorWords {
 double voltsOf(const Context& c, const Axis& axis) {
     if (const auto* hobby = std::get_if<HobbyServo>(&axis.motor)) return hobby->supplyVoltage;
     if (const auto* geared = std::get_if<GearedDc>(&axis.motor);
-        geared && geared->control == SpeedControl::SupplyVoltage)
+        geared && geared->control != SpeedControl::Knob)
         return geared->appliedVoltage;
     return c.document.project().supply.voltage.value;
 }
@@ -182,10 +182,23 @@ QString partFindings(const Context& context, const ChainColumn& c) {
             add(tr("shaft thrust %1"), e->shaftAxial, Kind::Force);
         if (const ShotEvaluation* s = context.shotEvaluation()) {
             if (!e->model.stepper()) add(tr("rms %1"), s->torqueRms, Kind::Torque);
+            if (s->regulatorHeat)
+                said << tr("regulator %1 W, %2")
+                            .arg(context.show(s->regulatorHeat, Kind::Ratio),
+                                 context.show(s->regulatorTemperature, Kind::Celsius));
             add(tr("draws %1"), s->sourceCurrent, Kind::Current);
             add(tr("needs %1 of full setting"), s->speedSetting, Kind::Percentage);
         }
         add(tr("stalled %1"), e->stallCurrent, Kind::Current);
+        return said.join(QStringLiteral(" · "));
+    }
+    if (c.part == ChainPart::Driver) {
+        const SupplyEvaluation& s = context.document.assessment().evaluation.supply;
+        if (!s.voltage) return QString::fromUtf8(words::reasonText(s.voltage.reason()).data());
+        said << tr("all drives at their worst take %1 W, %2; %3 arrive")
+                    .arg(context.show(s.power, Kind::Ratio), context.show(s.current, Kind::Current),
+                         context.show(s.voltage, Kind::Voltage));
+        add(tr("the battery lasts %1 so"), s.runTime, Kind::Time);
         return said.join(QStringLiteral(" · "));
     }
     const int link = c.part == ChainPart::Link ? c.link : -1;

@@ -25,6 +25,7 @@ struct DriveModel {
     double lowVoltage = 0.0; ///< [V]
     Reason missing = Reason::None;
 
+    bool regulated = false;    ///< a linear regulator takes the voltage down
     bool pulses = true;        ///< commanded by step and direction
     double commandAngle = 0.0; ///< [rad] of the motor for the finest command; 0: commanded by speed
     double jumpAngle =

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 
+#include "core/evaluate/supply_view.h"
+
 #include "core/evaluate/checks.h"
 #include "core/evaluate/evaluate_shot.h"
 #include "core/motor/stepper_motion.h"
@@ -180,6 +182,7 @@ Evaluation evaluate(const Project& project) {
     Evaluation out;
     out.axes.reserve(project.axes.size());
     for (const Axis& axis : project.axes) out.axes.push_back(evaluateAxis(project, axis));
+    out.supply = evaluateSupply(project, out.axes);
     return out;
 }
 

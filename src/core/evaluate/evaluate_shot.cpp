@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate_shot.h"
+#include "core/evaluate/supply_view.h"
+#include "core/power/regulator.h"
 
 #include "core/evaluate/checks.h"
 #include "core/kinematics/follow.h"
@@ -82,8 +84,18 @@ void fillSpeedSetting(ShotEvaluation& e, const DriveModel& m, double motorSpeed,
     e.slowestSetting = Figure::of(m.lowestSpeed / motorSpeed);
 }
 
-void fillTorque(ShotEvaluation& e, const DriveModel& m, double speed, double acceleration,
-                Searches searches) {
+/// Heat that lasts, so by the motor's mean current rather than that of its ramps.
+void fillRegulator(ShotEvaluation& e, const Project& project, const Axis& axis, const DriveModel& m) {
+    const double current = m.motors * motor::motorCurrent(*m.dc(), e.torqueRms.value() / m.motors);
+    e.regulatorHeat =
+        Figure::of(power::regulatorHeat(project.supply.voltage.value, m.dc()->voltage, current));
+    e.regulatorTemperature =
+        Figure::of(project.conditions.ambient +
+                   e.regulatorHeat.value() * std::get<GearedDc>(axis.motor).regulatorResistance.value);
+}
+
+void fillTorque(ShotEvaluation& e, const Project& project, const Axis& axis, const DriveModel& m,
+                double speed, double acceleration, Searches searches) {
     const double motorSpeed = speed / m.outputPerRad;
     const double needed = m.rampTorque(speed, acceleration);
     const double available = m.available(motorSpeed);
@@ -106,6 +118,8 @@ void fillTorque(ShotEvaluation& e, const DriveModel& m, double speed, double acc
     if (const motor::DcParams* p = m.dc())
         e.sourceCurrent = Figure::of(m.motors * motor::sourceCurrent(*p, needed / m.motors));
     e.torqueRms = Figure::of(torqueRms(m, e.profile));
+    if (m.regulated) fillRegulator(e, project, axis, m);
+    e.electricalPower = electricalPower(project, axis, m, e);
     e.torqueContinuous = Figure::of(m.continuous(motorSpeed), m.missing);
     fillSpeedSetting(e, m, motorSpeed, needed);
     if (searches == Searches::Yes)
@@ -329,7 +343,7 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
     e.stoppingDistance = Figure::of(speed * e.profile.out.time() / 2.0);
     e.motorSpeed = Figure::of(speed / m.outputPerRad);
     e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);
-    fillTorque(e, m, speed, acceleration, searches);
+    fillTorque(e, project, axis, m, speed, acceleration, searches);
     fillPicture(e, m, evaluation.roundingShare.value(), shot, project.camera,
                 distanceOf(movement) < 0.0 ? -1.0 : 1.0);
     e.noise = noiseOf(axis, m, e.motorSpeed.value());

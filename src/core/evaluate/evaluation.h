@@ -21,30 +21,33 @@ struct ShotEvaluation {
     bool jerkExceeded = false;     ///< the ease is shorter than the jerk setting allows
     bool follows = false;          ///< no movement of its own: it keeps the subject framed
 
-    Figure topSpeed;           ///< [U/s]
-    Figure acceleration;       ///< [U/s²] peak
-    Figure jerkNeeded;         ///< [U/s³]
-    Figure time;               ///< [s]
-    Figure distance;           ///< [U] without sign
-    Figure stoppingDistance;   ///< [U] from the shot's top speed with its own ramp out
-    Figure motorSpeed;         ///< [rad/s]
-    Figure pulseRate;          ///< [Hz]
-    Figure forceNeeded;        ///< [N] or [N·m] at the mechanism, largest on the ramp
-    Figure outputTorque;       ///< [N·m] at the last shaft of the drive, largest on the ramp
-    Figure torqueNeeded;       ///< [N·m] at the motor, largest on the ramp
-    Figure breakawayTorque;    ///< [N·m] at the motor
-    Figure torqueAvailable;    ///< [N·m] at motorSpeed
-    Figure torqueAvailableLow; ///< [N·m] at motorSpeed and the lowest supply voltage
-    Figure torqueMargin;       ///< [1] available over needed, ramp and break-away
-    Figure leastCurrent;       ///< [A rms] that still gives the wanted margin
-    Figure torqueRms;          ///< [N·m] at the motor over the shot
-    Figure torqueContinuous;   ///< [N·m] that the motor stands for hours at motorSpeed
-    Figure carried;            ///< [N] or [N·m] from the axes below moving in the same shot
-    Figure sourceCurrent;      ///< [A] that a brushed motor draws at its worst
-    Figure speedSetting;       ///< [1] of full speed: the knob or duty that gives the top speed
-    Figure slowestSetting;     ///< [1] of its top speed, the least that runs steadily
-    Figure slipForce;          ///< [N] or [N·m] at which wheel or roller slips
-    Figure slackDeceleration;  ///< [U/s²] at which a cord goes slack
+    Figure topSpeed;             ///< [U/s]
+    Figure acceleration;         ///< [U/s²] peak
+    Figure jerkNeeded;           ///< [U/s³]
+    Figure time;                 ///< [s]
+    Figure distance;             ///< [U] without sign
+    Figure stoppingDistance;     ///< [U] from the shot's top speed with its own ramp out
+    Figure motorSpeed;           ///< [rad/s]
+    Figure pulseRate;            ///< [Hz]
+    Figure forceNeeded;          ///< [N] or [N·m] at the mechanism, largest on the ramp
+    Figure outputTorque;         ///< [N·m] at the last shaft of the drive, largest on the ramp
+    Figure torqueNeeded;         ///< [N·m] at the motor, largest on the ramp
+    Figure breakawayTorque;      ///< [N·m] at the motor
+    Figure torqueAvailable;      ///< [N·m] at motorSpeed
+    Figure torqueAvailableLow;   ///< [N·m] at motorSpeed and the lowest supply voltage
+    Figure torqueMargin;         ///< [1] available over needed, ramp and break-away
+    Figure leastCurrent;         ///< [A rms] that still gives the wanted margin
+    Figure torqueRms;            ///< [N·m] at the motor over the shot
+    Figure torqueContinuous;     ///< [N·m] that the motor stands for hours at motorSpeed
+    Figure carried;              ///< [N] or [N·m] from the axes below moving in the same shot
+    Figure sourceCurrent;        ///< [A] that a brushed motor draws at its worst
+    Figure speedSetting;         ///< [1] of full speed: the knob or duty that gives the top speed
+    Figure slowestSetting;       ///< [1] of its top speed, the least that runs steadily
+    Figure electricalPower;      ///< [W] from the supply at its worst
+    Figure regulatorHeat;        ///< [W] in a linear regulator, lasting
+    Figure regulatorTemperature; ///< [°C] of its chip
+    Figure slipForce;            ///< [N] or [N·m] at which wheel or roller slips
+    Figure slackDeceleration;    ///< [U/s²] at which a cord goes slack
     motor::Noise noise;
     Figure maxAcceleration; ///< [U/s²] with the wanted margin along the ramp to topSpeed
 
@@ -156,8 +159,18 @@ struct AxisEvaluation {
     std::vector<ShotEvaluation> shots;
 };
 
+/// What the supply gives with every axis at its worst at once.
+struct SupplyEvaluation {
+    Figure power;   ///< [W]
+    Figure current; ///< [A]
+    Figure voltage; ///< [V] that arrives at the drivers
+    Figure drop;    ///< [V] in source and cable
+    Figure runTime; ///< [s] of a battery; NotApplicable on mains
+};
+
 struct Evaluation {
     std::vector<AxisEvaluation> axes; ///< one for each axis of the project, in its order
+    SupplyEvaluation supply;
 };
 
 } // namespace gantry

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/motor_view.h"
 
+#include "core/evaluate/supply_view.h"
 #include "core/motor/hobby_servo.h"
 
 #include <algorithm>
@@ -24,7 +25,7 @@ void fill(DriveModel& m, const Project& project, const Driver& driver, const Ste
     p.holdingTorque = given(stepper.holdingTorque, Reason::NeedsHoldingTorque);
     p.ratedCurrentRms = given(stepper.ratedCurrent, Reason::NeedsRatedCurrent);
     p.resistance = given(stepper.resistance, Reason::NeedsResistance) + driver.bridgeResistance.value +
-                   project.supply.sourceResistance.value;
+                   supplyResistance(project.supply);
     p.inductance = given(stepper.inductance, Reason::NeedsInductance);
     p.supplyVoltage = project.supply.voltage.value;
     p.peakCurrent = driver.runCurrent * std::numbers::sqrt2;
@@ -80,19 +81,28 @@ void fill(DriveModel& m, const Project& project, const Driver& driver, const DcS
     fillLoop(m, s.loop);
     motor::DcParams p = dcParams(s.figures);
     p.voltage = project.supply.voltage.value;
-    p.sourceResistance = project.supply.sourceResistance.value + driver.bridgeResistance.value;
+    p.sourceResistance = supplyResistance(project.supply) + driver.bridgeResistance.value;
     p.currentLimit = driver.runCurrent;
     m.curve = p;
     m.holdAmplitude = motor::continuousTorque(p, 0.0);
     m.chain.motorInertia = s.rotorInertia.value;
 }
 
+/// Voltage [V] behind a linear regulator: the chosen one as long as the supply leaves it room.
+double regulatedVoltage(const GearedDc& s, double supply) {
+    return std::max(0.0, std::min(s.appliedVoltage, supply - s.regulatorDropout));
+}
+
 void fill(DriveModel& m, const Project& project, const Driver&, const GearedDc& s) {
     motor::DcParams p = dcParams(s.figures);
-    p.sourceResistance = project.supply.sourceResistance.value;
+    p.sourceResistance = supplyResistance(project.supply);
     if (s.control == SpeedControl::Knob) {
         p.voltage = project.supply.voltage.value;
         p.duty = s.knob;
+    } else if (s.control == SpeedControl::LinearRegulator) {
+        p.voltage = regulatedVoltage(s, project.supply.voltage.value);
+        p.sourceResistance = 0.0; // it holds its output
+        m.regulated = true;
     } else {
         p.voltage = s.appliedVoltage;
     }
@@ -127,6 +137,8 @@ void fillMotor(DriveModel& m, const Project& project, const Axis& axis) {
     if (const auto* geared = std::get_if<GearedDc>(&axis.motor);
         geared && geared->control == SpeedControl::SupplyVoltage)
         m.lowVoltage = geared->appliedVoltage;
+    else if (geared && m.regulated)
+        m.lowVoltage = regulatedVoltage(*geared, m.lowVoltage);
     if (const auto* hobby = std::get_if<HobbyServo>(&axis.motor)) m.lowVoltage = hobby->supplyVoltage;
 }
 

@@ -193,6 +193,13 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"low_voltage_V", "Lowest voltage", K::Voltage, 0.1, 1000, 3, 90}, s.lowVoltage);
     v.field(FieldInfo{"source_resistance_ohm", "Source resistance", K::Resistance, 0, 1e3, 0, 2},
             s.sourceResistance);
+    v.field(FieldInfo{"cable_length_m", "Cable, one way", K::Length, 0, 1e4, 0, 20}, s.cableLength);
+    v.field(FieldInfo{"cable_section_m2", "Conductor, copper", K::Section, 1e-9, 1e-2, 1e-7, 1e-5},
+            s.cableSection);
+    v.field(FieldInfo{"capacity_As", "Battery", K::Charge, 0, 1e9, 0, 1e6}, s.capacity);
+    v.field(FieldInfo{"rated_time_s", "Capacity given for", K::Time, 1, 1e7, 1800, 100000}, s.ratedTime);
+    v.field(FieldInfo{"peukert", "Peukert exponent", K::Ratio, 1, 3, 1, 1.4}, s.peukert);
+    v.field(FieldInfo{"usable", "Usable share", K::Percentage, 0.01, 1, 0.5, 1}, s.usable);
 }
 
 template <class V, Of<Controller> S>

@@ -20,8 +20,9 @@ struct ChoiceNames<Winding> {
 };
 template <>
 struct ChoiceNames<SpeedControl> {
-    static constexpr std::array<std::string_view, 2> keys{"knob", "supply_voltage"};
-    static constexpr std::array<std::string_view, 2> labels{"speed knob", "chosen voltage"};
+    static constexpr std::array<std::string_view, 3> keys{"knob", "supply_voltage", "linear_regulator"};
+    static constexpr std::array<std::string_view, 3> labels{"speed knob", "chosen voltage",
+                                                            "linear regulator"};
 };
 template <>
 struct KindName<Stepper> {
@@ -153,6 +154,11 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"knob", "Knob, highest", K::Percentage, 0.01, 1, 0.1, 1}, s.knob);
     v.field(FieldInfo{"applied_voltage_V", "Applied voltage", K::Voltage, 0.1, 1000, 2, 48},
             s.appliedVoltage);
+    v.field(FieldInfo{"regulator_dropout_V", "Regulator dropout", K::Voltage, 0, 100, 0.2, 3},
+            s.regulatorDropout);
+    v.field(
+        FieldInfo{"regulator_resistance_K_W", "Regulator to air", K::ThermalResistance, 0.01, 1000, 1, 90},
+        s.regulatorResistance);
     v.field(FieldInfo{"lowest_steady", "Lowest steady", K::Percentage, 0, 1, 0.02, 0.5}, s.lowestSteady);
     v.field(FieldInfo{"rotor_inertia_kgm2", "Rotor inertia", K::Inertia, 1e-12, 10, 1e-9, 5e-3},
             s.rotorInertia);

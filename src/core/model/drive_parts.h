@@ -34,6 +34,12 @@ struct Supply {
     Estimate voltage = assumed(24.0, 0.05);    ///< [V] nominal
     Estimate lowVoltage = assumed(21.0, 0.05); ///< [V] battery nearly empty, or mains supply at its low end
     Estimate sourceResistance = assumed(0.1, 0.5); ///< [ohm]
+    double cableLength = 0.0;                      ///< [m] one way to the drivers; 0: none counted
+    double cableSection = 7.5e-7;                  ///< [m²] of one conductor, copper
+    double capacity = 0.0;                         ///< [A·s] of a battery; 0: mains supply
+    double ratedTime = 72000.0;                    ///< [s] of the discharge that the capacity is given for
+    Estimate peukert = assumed(1.1, 0.05);         ///< [1] exponent of the battery
+    double usable = 0.8;                           ///< [1] share of the capacity that may be used
 
     friend bool operator==(const Supply&, const Supply&) = default;
 };

@@ -111,7 +111,7 @@ struct DcServo {
     friend bool operator==(const DcServo&, const DcServo&) = default;
 };
 
-enum class SpeedControl { Knob, SupplyVoltage };
+enum class SpeedControl { Knob, SupplyVoltage, LinearRegulator };
 
 /// Brushed motor with a gearbox and no feedback. All figures at the gearbox shaft.
 struct GearedDc {
@@ -122,11 +122,13 @@ struct GearedDc {
     int gearNumerator = 100; ///< turns of the rotor per …
     int gearDenominator = 1; ///< … turns of the shaft
     SpeedControl control = SpeedControl::Knob;
-    double knob = 1.0;                            ///< [1] highest setting of the knob that is used
-    double appliedVoltage = 12.0;                 ///< [V] when run from a chosen voltage without a knob
-    Estimate lowestSteady = assumed(0.12, 0.3);   ///< [1] of full speed below which it stutters
-    Estimate rotorInertia = assumed(1.5e-6, 0.4); ///< [kg·m²] of the rotor itself
-    Estimate gearboxBacklash = assumed(0.03);     ///< [rad] at the shaft
+    double knob = 1.0;             ///< [1] highest setting of the knob that is used
+    double appliedVoltage = 12.0;  ///< [V] when run from a chosen voltage without a knob
+    double regulatorDropout = 1.5; ///< [V] that a linear regulator needs between supply and output
+    Estimate regulatorResistance = assumed(20.0, 0.3); ///< [K/W] of the regulator with its heat sink, to air
+    Estimate lowestSteady = assumed(0.12, 0.3);        ///< [1] of full speed below which it stutters
+    Estimate rotorInertia = assumed(1.5e-6, 0.4);      ///< [kg·m²] of the rotor itself
+    Estimate gearboxBacklash = assumed(0.03);          ///< [rad] at the shaft
     MotorBody body;
 
     friend bool operator==(const GearedDc&, const GearedDc&) = default;

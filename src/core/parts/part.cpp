@@ -55,7 +55,7 @@ template <class V>
 void describe(V& v, BatteryPart& s) {
     v.field(FieldInfo{"voltage_V", "Voltage", K::Voltage, 0.1, 1000, 3, 60}, s.voltage);
     v.field(FieldInfo{"low_voltage_V", "Lowest voltage", K::Voltage, 0.1, 1000, 3, 60}, s.lowVoltage);
-    v.field(FieldInfo{"capacity_As", "Capacity", K::Count, 1, 1e9, 1e3, 1e6}, s.capacity);
+    v.field(FieldInfo{"capacity_As", "Capacity", K::Charge, 1, 1e9, 1e3, 1e6}, s.capacity);
 }
 
 /// Lists the numbers and choices of a described part; nested parts by "loop/…" paths.
@@ -315,6 +315,9 @@ std::string usePart(Project& project, int axisIndex, int link, const Part& part)
     case Place::Supply: {
         Supply supply = made<Supply>(part);
         if (!numberOf(part, "low_voltage_V")) supply.lowVoltage = assumed(0.95 * supply.voltage.value, 0.05);
+        // The cable stays where it lies.
+        supply.cableLength = project.supply.cableLength;
+        supply.cableSection = project.supply.cableSection;
         project.supply = supply;
         return {};
     }

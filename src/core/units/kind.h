@@ -41,6 +41,8 @@ enum class Kind {
     ThermalResistance,   ///< [K/W]
     Celsius,             ///< [°C] temperatures
     Area,                ///< [m²]
+    Section,             ///< [m²], shown in mm²: conductors, beams
+    Charge,              ///< [A·s], shown as ampere hours: batteries
     Money,               ///< [1] in the user's own currency
     kindCount_           ///< number of kinds, for tables
 };

@@ -183,6 +183,13 @@ constexpr std::array table{
     Unit{Kind::Area, "mm2", 1e-6},
     Unit{Kind::Area, "in2", inch* inch},
     Unit{Kind::Area, "ft2", 144 * inch* inch},
+    Unit{Kind::Section, "mm2", 1e-6},
+    Unit{Kind::Section, "cm2", 1e-4},
+    Unit{Kind::Section, "m2", 1.0},
+    Unit{Kind::Section, "in2", inch* inch},
+    Unit{Kind::Charge, "Ah", 3600.0},
+    Unit{Kind::Charge, "mAh", 3.6},
+    Unit{Kind::Charge, "As", 1.0},
 };
 
 struct Replacement {
@@ -283,6 +290,10 @@ ShownUnit metricUnit(Kind kind, double magnitude) {
     case Kind::Area:
         if (a >= 0.1) return {"m²", 1.0};
         return {"cm²", 1e-4};
+    case Kind::Section:
+        return {"mm²", 1e-6};
+    case Kind::Charge:
+        return {"Ah", 3600.0};
     case Kind::Money:
         return {"", 1.0};
     case Kind::kindCount_:
@@ -436,6 +447,10 @@ KindWords kindWords(Kind kind) {
         return {"a temperature", "25 °C"};
     case Kind::Area:
         return {"an area", "300 cm²"};
+    case Kind::Section:
+        return {"a cross-section", "0.75 mm²"};
+    case Kind::Charge:
+        return {"a battery capacity", "7 Ah"};
     case Kind::Money:
         return {"an amount", "45"};
     case Kind::kindCount_:

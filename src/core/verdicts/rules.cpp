@@ -30,6 +30,7 @@ constexpr std::array table{
     Rule{"motor_size", M::OversizeTitle, {1.0, 3.0}, oversize},
     Rule{"duty", M::DutyTitle, {1.3}, duty},
     Rule{"case_temperature", M::CaseTitle, {1.2}, caseTemperature},
+    Rule{"regulator_heat", M::RegulatorTitle, {1.2}, regulatorHeat},
     Rule{"shaft_load", M::ShaftTitle, {1.5}, shaftLoad},
     Rule{"noise", M::NoiseTitle, {1.0}, noise},
     Rule{"motor_speed", M::MotorSpeedTitle, {1.2}, motorSpeed},

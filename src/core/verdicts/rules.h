@@ -101,6 +101,7 @@ Finding ease(const AxisView&);
 Finding oversize(const AxisView&);
 Finding duty(const AxisView&);
 Finding caseTemperature(const AxisView&);
+Finding regulatorHeat(const AxisView&);
 Finding shaftLoad(const AxisView&);
 Finding noise(const AxisView&);
 Finding motorSpeed(const AxisView&);

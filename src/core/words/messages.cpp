@@ -86,6 +86,10 @@ constexpr std::array table{
     Message{M::CaseTitle, "Case temperature"},
     Message{M::CaseText, "After hours the motor case reaches about {0}; its mount stands {1}. Let hot motors "
                          "and drivers cool before touching."},
+    Message{M::RegulatorTitle, "Regulator heat"},
+    Message{M::RegulatorText,
+            "In shot “{shot}” the linear regulator turns {0} W into heat and reaches about {1}; its "
+            "chip stands {2}. It burns skin long before."},
     Message{M::ShaftTitle, "Load on the motor shaft"},
     Message{M::ShaftRadialText, "Belt, gear or wheel pull {0} sideways on the motor shaft; it stands {1}."},
     Message{M::ShaftAxialText, "The screw thrusts {0} along the motor shaft; it stands {1}. A coupling with "
@@ -252,6 +256,9 @@ std::string_view reasonText(Reason reason) {
         return "the shot's distance is zero; give it a distance";
     case Reason::Unbounded:
         return "nothing limits it";
+    case Reason::SupplyCollapses:
+        return "the supply's voltage collapses under this load; take a thicker or shorter cable or a higher "
+               "voltage";
     case Reason::NotApplicable:
         return "has no meaning here";
     case Reason::OutOfRange:

@@ -65,6 +65,8 @@ enum class MessageId {
     DutyText,
     CaseTitle,
     CaseText,
+    RegulatorTitle,
+    RegulatorText,
     ShaftTitle,
     ShaftRadialText,
     ShaftAxialText,

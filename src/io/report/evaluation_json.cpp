@@ -68,6 +68,9 @@ Json shotJson(const Project& project, const ShotEvaluation& s, const std::string
     put(j, u == "m" ? "carried_N" : "carried_Nm", s.carried);
     put(j, "source_current_A", s.sourceCurrent);
     put(j, "speed_setting", s.speedSetting);
+    put(j, "electrical_power_W", s.electricalPower);
+    put(j, "regulator_heat_W", s.regulatorHeat);
+    put(j, "regulator_temperature_C", s.regulatorTemperature);
     put(j, "slack_deceleration_m_s2", s.slackDeceleration);
     put(j, "guide_px", s.guidePixels);
     j["noise_rank"] = static_cast<int>(s.noise.rank);
@@ -270,6 +273,12 @@ std::string evaluationJson(const Project& project, const Assessment& assessment)
     root["axes"] = Json::array();
     for (std::size_t i = 0; i < assessment.evaluation.axes.size(); ++i)
         root["axes"].push_back(axisJson(project, i, assessment.evaluation.axes[i]));
+    const SupplyEvaluation& supply = assessment.evaluation.supply;
+    put(root["supply"], "power_W", supply.power);
+    put(root["supply"], "current_A", supply.current);
+    put(root["supply"], "voltage_at_drivers_V", supply.voltage);
+    put(root["supply"], "voltage_drop_V", supply.drop);
+    put(root["supply"], "battery_time_s", supply.runTime);
     root["verdicts"] = Json::array();
     for (const Verdict& v : assessment.verdicts) root["verdicts"].push_back(verdictJson(project, v));
     return root.dump(2, ' ', false, Json::error_handler_t::replace) + '\n';

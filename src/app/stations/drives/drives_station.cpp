@@ -106,42 +106,14 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
 }
 
 QStringList DrivesStation::rules() const {
-    return {"torque",
-            "pulse_rate",
-            "power_off",
-            "standstill",
-            "resonance",
-            "stepping",
-            "drift",
-            "jitter",
-            "repeat",
-            "framing",
-            "backlash",
-            "motor_current",
-            "driver_rating",
-            "motor_size",
-            "duty",
-            "case_temperature",
-            "shaft_load",
-            "noise",
-            "motor_speed",
-            "following",
-            "servo_range",
-            "tooth_strength",
-            "gear_form",
-            "belt_mesh",
-            "grip",
-            "cord_slack",
-            "cord_strength",
-            "whirl",
-            "buckling",
-            "guides",
-            "binding",
-            "bearing_load",
-            "friction_sources",
-            "emergency_stop",
-            "lens_ring",
-            "pan_bar"};
+    return {
+        "torque",        "pulse_rate",  "power_off",    "standstill",       "resonance",      "stepping",
+        "drift",         "jitter",      "repeat",       "framing",          "backlash",       "motor_current",
+        "driver_rating", "motor_size",  "duty",         "case_temperature", "regulator_heat", "shaft_load",
+        "noise",         "motor_speed", "following",    "servo_range",      "tooth_strength", "gear_form",
+        "belt_mesh",     "grip",        "cord_slack",   "cord_strength",    "whirl",          "buckling",
+        "guides",        "binding",     "bearing_load", "friction_sources", "emergency_stop", "lens_ring",
+        "pan_bar"};
 }
 
 void DrivesStation::choosePart(int column) {

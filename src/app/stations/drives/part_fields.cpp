@@ -63,12 +63,17 @@ QList<FieldSlot> driverFields(const Motor& motor, const QString& driver) {
                        {"hold_current_rms_A", "max_current_rms_A", "max_voltage_V", "bridge_resistance_ohm"});
 }
 
+/// Fields of a geared motor that its way of setting the speed does not use.
+QStringList skippedBy(SpeedControl control) {
+    const QStringList regulator{"regulator_dropout_V", "regulator_resistance_K_W"};
+    if (control == SpeedControl::Knob) return regulator + QStringList{"applied_voltage_V"};
+    return (control == SpeedControl::LinearRegulator ? QStringList{} : regulator) + QStringList{"knob"};
+}
+
 QList<FieldPage> motorPages(const Described& all, const Motor& motor, const QString& base) {
     const QString prefix = base + QStringLiteral("motor/");
     QStringList skip = bodyKeys;
-    if (const auto* geared = std::get_if<GearedDc>(&motor))
-        skip << (geared->control == SpeedControl::Knob ? QStringLiteral("applied_voltage_V")
-                                                       : QStringLiteral("knob"));
+    if (const auto* geared = std::get_if<GearedDc>(&motor)) skip << skippedBy(geared->control);
     QList<FieldPage> pages{{tr("Data"), all.below(prefix, false, skip)}};
     const QList<FieldSlot> loop = all.below(prefix + QStringLiteral("loop/")),
                            encoder = all.below(prefix + QStringLiteral("encoder/"));
@@ -134,8 +139,10 @@ QList<FieldPage> wholePages(const Context& context, const ChainColumn& column) {
         if (const auto fields = driverFields(axis->motor, base + QStringLiteral("driver/"));
             !fields.isEmpty())
             pages.push_back({tr("Driver"), fields});
-        pages.push_back({tr("Supply"), under(QStringLiteral("supply/"),
-                                             {"voltage_V", "low_voltage_V", "source_resistance_ohm"})});
+        pages.push_back(
+            {tr("Supply"), under(QStringLiteral("supply/"),
+                                 {"voltage_V", "low_voltage_V", "source_resistance_ohm", "cable_length_m",
+                                  "cable_section_m2", "capacity_As", "rated_time_s", "peukert", "usable"})});
         return pages;
     }
     case ChainPart::Motor:

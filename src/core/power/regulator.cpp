@@ -1,0 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/power/regulator.h"
+
+namespace gantry::power {
+
+double regulatorHeat(double input, double output, double load, double quiescent) {
+    return (input - output) * load + input * quiescent;
+}
+
+double regulatorEfficiency(double input, double output, double load, double quiescent) {
+    return load > 0.0 ? output * load / (input * (load + quiescent)) : 0.0;
+}
+
+} // namespace gantry::power

@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+/// [°C] that the chip of a linear regulator usually stands inside.
+constexpr double regulatorLimit = 125.0;
+
+/// Rise that the regulator's chip stands over the rise that the motor's worst current brings.
+Finding regulatorHeat(const AxisView& view) {
+    const ShotEvaluation* s =
+        worstShot(view, [](const ShotEvaluation& e) { return -e.regulatorTemperature.value(); });
+    if (s == nullptr || s->regulatorTemperature.reason() == Reason::NotApplicable) return std::nullopt;
+    const double air = view.project.conditions.ambient;
+    return found(s, allowedOver(regulatorLimit - air, s->regulatorTemperature.value() - air),
+                 s->regulatorTemperature.reason(), M::RegulatorText,
+                 {{{Kind::Ratio, s->regulatorHeat.value()},
+                   {Kind::Celsius, s->regulatorTemperature.value()},
+                   {Kind::Celsius, regulatorLimit}}});
+}
+
+} // namespace gantry::rules
