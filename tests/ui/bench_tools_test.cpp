@@ -130,6 +130,69 @@ private slots:
         press(dialog, "Use this motor");
         QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).resistance, estimate(2.0, Source::Label));
     }
+    /// The small geared kind with five leads, from counting to the drive.
+    void unlabelledMotorIsIdentified() {
+        WindowDriver d;
+        QDialog* dialog = open(d, "A motor without a label", "identifyDialog");
+        QVERIFY(dialog != nullptr);
+        const auto field = [&](const char* name) -> QLineEdit* {
+            for (auto* e : dialog->findChildren<QLineEdit*>())
+                if (e->isVisible() && e->accessibleName() == name) return e;
+            return nullptr;
+        };
+        press(dialog, "Next");
+        type(field("Leads"), "five");
+        press(dialog, "Next");
+        QVERIFY(dialog->findChild<QLabel*>("identifyTrouble")->text().contains("five"));
+        type(field("Leads"), "5");
+        type(field("Resistance of one phase"), "50 ohm");
+        press(dialog, "Next");
+        type(field("Full steps in a turn"), "2038");
+        type(field("Turns of the rotor"), "25792");
+        type(field("for turns of the shaft"), "405");
+        press(dialog, "Next");
+        type(field("Across the body"), "28 mm");
+        type(field("Length of the body"), "19 mm");
+        press(dialog, "Next");
+        auto* advice = dialog->findChild<QLabel*>("warmAdvice");
+        QVERIFY2(advice->text().contains("0.1 A"), qPrintable(advice->text()));
+        type(field("Current of reading 1"), "0.1 A");
+        type(field("Case at reading 1"), "71");
+        QVERIFY2(advice->text().startsWith("Stop"), qPrintable(advice->text()));
+        press(dialog, "Next");
+        press(dialog, "Next");
+        const auto links = d.project().axes[0].links.size();
+        press(dialog, "Use this motor");
+        const Axis& axis = d.project().axes[0];
+        QCOMPARE(std::get<Stepper>(axis.motor).rotorTeeth, 8);
+        QCOMPARE(std::get<Stepper>(axis.motor).winding, Winding::Unipolar);
+        QCOMPARE(axis.links.size(), links + 1);
+        QCOMPARE(std::get<ReducerStage>(axis.links[0]).numerator, 25792);
+    }
+    void unlabelledBrushedMotorIsIdentified() {
+        WindowDriver d;
+        QDialog* dialog = open(d, "A motor without a label", "identifyDialog");
+        QVERIFY(dialog != nullptr);
+        const auto field = [&](const char* name) -> QLineEdit* {
+            for (auto* e : dialog->findChildren<QLineEdit*>())
+                if (e->isVisible() && e->accessibleName() == name) return e;
+            return nullptr;
+        };
+        press(dialog, "A brushed DC motor: 2 leads, runs as soon as it gets a voltage");
+        press(dialog, "Next");
+        type(field("Least resistance"), "2 ohm");
+        press(dialog, "Next");
+        type(field("Voltage"), "12 V");
+        type(field("Turns of the shaft"), "15");
+        type(field("Current"), "0.2 A");
+        type(field("Turns of the rotor"), "100");
+        for (int i = 0; i < 4; ++i) press(dialog, "Next");
+        press(dialog, "Use this motor");
+        const auto& motor = std::get<GearedDc>(d.project().axes[0].motor);
+        QCOMPARE(motor.figures.stallCurrent.value, 6.0);
+        QCOMPARE(motor.gearNumerator, 100);
+        QVERIFY(std::abs(motor.figures.noLoadSpeed.value - 3.14159265) < 1e-6);
+    }
     void measuredFrictionIsTaken() {
         WindowDriver d;
         d.station(1);

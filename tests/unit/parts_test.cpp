@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
+#include "core/parts/identify.h"
 #include "core/parts/label.h"
 #include "core/parts/part.h"
 #include "core/rigs/rigs.h"
@@ -197,17 +198,80 @@ private slots:
         QVERIFY(all >= 18);
         QVERIFY2(inside >= all * 8 / 10, qPrintable(QString("%1 of %2").arg(inside).arg(all)));
     }
-    void benchReadingsCount() {
-        parts::BenchReadings r;
-        r.size = {0.035, 0.034, 0.0, 0.0, std::numbers::pi / 100};
-        r.stepsPerTurn = 400;
-        r.resistance = 2.4;
-        r.warmCurrent = 0.9;
-        r.caseRise = 35;
-        const Stepper s = parts::stepperFromReadings(r);
-        QCOMPARE(s.rotorTeeth, 100);
-        QCOMPARE(s.resistance.source, Source::Measured);
-        VERIFY_NEAR(s.body.thermalResistance.value, 35 / (2 * 0.81 * 2.4), 1e-9);
+    /// A motor made up of known figures warms by them; the test must find them again.
+    void warmTestFindsItsMotor() {
+        constexpr double resistance = 2.4, toAir = 9.0, air = 21.0;
+        parts::WarmTest t{resistance, 2, air, 71.0, {}};
+        double current = 0.0;
+        int steps = 0;
+        for (;; ++steps) {
+            const parts::WarmResult r = parts::evaluateWarmTest(t);
+            if (r.stop) break;
+            QVERIFY(r.nextCurrent > current && steps < 20);
+            current = r.nextCurrent;
+            const double warm = air + toAir * 2 * current * current * resistance;
+            QVERIFY2(warm <= 71.0 + 1e-9, "the test may not lead beyond its own limit");
+            t.readings.push_back({current, warm});
+        }
+        const parts::WarmResult r = parts::evaluateWarmTest(t);
+        VERIFY_NEAR(r.thermalResistance.value, toAir, 1e-9);
+        VERIFY_NEAR(r.ratedCurrent.value, std::sqrt(50.0 / (2 * resistance * toAir)), 1e-9);
+        // A case already at its limit stops it whatever the current.
+        QVERIFY(parts::evaluateWarmTest({resistance, 2, air, 60.0, {{0.1, 61.0}}}).stop);
+        QCOMPARE(parts::evaluateWarmTest({resistance, 2, air, 60.0, {{0.1, 61.0}}}).nextCurrent, 0.0);
+    }
+    void smallGearedStepperIsIdentified() {
+        parts::StepperReadings r;
+        r.size = {0.028, 0.019, 0, 0, std::numbers::pi / 100};
+        r.leads = 5;
+        r.resistance = 50;
+        r.stepsPerTurn = 2038; // of the shaft, through 25792/405 with 32 steps a rotor turn
+        r.gearTurnsIn = 25792;
+        r.gearTurnsOut = 405;
+        r.pull = 2.0;
+        r.pullArm = 0.05;
+        r.pullCurrent = 0.1;
+        const parts::IdentifiedStepper s = parts::identify(r);
+        QCOMPARE(s.motor.rotorTeeth, 8);
+        QCOMPARE(s.motor.winding, Winding::Unipolar);
+        QCOMPARE(s.motor.resistance, estimate(50, Source::Measured));
+        QVERIFY(s.gearbox && s.gearbox->numerator == 25792 && s.gearbox->denominator == 405);
+        VERIFY_NEAR(s.motor.holdingTorque.value, 0.1 * 405 / 25792, 1e-9);
+        parts::StepperReadings plain;
+        plain.size = {0.035, 0.034, 0, 0, std::numbers::pi / 100};
+        plain.stepsPerTurn = 400;
+        QCOMPARE(parts::identify(plain).motor.rotorTeeth, 100);
+        QVERIFY(!parts::identify(plain).gearbox);
+    }
+    /// A motor simulated from its own equations: U = I R + k ω, T = k (I − I₀), gives its figures back.
+    void brushedMotorIsIdentified() {
+        constexpr double k = 0.02, ohms = 1.8, idle = 0.15, volts = 9.0;
+        const double speed = (volts - idle * ohms) / k;
+        parts::DcReadings r;
+        r.voltage = volts;
+        r.turns = 500;
+        r.time = 500 * 2 * std::numbers::pi / speed;
+        r.freeCurrent = idle;
+        r.resistance = ohms;
+        const auto m = parts::identify(r);
+        QVERIFY(m);
+        VERIFY_NEAR(m->figures.noLoadSpeed.value, speed, 1e-9);
+        VERIFY_NEAR(m->figures.stallCurrent.value, 5.0, 1e-9);
+        VERIFY_NEAR(m->figures.stallTorque.value, k * (5.0 - idle), 1e-9);
+        // Measured at half the voltage, the stall comes out the same.
+        r.stallVoltage = 4.5;
+        r.stallArm = 0.05;
+        r.stallPull = k * (2.5 - idle) / 0.05;
+        VERIFY_NEAR(parts::identify(r)->figures.stallTorque.value, k * (5.0 - idle), 1e-9);
+        // Rated by a warm test: 40 K at 1 A through 1.8 ohm.
+        r.warm = {0, 1, 20, 60, {{1.0, 60.0}}};
+        VERIFY_NEAR(parts::identify(r)->figures.ratedTorque.value, k * (1.0 - idle), 1e-9);
+        VERIFY_NEAR(parts::identify(r)->body.thermalResistance.value, 40 / 1.8, 1e-9);
+        r.freeCurrent = 6; // more than it draws stalled
+        QVERIFY(!parts::identify(r));
+        r.freeCurrent = idle;
+        r.time = 0;
+        QVERIFY(!parts::identify(r));
     }
 };
 

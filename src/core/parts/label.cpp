@@ -36,25 +36,4 @@ Stepper stepperFromLabel(const StepperLabel& label) {
     return s;
 }
 
-Stepper stepperFromReadings(const BenchReadings& r) {
-    StepperLabel size = r.size;
-    if (r.stepsPerTurn > 0) size.stepAngle = 2.0 * std::numbers::pi / r.stepsPerTurn;
-    if (size.current <= 0.0 && r.warmCurrent > 0.0) size.current = r.warmCurrent;
-    if (size.voltage <= 0.0) size.voltage = r.resistance * size.current;
-    Stepper s = stepperFromLabel(size);
-    s.name = "Identified on the bench";
-    if (r.resistance > 0.0) {
-        s.resistance = estimate(r.resistance, Source::Measured);
-        s.inductance.value = r.resistance * 0.0019 * size.frame / 0.042;
-    }
-    if (r.warmCurrent > 0.0) {
-        s.ratedCurrent = {r.warmCurrent, Source::Measured, 0.1};
-        // Two phases at this rms current heat it by 2 I² R.
-        const double watts = 2.0 * r.warmCurrent * r.warmCurrent * r.resistance;
-        if (r.caseRise > 0.0 && watts > 0.0)
-            s.body.thermalResistance = {r.caseRise / watts, Source::Measured, 0.15};
-    }
-    return s;
-}
-
 } // namespace gantry::parts

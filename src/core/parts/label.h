@@ -23,18 +23,4 @@ struct StepperLabel {
 /// constant goes with the frame, 1.9 ms at 42 mm (±45 %); density of the whole 3900 kg/m³.
 Stepper stepperFromLabel(const StepperLabel& label);
 
-/// Readings of an unknown motor on the bench. Zeros mean "not measured".
-struct BenchReadings {
-    StepperLabel size;
-    int stepsPerTurn = 0;    ///< counted in one turn of the shaft
-    double resistance = 0.0; ///< [ohm] of one phase, cold, leads taken off
-    double warmCurrent =
-        0.0; ///< [A] at which the case stayed below the agreed limit, in the rising-current test
-    double caseRise = 0.0; ///< [K] that it then had above the air
-};
-
-/// The same from readings; what is measured counts as measured. A rising-current test gives the thermal
-/// resistance too.
-Stepper stepperFromReadings(const BenchReadings& readings);
-
 } // namespace gantry::parts

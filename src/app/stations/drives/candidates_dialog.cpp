@@ -15,6 +15,7 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <algorithm>
+#include <map>
 
 namespace gantry::app {
 namespace {
@@ -26,6 +27,14 @@ Project with(const Project& project, int axis, const std::string& letter) {
     Project p = project;
     p.axes[static_cast<std::size_t>(axis)] = withCandidate(p.axes[static_cast<std::size_t>(axis)], letter);
     return p;
+}
+
+/// "×0.36 over": the number as in the column at the right, then the word.
+QString verdictInShort(const Context& context, const Verdict& v) {
+    const QString word = QString::fromUtf8(stateWord(v.state).data());
+    if (!v.ratio) return word;
+    if (v.ratio.value() >= 100.0) return CandidatesDialog::tr("×100+ %1").arg(word);
+    return QStringLiteral("×%1 %2").arg(context.show(v.ratio, Kind::Ratio, 2), word);
 }
 
 } // namespace
@@ -116,22 +125,31 @@ void CandidatesDialog::refresh() {
     letters_ = candidateLetters(*axis);
     const int axisIndex = context_.session.axis();
     const bool linear = kindOf(*axis) == AxisKind::Linear;
-    const QStringList rows{tr("Motor"),
-                           tr("Drive"),
-                           tr("Total ratio"),
-                           tr("Steps per unit"),
-                           tr("Torque margin"),
-                           tr("Torque needed"),
-                           tr("Largest acceleration"),
-                           tr("Top speed"),
-                           tr("Step in the picture"),
-                           tr("Play in the picture"),
-                           tr("Case"),
-                           tr("Weight of the motor"),
-                           tr("Price"),
-                           tr("Verdicts over, tight"),
-                           tr("Worst verdict"),
-                           tr("Note")};
+    // Every verdict that one of the drives gets is a row, in the order of the rules.
+    std::vector<Assessment> assessments;
+    std::map<int, QString> judged;
+    for (const std::string& letter : letters_) {
+        assessments.push_back(assess(with(context_.document.project(), axisIndex, letter)));
+        for (const Verdict& v : assessments.back().verdicts)
+            if (v.axis == axisIndex) judged[v.rule] = QString::fromStdString(title(v));
+    }
+    QStringList rows{tr("Motor"),
+                     tr("Drive"),
+                     tr("Total ratio"),
+                     tr("Steps per unit"),
+                     tr("Torque margin"),
+                     tr("Torque needed"),
+                     tr("Largest acceleration"),
+                     tr("Top speed"),
+                     tr("Step in the picture"),
+                     tr("Play in the picture"),
+                     tr("Case"),
+                     tr("Weight of the motor"),
+                     tr("Price"),
+                     tr("Verdicts over, tight"),
+                     tr("Worst verdict"),
+                     tr("Note")};
+    for (const auto& [rule, name] : judged) rows << name;
     table_->setRowCount(static_cast<int>(rows.size()));
     table_->setVerticalHeaderLabels(rows);
     table_->setColumnCount(static_cast<int>(letters_.size()));
@@ -139,9 +157,8 @@ void CandidatesDialog::refresh() {
     TorquePoint demand;
     for (int column = 0; column < static_cast<int>(letters_.size()); ++column) {
         const std::string& letter = letters_[static_cast<std::size_t>(column)];
-        const Project p = with(context_.document.project(), axisIndex, letter);
-        const Assessment a = assess(p);
-        const Axis& own = p.axes[static_cast<std::size_t>(axisIndex)];
+        const Assessment& a = assessments[static_cast<std::size_t>(column)];
+        const Axis own = withCandidate(*axis, letter);
         const AxisEvaluation& e = a.evaluation.axes[static_cast<std::size_t>(axisIndex)];
         const ShotEvaluation* s =
             e.worstShot >= 0 ? &e.shots[static_cast<std::size_t>(e.worstShot)] : nullptr;
@@ -159,7 +176,7 @@ void CandidatesDialog::refresh() {
             head += tr(" · fitted today");
         table_->setHorizontalHeaderItem(column, new QTableWidgetItem(head));
         const Figure none = Figure::none(Reason::NotApplicable);
-        const QStringList cells{
+        QStringList cells{
             QString::fromStdString(nameOf(own.motor).empty() ? std::string(labelOf(own.motor))
                                                              : nameOf(own.motor)),
             driveInShort(context_, own, e),
@@ -180,6 +197,12 @@ void CandidatesDialog::refresh() {
                                                             QString::fromStdString(title(*worst)))
                              : QStringLiteral("–"),
             QString::fromStdString(own.candidateNote)};
+        for (const auto& [rule, name] : judged) {
+            const auto found = std::find_if(a.verdicts.begin(), a.verdicts.end(), [&](const Verdict& v) {
+                return v.axis == axisIndex && v.rule == rule;
+            });
+            cells << (found == a.verdicts.end() ? QStringLiteral("–") : verdictInShort(context_, *found));
+        }
         for (int row = 0; row < cells.size(); ++row) {
             auto* item = new QTableWidgetItem(cells[row]);
             item->setTextAlignment(Qt::AlignCenter);

@@ -9,6 +9,7 @@
 #include "app/stations/drives/candidates_dialog.h"
 #include "app/stations/drives/capability_line.h"
 #include "app/stations/drives/claims_dialog.h"
+#include "app/stations/drives/identify_dialog.h"
 #include "app/stations/drives/label_dialog.h"
 #include "app/stations/drives/parts_dialog.h"
 #include "app/stations/drives/ratio_dialog.h"
@@ -53,6 +54,8 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
     });
     tools->addAction(tr("I only know the label"), this,
                      [this] { openTool(new LabelDialog(context_, window())); });
+    tools->addAction(tr("A motor without a label"), this,
+                     [this] { openTool(new IdentifyDialog(context_, window())); });
     tools->addAction(tr("Check what I was told"), this,
                      [this] { openTool(new ClaimsDialog(context_, window())); });
     tools->addAction(tr("Solve the electronic gear"), this,

@@ -10,6 +10,7 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <array>
+#include <numbers>
 
 namespace gantry::app {
 namespace {
@@ -27,24 +28,14 @@ constexpr std::array entries{
     Entry{QT_TR_NOOP("Body length"), Kind::PartLength, "40 mm", ""},
     Entry{QT_TR_NOOP("Label current"), Kind::Current, "", QT_TR_NOOP("a phase; empty if it does not say")},
     Entry{QT_TR_NOOP("Label volts"), Kind::Voltage, "",
-          QT_TR_NOOP("with the current it tells the resistance")},
-    Entry{
-        QT_TR_NOOP("Steps counted in a turn"), Kind::Count, "",
-        QT_TR_NOOP("power one phase after the other by hand and count: 200 or 400, 20 to 48 on small ones")},
-    Entry{QT_TR_NOOP("Phase resistance measured"), Kind::Resistance, "",
-          QT_TR_NOOP("motor unplugged; subtract the probes")},
-    Entry{
-        QT_TR_NOOP("Current of the warm test, rms"), Kind::Current, "",
-        QT_TR_NOOP("raise it in steps of 0.1 A, ten minutes each; stop when the case is 50 K above the air")},
-    Entry{QT_TR_NOOP("Case above the air then"), Kind::Ratio, "",
-          QT_TR_NOOP("kelvin; use a thermometer, not a finger")}};
+          QT_TR_NOOP("with the current it tells the resistance")}};
 
 } // namespace
 
 LabelDialog::LabelDialog(const Context& context, QWidget* parent)
     : QDialog(parent), context_(context), result_(new QLabel) {
     setObjectName(QStringLiteral("labelDialog"));
-    setWindowTitle(tr("A stepper from its label, or from readings"));
+    setWindowTitle(tr("A stepper from its label"));
     resize(640, 520);
     auto* form = new QFormLayout;
     for (const Entry& e : entries) {
@@ -56,11 +47,11 @@ LabelDialog::LabelDialog(const Context& context, QWidget* parent)
         edits_.push_back(edit);
         form->addRow(tr(e.label), edit);
     }
-    auto* care = new QLabel(tr("The warm test heats the motor enough to burn: mount it on metal, keep paper "
-                               "away, stay with it, and switch off at the "
-                               "agreed temperature. Unplug the motor before measuring resistance."));
-    care->setProperty("role", "error");
-    care->setWordWrap(true);
+    auto* other =
+        new QLabel(tr("No label either? Close this and take “A motor without a label” from Bench: it "
+                      "leads through counting, measuring and warming."));
+    other->setProperty("role", "hint");
+    other->setWordWrap(true);
     result_->setWordWrap(true);
     result_->setObjectName(QStringLiteral("labelResult"));
     auto* use = new QPushButton(tr("Use this motor"));
@@ -75,7 +66,7 @@ LabelDialog::LabelDialog(const Context& context, QWidget* parent)
     buttons->addWidget(close);
     auto* all = new QVBoxLayout(this);
     all->addLayout(form);
-    all->addWidget(care);
+    all->addWidget(other);
     all->addWidget(result_, 1);
     all->addLayout(buttons);
     connect(use, &QPushButton::clicked, this, &LabelDialog::use);
@@ -106,14 +97,7 @@ void LabelDialog::compute() {
             tr("Give flange and body length; measured with a rule they say most about a motor."));
         return;
     }
-    parts::BenchReadings r;
-    r.size = {v[0], v[1], v[2], v[3], 0.0314159265358979};
-    r.stepsPerTurn = static_cast<int>(v[4]);
-    r.resistance = v[5];
-    r.warmCurrent = v[6];
-    r.caseRise = v[7];
-    const bool bench = v[4] > 0.0 || v[5] > 0.0 || v[6] > 0.0;
-    stepper_ = bench ? parts::stepperFromReadings(r) : parts::stepperFromLabel(r.size);
+    stepper_ = parts::stepperFromLabel({v[0], v[1], v[2], v[3], std::numbers::pi / 100.0});
     const auto with = [&](const Estimate& e, Kind kind) {
         if (e.value <= 0.0) return tr("not known");
         return tr("%1 ±%2").arg(context_.show(e.value, kind), context_.show(e.tolerance, Kind::Percentage));

@@ -11,8 +11,7 @@ class QLineEdit;
 
 namespace gantry::app {
 
-/// I only know the label, or nothing at all: a stepper from its size and label, and from readings on the
-/// bench.
+/// I only know the label: a stepper from its size and what stands on it.
 class LabelDialog : public QDialog {
     Q_OBJECT
 public:
