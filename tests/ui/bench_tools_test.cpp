@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/preferences/shelf.h"
 #include "app/stations/drives/import_dialog.h"
+#include "core/rigs/rigs.h"
 #include "support/window.h"
 
 #include <QAbstractButton>
@@ -192,6 +193,14 @@ private slots:
         QCOMPARE(motor.figures.stallCurrent.value, 6.0);
         QCOMPARE(motor.gearNumerator, 100);
         QVERIFY(std::abs(motor.figures.noLoadSpeed.value - 3.14159265) < 1e-6);
+    }
+    void winchIsShownAlongItsTravel() {
+        WindowDriver d;
+        d.window->document().newProject(rigs::make(rigs::RigKind::WinchedCart));
+        QDialog* dialog = open(d, "Along the winch", "winchDialog");
+        QVERIFY(dialog != nullptr);
+        QTRY_VERIFY(dialog->isVisible());
+        QVERIFY(!dialog->findChild<QLabel*>("winchSays")->text().isEmpty());
     }
     void measuredFrictionIsTaken() {
         WindowDriver d;

@@ -136,6 +136,15 @@ private slots:
         VERIFY_NEAR(bindingRatio(0.06, 0.15, 0.2), 1.0, 1e-12);
         QVERIFY(std::isinf(bindingRatio(0.06, 0.0, 0.2)));
         VERIFY_NEAR(bearingLoad(40, 0, 0, 0.1, 0.1), 10.0, 1e-12);
+        // A rigid plate on four equal springs, solved for its three balances, gives the worst corner.
+        const double wheelbase = 0.18, track = 0.12, normal = 40, along = 1.3, across = 0.7;
+        double worst = 0;
+        for (const double x : {-wheelbase / 2, wheelbase / 2})
+            for (const double y : {-track / 2, track / 2}) {
+                const double sumXX = wheelbase * wheelbase, sumYY = track * track; // four corners each
+                worst = std::max(worst, normal / 4 + along * x / sumXX + across * y / sumYY);
+            }
+        VERIFY_NEAR(bearingLoad(normal, along, across, wheelbase, track), worst, 1e-12);
         VERIFY_NEAR(turningRadius(0.5, std::numbers::pi / 4), 0.5, 1e-12);
     }
     /// The solver's gear makes exactly the wanted steps, or says that it cannot.

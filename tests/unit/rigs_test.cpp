@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/drivetrain/winch.h"
 #include "core/evaluate/chain_table.h"
 #include "core/evaluate/evaluate.h"
+#include "core/evaluate/winch_curve.h"
 #include "core/model/edit_axes.h"
 #include "core/model/fields.h"
 #include "core/model/kinds.h"
@@ -153,11 +155,90 @@ private slots:
         VERIFY_NEAR(steep.axes[1].model.chain.load.steady, 2.0 * 9.80665 * 0.1 * std::sin(0.2), 1e-9);
         QVERIFY(steep.axes[1].shots[0].torqueNeeded.value() > level.axes[1].shots[0].torqueNeeded.value());
     }
+    /// A boom of 1.2 m that speeds up and turns pulls a pan's offset weight by its tip's acceleration, and
+    /// the pan turns back against it.
+    void swingLoadsThePan() {
+        Project p = rig(rigs::RigKind::MultiAxis);
+        p.axes.erase(p.axes.begin() + 2, p.axes.end());
+        Axis& swing = p.axes[0];
+        RotaryMechanism boom;
+        boom.items = {{"tip", "Head", assumed(3.0), 1.2, 0.0}};
+        swing.mechanism = boom;
+        swing.links.clear();
+        swing.role = Role::Swing;
+        auto& head = std::get<RotaryMechanism>(p.axes[1].mechanism);
+        head.items = {{"lens", "Long lens", assumed(2.0), 0.1, 0.0}};
+        p.shots[0].keepFramed = false;
+        p.shots[0].moves = {{swing.id, BySpeed<AxisKind::Rotary>{1.0, 0.3, 0.2}},
+                            {p.axes[1].id, BySpeed<AxisKind::Rotary>{0.5, 0.2, 0.2}}};
+        const Evaluation e = evaluate(p);
+        const double tip = 1.2 * std::hypot(0.2, 0.3 * 0.3);
+        const double turning = e.axes[1].model.chain.load.inertia * 0.2;
+        VERIFY_NEAR(e.axes[1].shots[0].carried.value(), 2.0 * 0.1 * tip + turning, 1e-9);
+    }
+    /// A brake on the motor holds a cart on a slope no better than its wheel grips the track.
+    void aSlippingWheelLimitsItsBrake() {
+        Project p = rig(rigs::RigKind::WheelDolly);
+        Axis& axis = p.axes[0];
+        auto& m = std::get<LinearMechanism>(axis.mechanism);
+        auto& wheel = std::get<WheelOutput>(m.output);
+        m.slope = assumed(0.2);
+        axis.brake.fitted = true;
+        axis.brake.holdingTorque = assumed(500.0);
+        // Both go with the weight: μ · share · cos β over sin β.
+        VERIFY_NEAR(evaluate(p).axes[0].powerOff.brakeRatio.value(),
+                    wheel.friction.value * wheel.drivenShare.value / std::tan(0.2), 1e-9);
+        axis.brake.holdingTorque = assumed(1e-3);
+        const double weak = evaluate(p).axes[0].powerOff.brakeRatio.value();
+        QVERIFY(weak < 0.1);
+        // A roller between motor and load grips as its pressure lets it; a brake behind it does not need it.
+        RollerStage roller;
+        roller.id = "roller";
+        roller.friction = assumed(0.4);
+        roller.pressure = assumed(10.0);
+        roller.rollerDiameter = assumed(0.02);
+        roller.wheelDiameter = assumed(0.1);
+        axis.links = {roller};
+        axis.brake.holdingTorque = assumed(500.0);
+        wheel.friction = assumed(5.0);
+        const double gravity = evaluate(p).axes[0].powerOff.gravity.value();
+        // 0.4 · 10 N · 50 mm on the shaft of the wheel.
+        const double force = 0.4 * 10.0 * 0.05 / (wheel.diameter.value / 2);
+        VERIFY_NEAR(evaluate(p).axes[0].powerOff.brakeRatio.value(), force / gravity, 1e-9);
+        axis.brake.place = BrakePlace::LoadSide;
+        QVERIFY(evaluate(p).axes[0].powerOff.brakeRatio.value() > 1.0);
+    }
+    /// Integrating cord over turns along the curve gives the turns that the drum needs by its own formula.
+    void winchCurveKeepsTheCord() {
+        Project p = rig(rigs::RigKind::WinchedCart);
+        auto& winch = std::get<WinchOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output);
+        winch.drumWidth = 0.02;
+        winch.cordDiameter = assumed(0.002);
+        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+        const double motorSpeed = 12.5;
+        const auto curve = winchCurve(p.axes[0], e, motorSpeed);
+        QVERIFY(curve.size() >= 4 && curve.back().layer == static_cast<int>(curve.size()) / 2);
+        VERIFY_NEAR(curve.back().wound, e.model.travel, 1e-12);
+        double motorAngle = 0;
+        for (std::size_t i = 0; i < curve.size(); i += 2) {
+            QVERIFY(i == 0 || curve[i].wound == curve[i - 1].wound);
+            QVERIFY(i == 0 || curve[i].speed > curve[i - 1].speed);
+            motorAngle += (curve[i + 1].wound - curve[i].wound) / curve[i].speed * motorSpeed;
+        }
+        const double turns = drivetrain::turnsFor(
+            {winch.drumDiameter.value, winch.cordDiameter.value, winch.drumWidth, 1.0}, e.model.travel);
+        VERIFY_NEAR(motorAngle, turns * 2 * std::numbers::pi * e.model.shaftRatio, 1e-6);
+        // Settings leave out that the cord winds in a helix.
+        VERIFY_NEAR(curve.front().stepsPerUnit, e.stepsPerUnitFirst.value(), 3e-4);
+        VERIFY_NEAR(curve.back().stepsPerUnit, e.stepsPerUnitLast.value(), 3e-4);
+        QVERIFY(winchCurve(rig(rigs::RigKind::BeltSlider).axes[0], e, 1.0).empty());
+    }
     void panFollowsTheSubjectByItself() {
         const Project p = rig(rigs::RigKind::MultiAxis);
         const Evaluation e = evaluate(p);
         QCOMPARE(e.axes[1].shots.size(), std::size_t(1));
         QVERIFY(e.axes[1].shots[0].follows);
+        QCOMPARE(e.axes[1].shots[0].time.value(), e.axes[0].shots[0].time.value());
         const double v = e.axes[0].shots[0].topSpeed.value();
         VERIFY_NEAR(e.axes[1].shots[0].topSpeed.value(), v / 1.5, 1e-6);
         QVERIFY(e.axes[2].shots[0].topSpeed.value() > 0.0);

@@ -134,6 +134,10 @@ private slots:
                     QVERIFY2(std::holds_alternative<double>(back), text.c_str());
                     QVERIFY2(isNear(std::get<double>(back), value, 6e-9), text.c_str());
                     QCOMPARE(formatForEditing(std::get<double>(back), kind, system), text);
+                    const std::string shown = formatForField(value, kind, system);
+                    const ParseResult read = parse(shown, kind, system);
+                    QVERIFY2(std::holds_alternative<double>(read), shown.c_str());
+                    QVERIFY2(isNear(std::get<double>(read), value, 6e-5), shown.c_str());
                 }
         }
     }

@@ -84,7 +84,7 @@ void MeasureDialog::showRecipe(int index) {
     for (const recipes::Reading& r : recipe_->readings) {
         auto* edit = new QLineEdit;
         const double start = valueNear(context_.document.project(), path_, r.takenFrom).value_or(r.start);
-        edit->setText(context_.show(start, r.kind, 4));
+        edit->setText(context_.typed(start, r.kind));
         edit->setAccessibleName(text(r.label));
         edit->setObjectName(QStringLiteral("reading%1").arg(edits_.size()));
         connect(edit, &QLineEdit::textChanged, this, &MeasureDialog::compute);

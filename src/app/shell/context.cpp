@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/context.h"
 
+#include "core/units/unit_table.h"
+
 #include "core/units/text.h"
 
 namespace gantry::app {
@@ -53,6 +55,15 @@ const ShotEvaluation* Context::shotEvaluation() const {
 
 QString Context::show(const Figure& f, units::Kind kind, int digits) const {
     return f ? show(f.value(), kind, digits) : QStringLiteral("–");
+}
+
+QString Context::typed(double si, units::Kind kind) const {
+    const auto unit = units::shownUnit(kind, system()).text;
+    QString s = QString::fromStdString(units::formatForField(si, kind, system()));
+    if (!unit.empty())
+        s += (unit == "°" ? QString() : QStringLiteral(" ")) +
+             QString::fromUtf8(unit.data(), static_cast<qsizetype>(unit.size()));
+    return s;
 }
 
 QString Context::show(double si, units::Kind kind, int digits) const {

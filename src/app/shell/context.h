@@ -44,6 +44,8 @@ struct Context {
     const ShotEvaluation* shotEvaluation() const;
     QString show(const Figure& f, units::Kind kind, int digits = 3) const;
     QString show(double si, units::Kind kind, int digits = 3) const;
+    /// As a person would type it into a field: 5 digits and the ordinary unit; every field reads it back.
+    QString typed(double si, units::Kind kind) const;
 };
 
 } // namespace gantry::app

@@ -109,8 +109,13 @@ QToolButton::menu-indicator { image: none; width: 0; }
 QCheckBox { spacing: 6px; }
 QCheckBox::indicator { width: 13px; height: 13px; border: 1px solid @third; border-radius: 3px; background: @sheet; }
 QCheckBox::indicator:checked { image: url(:/icons/tick-@theme.svg); border: 1px solid @lake; }
+QRadioButton { spacing: 6px; }
+QRadioButton::indicator { width: 11px; height: 11px; border: 2px solid @third; border-radius: 7px; background: @sheet; }
+QRadioButton::indicator:checked { background: @lake; border: 2px solid @lake; }
+QRadioButton:focus { color: @lake; }
 QPlainTextEdit { font-family: "Gantry Mono"; font-size: 11px; }
 QCheckBox:focus { color: @lake; }
+QTableView::item:focus { background: @lakeWash; color: @ink; border: 0; }
 QTableView { background: @sheet; border: 1px solid transparent; gridline-color: @faintLine; selection-background-color: @lakeWash; selection-color: @ink; }
 QSpinBox, QProgressBar { background: @sheet; color: @ink; border: 1px solid @line; border-radius: 4px; padding: 2px 6px; }
 QHeaderView { background: @sheet; border: 0; }

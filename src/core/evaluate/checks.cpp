@@ -6,6 +6,8 @@
 #include "core/drivetrain/gears.h"
 #include "core/drivetrain/screw.h"
 #include "core/drivetrain/winch.h"
+#include "core/evaluate/output_view.h"
+#include "core/evaluate/stage_view.h"
 
 #include <algorithm>
 #include <cmath>
@@ -112,7 +114,7 @@ struct LinkChecker {
     void operator()(const WormStage&) {}
     void operator()(const RollerStage& s) {
         out.load = Figure::of(torque);
-        out.allowed = Figure::of(s.friction.value * s.pressure.value * s.wheelDiameter.value / 2.0);
+        out.allowed = Figure::of(rollerGrip(s));
         out.slip = Figure::of(over(out.allowed.value(), torque));
     }
 };
@@ -145,10 +147,8 @@ struct OutputChecker {
         out.undercut = Figure::of(r.teeth / drivetrain::leastTeethAgainst(100000));
     }
     void operator()(const WheelOutput& w) {
-        const double normal =
-            std::max(0.0, e.model.chain.load.inertia * standardGravity * std::cos(linear->slope.value));
         out.load = Figure::of(force);
-        out.allowed = Figure::of(drivetrain::tractionLimit(w.friction.value, w.drivenShare.value, normal));
+        out.allowed = Figure::of(wheelGrip(w, e.model.chain.load.inertia, linear->slope.value));
         out.slip = Figure::of(over(out.allowed.value(), force));
         e.turningRadius =
             Figure::of(drivetrain::turningRadius(w.wheelbase, w.steeringAngle), Reason::NotApplicable);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 
+#include "core/evaluate/output_view.h"
+#include "core/evaluate/stage_view.h"
 #include "core/evaluate/supply_view.h"
 
 #include "core/evaluate/checks.h"
@@ -9,6 +11,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numbers>
 
 namespace gantry {
@@ -71,6 +74,24 @@ double brakeNeeded(const DriveModel& m, const Axis& axis) {
     return m.kind == AxisKind::Linear ? gravity / m.chain.stages.back().ratio : gravity;
 }
 
+/// Largest load [N] or [N·m] that rollers and wheels between an axis' brake and its load hold without
+/// slipping; infinite where all is positive.
+double gripBehindBrake(const DriveModel& m, const Axis& axis) {
+    double grip = std::numeric_limits<double>::infinity();
+    // Radians of each link's output shaft per unit of the axis, from the motor on.
+    double turnsBehind = 1.0 / m.outputPerRad;
+    for (std::size_t i = 0; i < axis.links.size() && i < m.chain.stages.size(); ++i) {
+        turnsBehind /= m.chain.stages[i].ratio;
+        const auto* roller = std::get_if<RollerStage>(&axis.links[i]);
+        if (roller == nullptr || axis.brake.place == BrakePlace::LoadSide) continue;
+        grip = std::min(grip, rollerGrip(*roller) * turnsBehind);
+    }
+    const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
+    if (const auto* wheel = linear != nullptr ? std::get_if<WheelOutput>(&linear->output) : nullptr)
+        grip = std::min(grip, wheelGrip(*wheel, m.chain.load.inertia, linear->slope.value));
+    return grip;
+}
+
 void fillStandstill(AxisEvaluation& e, const Axis& axis) {
     const DriveModel& m = e.model;
     const drivetrain::Load& load = m.chain.load;
@@ -84,8 +105,10 @@ void fillStandstill(AxisEvaluation& e, const Axis& axis) {
     off.loaded = gravity > 1e-9;
     off.gravity = Figure::of(gravity);
     off.friction = Figure::of(m.friction);
+    // No brake holds better than what grips between it and the load.
     off.brakeRatio = axis.brake.fitted && off.loaded
-                         ? Figure::of(axis.brake.holdingTorque.value / brakeNeeded(m, axis))
+                         ? Figure::of(std::min(axis.brake.holdingTorque.value / brakeNeeded(m, axis),
+                                               gripBehindBrake(m, axis) / gravity))
                          : Figure::none(Reason::NotApplicable);
     off.falls = gravity > m.friction && !e.locks && !(off.brakeRatio.value() >= 1.0);
     if (!off.falls) {
@@ -167,9 +190,10 @@ AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches s
         if (const Movement* movement = findMovement(shot, axis.id)) {
             if (kindOf(*movement) == e.model.kind)
                 e.shots.push_back(
-                    evaluateShot(project, axis, e, static_cast<int>(i), *movement, false, searches));
-        } else if (const std::optional<Movement> wanted = followingMovement(project, shot, axis)) {
-            e.shots.push_back(evaluateShot(project, axis, e, static_cast<int>(i), *wanted, true, searches));
+                    evaluateShot(project, axis, e, static_cast<int>(i), *movement, std::nullopt, searches));
+        } else if (const std::optional<Following> wanted = followingMovement(project, shot, axis)) {
+            e.shots.push_back(evaluateShot(project, axis, e, static_cast<int>(i), wanted->movement,
+                                           wanted->time, searches));
         }
     }
     e.worstShot = worstShotOf(e.shots);

@@ -118,6 +118,12 @@ void fillTorque(ShotEvaluation& e, const Project& project, const Axis& axis, con
     if (const motor::DcParams* p = m.dc())
         e.sourceCurrent = Figure::of(m.motors * motor::sourceCurrent(*p, needed / m.motors));
     e.torqueRms = Figure::of(torqueRms(m, e.profile));
+    if (const double rest = e.time.value() - e.profile.time(); e.follows && rest > 0.0) {
+        // Slower than its peak for the rest of the time, against friction and gravity alone.
+        const double ramps = e.torqueRms.value(), steady = m.rampTorque(speed, 0.0);
+        e.torqueRms = Figure::of(std::sqrt((ramps * ramps * e.profile.time() + steady * steady * rest) /
+                                           (e.profile.time() + rest)));
+    }
     if (m.regulated) fillRegulator(e, project, axis, m);
     e.electricalPower = electricalPower(project, axis, m, e);
     e.torqueContinuous = Figure::of(m.continuous(motorSpeed), m.missing);
@@ -203,7 +209,7 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, double roundingShare, c
 
 } // namespace
 
-std::optional<Movement> followingMovement(const Project& project, const Shot& shot, const Axis& axis) {
+std::optional<Following> followingMovement(const Project& project, const Shot& shot, const Axis& axis) {
     if (!shot.keepFramed || (axis.role != Role::Pan && axis.role != Role::Tilt)) return std::nullopt;
     for (const Axis& slide : project.axes) {
         const auto* linear = std::get_if<LinearMechanism>(&slide.mechanism);
@@ -223,7 +229,7 @@ std::optional<Movement> followingMovement(const Project& project, const Shot& sh
         const BySpeed<AxisKind::Rotary> wanted{pan ? f.panAngle : f.tiltAngle, pan ? f.panRate : f.tiltRate,
                                                pan ? f.panAcceleration : f.tiltAcceleration};
         if (!(wanted.distance > 0.0 && wanted.speed > 0.0 && wanted.acceleration > 0.0)) continue;
-        return wanted;
+        return Following{wanted, planned.profile.time()};
     }
     return std::nullopt;
 }
@@ -266,11 +272,12 @@ double carriedTorque(const Project& project, const Shot& shot, const Axis& axis,
 } // namespace
 
 ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const AxisEvaluation& evaluation,
-                            int shotIndex, const Movement& movement, bool follows, Searches searches) {
+                            int shotIndex, const Movement& movement, std::optional<double> followsFor,
+                            Searches searches) {
     const Shot& shot = project.shots[static_cast<std::size_t>(shotIndex)];
     ShotEvaluation e;
     e.shot = shotIndex;
-    e.follows = follows;
+    e.follows = followsFor.has_value();
     const Figure scale = pixelsPerUnit(project.camera, shot, axis);
     e.pixelsPerUnit = scale ? scale.value() : 0.0;
     const double carried = carriedTorque(project, shot, axis, evaluation.model);
@@ -331,7 +338,7 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
     e.jerkExceeded = planned.jerkExceeded;
     double speed = e.profile.peakSpeed;
     double acceleration = std::max(e.profile.in.acceleration, e.profile.out.acceleration);
-    if (follows) { // its largest rate and acceleration fall at different moments; both are asked
+    if (e.follows) { // its largest rate and acceleration fall at different moments; both are asked
         const auto& wanted = std::get<BySpeed<AxisKind::Rotary>>(movement);
         speed = wanted.speed;
         acceleration = wanted.acceleration;
@@ -339,7 +346,7 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
     e.topSpeed = Figure::of(speed);
     e.acceleration = Figure::of(acceleration);
     e.jerkNeeded = Figure::of(std::max(e.profile.in.jerk(), e.profile.out.jerk()));
-    e.time = Figure::of(e.profile.time());
+    e.time = Figure::of(followsFor.value_or(e.profile.time()));
     e.stoppingDistance = Figure::of(speed * e.profile.out.time() / 2.0);
     e.motorSpeed = Figure::of(speed / m.outputPerRad);
     e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);

@@ -2,6 +2,7 @@
 #include "core/evaluate/output_view.h"
 
 #include "core/drivetrain/belt.h"
+#include "core/drivetrain/carriage.h"
 #include "core/drivetrain/screw.h"
 #include "core/drivetrain/winch.h"
 
@@ -221,6 +222,11 @@ double carryingSlope(const Project& project, const Axis& axis) {
 std::optional<Ratio> addOutput(DriveModel& m, Series& series, const Project& project, const Axis& axis) {
     return std::visit([&](const auto& mech) { return addMechanism(m, series, project, axis, mech); },
                       axis.mechanism);
+}
+
+double wheelGrip(const WheelOutput& w, double mass, double slope) {
+    const double normal = std::max(0.0, mass * standardGravity * std::cos(slope));
+    return drivetrain::tractionLimit(w.friction.value, w.drivenShare.value, normal);
 }
 
 } // namespace gantry

@@ -21,4 +21,7 @@ struct Series {
 std::optional<drivetrain::Ratio> addOutput(DriveModel& model, Series& series, const Project& project,
                                            const Axis& axis);
 
+/// Force [N] at which driven wheels slip under `mass` [kg] on a track of `slope` [rad].
+double wheelGrip(const WheelOutput& wheel, double mass, double slope);
+
 } // namespace gantry

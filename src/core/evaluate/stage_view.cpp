@@ -68,4 +68,8 @@ StageView stageView(const Link& link) {
     return std::visit([](const auto& l) { return viewOf(l); }, link);
 }
 
+double rollerGrip(const RollerStage& r) {
+    return r.friction.value * r.pressure.value * r.wheelDiameter.value / 2.0;
+}
+
 } // namespace gantry

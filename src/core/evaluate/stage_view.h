@@ -19,4 +19,7 @@ struct StageView {
 
 StageView stageView(const Link& link);
 
+/// Torque [N·m] at its wheel at which a friction roller slips.
+double rollerGrip(const RollerStage& roller);
+
 } // namespace gantry

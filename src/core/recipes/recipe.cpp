@@ -266,6 +266,131 @@ std::vector<Recipe> makeRecipes() {
           {"Phase resistance", K::Resistance, 1.5, "resistance_ohm"}},
          [](In r) { return (r[0] - r[1]) / (2.0 * r[2] * r[2] * r[3]); },
          0.15},
+        {"efficiency-two-scales",
+         "efficiency",
+         "Efficiency with two arms and two scales",
+         "1. Take the motor off. 2. Clamp an arm on each shaft and hang a luggage scale on each. 3. Pull the "
+         "input slowly and steadily so that the output turns against its scale. 4. Read both while they "
+         "move.",
+         loadCare,
+         {{"Pull at the input", K::Force, 5.0},
+          {"Arm of the input", K::Length, 0.05},
+          {"Pull at the output", K::Force, 9.0},
+          {"Arm of the output", K::Length, 0.08},
+          {"Turns in for one turn out", K::Ratio, 3.0}},
+         [](In r) { return r[2] * r[3] / (r[0] * r[1] * r[4]); },
+         0.1},
+        {"belt-stretch",
+         "tensile_stiffness_N",
+         "Belt or cord stiffness from its stretch",
+         "1. Hang a metre or more of it up, with a little weight that straightens it. 2. Mark two places far "
+         "apart. "
+         "3. Hang a known mass on and measure how much farther apart they are.",
+         "Hang the mass low over a cushion, keep feet away, and stay well below the breaking load.",
+         {{"Added mass", K::Mass, 2.0}, {"Between the marks", K::Length, 1.0}, {"Stretch", K::Length, 0.002}},
+         [](In r) { return r[0] * g * r[1] / r[2]; },
+         0.15},
+        {"stiffness-arm",
+         "stiffness_Nm_rad",
+         "Stiffness with an arm and a pointer",
+         "1. Hold the input shaft so that it cannot turn. 2. Clamp an arm on the output and a long pointer "
+         "with a "
+         "scale behind its tip. 3. Pull once gently to take the play up and note the tip; pull harder and "
+         "note it "
+         "again.",
+         loadCare,
+         {{"Further pull", K::Force, 10.0},
+          {"Arm", K::Length, 0.1},
+          {"Way of the tip", K::Length, 0.003},
+          {"Length of the pointer", K::Length, 0.3}},
+         [](In r) { return r[0] * r[1] / (r[2] / r[3]); },
+         0.2},
+        {"stiffness-push",
+         "stiffness_N_m",
+         "Stiffness of rack and mounts by pushing",
+         "1. Hold the motor shaft. 2. Pull the carriage once gently with a luggage scale to take the play "
+         "up, zero a "
+         "dial gauge on it. 3. Pull harder and read both.",
+         loadCare,
+         {{"Further pull", K::Force, 20.0}, {"Gauge", K::Length, 2e-5}},
+         share,
+         0.2},
+        {"axial-push",
+         "axial_stiffness_N_m",
+         "Stiffness of screw, nut and bearings by pushing",
+         "1. Hold the screw so that it cannot turn. 2. Pull the carriage once gently to take the play up, "
+         "zero a dial "
+         "gauge on it. 3. Pull harder with a luggage scale and read both.",
+         loadCare,
+         {{"Further pull", K::Force, 30.0}, {"Gauge", K::Length, 1e-5}},
+         share,
+         0.25},
+        {"frame-push",
+         "frame_stiffness_N_m",
+         "Stiffness of the belt's mounts by pulling",
+         "1. Put a dial gauge against the motor mount or the idler. 2. Pull the belt with a luggage scale "
+         "and read both. "
+         "The softer of the two mounts counts.",
+         "",
+         {{"Pull", K::Force, 30.0}, {"Gauge", K::Length, 5e-5}},
+         share,
+         0.2},
+        {"module-over-tips",
+         "module_m",
+         "Module from the tips of a gear",
+         "1. Count the teeth. 2. Measure across the tips with a caliper; with an odd number of teeth turn "
+         "the gear and "
+         "take the largest. The module is that over two more than the teeth.",
+         shaftCare,
+         {{"Across the tips", K::PartLength, 0.022}, {"Teeth", K::Count, 20}},
+         [](In r) { return r[0] / (r[1] + 2.0); },
+         0.01},
+        {"friction-board",
+         "friction",
+         "Friction of two materials on a tilting board",
+         "1. Lay the one on a board of the other, loaded as it will be. 2. Raise the board slowly until it "
+         "slides on "
+         "steadily after a tap. 3. Measure the angle.",
+         "Use a dummy, not the camera, and stop it at the end of the board.",
+         {{"Angle", K::Angle, 0.3}},
+         [](In r) { return std::tan(r[0]); },
+         0.1},
+        {"unbalance-scale",
+         "unbalance_Nm",
+         "Unbalance of an axis with a scale",
+         "1. Take the drive off and turn the axis to where it pulls most. 2. Hold it with a luggage scale on "
+         "an arm, "
+         "square to it, and read the pull while you let it sink and raise it; the middle counts.",
+         loadCare,
+         {{"Pull sinking", K::Force, 1.0}, {"Pull raising", K::Force, 1.4}, {"Arm", K::Length, 0.2}},
+         [](In r) { return 0.5 * (r[0] + r[1]) * r[2]; },
+         0.1},
+        {"source-two-loads",
+         "source_resistance_ohm",
+         "Source resistance from two loads",
+         "1. Measure voltage and current at the drivers with the motors idle. 2. Again with all motors "
+         "holding.",
+         "Low voltage only; do not slip with the probe. Leave mains wiring to qualified people.",
+         {{"Voltage, idle", K::Voltage, 24.2},
+          {"Current, idle", K::Current, 0.2},
+          {"Voltage, holding", K::Voltage, 23.9},
+          {"Current, holding", K::Current, 2.2}},
+         [](In r) { return (r[0] - r[2]) / (r[3] - r[1]); },
+         0.1},
+        {"rotor-inertia-ring",
+         "rotor_inertia_kgm2",
+         "Rotor inertia by swinging it on two strings",
+         "1. Only for a rotor that is out of its motor; magnets of a stepper may lose strength when it is "
+         "opened, so "
+         "use the data sheet there. 2. Hang it level on two equal strings and time ten swings about its "
+         "axis.",
+         "",
+         {{"Mass", K::Mass, 0.1},
+          {"Distance of the strings", K::Length, 0.02},
+          {"Length of the strings", K::Length, 0.5},
+          {"Time of ten swings", K::Time, 6.0}},
+         bifilar,
+         0.08},
     };
 }
 

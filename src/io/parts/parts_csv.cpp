@@ -131,7 +131,7 @@ std::variant<double, std::string> numberIn(std::string_view cell, const FieldInf
         value = std::get<double>(parsed);
     }
     if (!std::isfinite(value) || value < info.min || value > info.max)
-        return "lies outside of what “" + std::string(info.label) +
+        return quoted(cell) + " lies outside of what “" + std::string(info.label) +
                "” can be; check the unit (a bare number counts in " + std::string(info.key) + ")";
     return value;
 }
@@ -195,8 +195,7 @@ public:
                                     : static_cast<void>(part.price = value));
             } else if (const FieldInfo* info = look->numbers[c]) {
                 const auto value = numberIn(cell, *info);
-                if (const auto* why = std::get_if<std::string>(&value))
-                    return bad(number, c, quoted(cell) + " " + *why);
+                if (const auto* why = std::get_if<std::string>(&value)) return bad(number, c, *why);
                 part.numbers.emplace_back(meaning, std::get<double>(value));
             } else if (const auto* members = look->choices[c]) {
                 if (std::find(members->begin(), members->end(), cell) == members->end()) {

@@ -14,6 +14,7 @@
 #include "app/stations/drives/parts_dialog.h"
 #include "app/stations/drives/ratio_dialog.h"
 #include "app/stations/drives/solve_dialog.h"
+#include "app/stations/drives/winch_dialog.h"
 #include "app/theme/tokens.h"
 #include "core/evaluate/change_kind.h"
 #include "core/evaluate/spread.h"
@@ -62,6 +63,7 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
                      [this] { openTool(new SolveDialog(context_, SolveDialog::Gear, window())); });
     tools->addAction(tr("Find the pan bar's angle"), this,
                      [this] { openTool(new SolveDialog(context_, SolveDialog::PanBar, window())); });
+    tools->addAction(tr("Along the winch"), this, [this] { openTool(new WinchDialog(context_, window())); });
     tools_->setMenu(tools);
     add_->setObjectName(QStringLiteral("addPart"));
     earlier_->setObjectName(QStringLiteral("partEarlier"));

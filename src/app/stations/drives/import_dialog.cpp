@@ -128,7 +128,7 @@ void ImportDialog::done(const io::PartsTable& table) {
     status_->setText(
         table.stopped
             ? tr("Stopped: nothing was taken over.")
-            : tr("%1 parts taken over, %2 lines left out.").arg(table.parts.size()).arg(table.badLines));
+            : tr("Parts taken over: %1. Lines left out: %2.").arg(table.parts.size()).arg(table.badLines));
     if (!table.stopped && !table.parts.empty()) emit imported(table.parts);
 }
 

@@ -53,6 +53,7 @@ LabelDialog::LabelDialog(const Context& context, QWidget* parent)
     other->setProperty("role", "hint");
     other->setWordWrap(true);
     result_->setWordWrap(true);
+    result_->setAlignment(Qt::AlignTop);
     result_->setObjectName(QStringLiteral("labelResult"));
     auto* use = new QPushButton(tr("Use this motor"));
     use->setProperty("role", "primary");
