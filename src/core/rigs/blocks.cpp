@@ -1,0 +1,162 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/rigs/blocks.h"
+
+#include <cmath>
+
+namespace gantry::rigs::blocks {
+
+Stepper stepper(const char* name, double torque, double amps, double ohms, double henries, double inertia,
+                double mass, double length) {
+    Stepper s;
+    s.name = name;
+    s.holdingTorque = estimate(torque, Source::DataSheet);
+    s.ratedCurrent = estimate(amps, Source::DataSheet);
+    s.resistance = estimate(ohms, Source::DataSheet);
+    s.inductance = assumed(henries, 0.2);
+    s.rotorInertia = assumed(inertia, 0.2);
+    s.detentTorque = assumed(0.04 * torque);
+    s.body.mass = assumed(mass, 0.1);
+    s.body.length = length;
+    // Bigger cases shed heat better and carry bigger bearings.
+    s.body.thermalResistance = assumed(6.0 * std::pow(0.3 / mass, 0.6), 0.3);
+    s.body.radialRating = assumed(28.0 * std::pow(mass / 0.3, 0.6), 0.3);
+    s.body.axialRating = assumed(10.0 * std::pow(mass / 0.3, 0.6), 0.3);
+    return s;
+}
+Stepper small17() {
+    return stepper("Size 17, 40 mm", 0.44, 1.7, 1.5, 0.0028, 5.7e-6, 0.29, 0.040);
+}
+Stepper long17() {
+    return stepper("Size 17, 60 mm", 0.65, 2.1, 1.6, 0.0032, 1.02e-5, 0.5, 0.060);
+}
+Stepper mid23() {
+    return stepper("Size 23, 56 mm", 1.26, 2.8, 0.9, 0.0025, 3.0e-5, 0.7, 0.056);
+}
+
+Driver driver(double run, double rating) {
+    Driver d;
+    d.name = "Step driver";
+    d.microsteps = 16;
+    d.runCurrent = run;
+    d.holdCurrent = 0.6 * run;
+    d.maxCurrent = rating;
+    d.maxVoltage = 36.0;
+    return d;
+}
+
+Axis axis(const char* id, const char* name, Role role, Motor motor, const Driver& d) {
+    Axis a;
+    a.id = id;
+    a.name = name;
+    a.role = role;
+    a.motor = std::move(motor);
+    a.driver = d;
+    a.onStop = OnStop::KeepsHolding;
+    return a;
+}
+
+LinearMechanism slide(double rail, double mass) {
+    LinearMechanism m;
+    m.railLength = rail;
+    m.carriageLength = 0.15;
+    m.bumperLength = 0.005;
+    m.movingMass = assumed(mass, 0.1);
+    m.runningFriction = assumed(1.0 + 0.5 * mass, 0.4);
+    m.staticFriction = assumed(1.5 + 0.7 * mass, 0.4);
+    m.guide.play = assumed(1e-5);
+    m.motion = {0.4, 1.0, 0.0, 0.0, 0.005, 0.03, 0.005};
+    return m;
+}
+
+BeltStage beltStage(const char* id, int motorTeeth, int loadTeeth) {
+    BeltStage s;
+    s.id = id;
+    s.motorTeeth = motorTeeth;
+    s.loadTeeth = loadTeeth;
+    s.preload = assumed(8.0, 0.4);
+    s.width = 0.009;
+    return s;
+}
+
+RotaryMechanism head(double inertia, double range) {
+    RotaryMechanism m;
+    m.range = range;
+    m.inertia = assumed(inertia, 0.3);
+    m.friction = assumed(0.05, 0.4);
+    m.staticFriction = assumed(0.07, 0.4);
+    m.motion = {90.0 * deg, 120.0 * deg, 0.0, 0.0, 0.02, 10.0 * deg, 2.0 * deg};
+    return m;
+}
+
+Project project(const char* name) {
+    Project p;
+    p.name = name;
+    p.camera.name = "Camera";
+    p.supply.name = "Supply";
+    p.controller.name = "Controller";
+    return p;
+}
+
+Shot shot(const char* id, const char* name, double lens, double distance) {
+    Shot s;
+    s.id = id;
+    s.name = name;
+    s.focalLength = lens;
+    s.subjectDistance = distance;
+    return s;
+}
+
+void moves(Shot& s, const Axis& a, double distance, double time, double ease) {
+    if (kindOf(a) == AxisKind::Linear)
+        s.moves.push_back({a.id, ByTime<AxisKind::Linear>{distance, time, ease, ease}});
+    else
+        s.moves.push_back({a.id, ByTime<AxisKind::Rotary>{distance, time, ease, ease}});
+}
+
+Axis beltSlide() {
+    Axis a = axis("slide", "Slide", Role::Slide, small17(), driver(1.2, 2.0));
+    LinearMechanism m = slide(1.0, 3.5);
+    BeltOutput belt;
+    belt.preload = assumed(8.0, 0.4);
+    m.output = belt;
+    a.mechanism = m;
+    return a;
+}
+
+/// Two belt stages of 4:1 and fine microsteps: a long lens shows every step of a pan.
+Axis headAxis(const char* id, const char* name, Role role) {
+    Driver d = driver(0.8, 2.0);
+    d.microsteps = 64;
+    Stepper fine = small17();
+    fine.name = "Size 17, 40 mm, 0.9°";
+    fine.rotorTeeth = 100;
+    Axis a = axis(id, name, role, fine, d);
+    const std::string prefix(id);
+    a.links.push_back(beltStage((prefix + "-belt").c_str(), 20, 80));
+    a.links.push_back(beltStage((prefix + "-belt-2").c_str(), 20, 80));
+    return a;
+}
+
+Axis pan() {
+    Axis a = headAxis("pan", "Pan", Role::Pan);
+    a.mechanism = head(0.03, 2.0 * std::numbers::pi);
+    return a;
+}
+
+Axis tilt() {
+    Axis a = headAxis("tilt", "Tilt", Role::Tilt);
+    RotaryMechanism m = head(0.02, 120.0 * deg);
+    m.lowAngle = -60.0 * deg;
+    MassItem camera; // balanced on the head but for two millimetres
+    camera.id = "camera";
+    camera.name = "Camera and lens";
+    camera.mass = assumed(1.6, 0.1);
+    camera.along = 0.002;
+    m.items.push_back(camera);
+    a.mechanism = m;
+    a.brake.fitted = true;
+    a.brake.holdingTorque = assumed(0.2, 0.15);
+    return a;
+}
+
+} // namespace gantry::rigs::blocks
