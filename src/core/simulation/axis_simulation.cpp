@@ -12,7 +12,7 @@ namespace {
 
 constexpr double preRoll = 0.06; ///< [s] in which gravity and currents come to rest before the move
 constexpr std::size_t traceLength = 2000;
-constexpr double commandPeriod = 2e-5; ///< [s]; loops look far less often than the integration steps
+constexpr double commandPeriod = 5e-5; ///< [s]; loops look far less often than the integration steps
 
 template <class Drive>
 constexpr bool isStepper = std::is_same_v<Drive, StepperDrive>;
@@ -24,6 +24,7 @@ public:
     Run(const AxisSimulation& in, const DriveParams& drive)
         : in_(in), h_(in.step), mechanism_(in.mechanism, in.step), drive_(drive, in.step) {
         if (in.commandStep > 0.0) pulses_ = pulseTrain(in.profile, in.commandStep, in.pulseCeiling);
+        if constexpr (isStepper<Drive>) teeth_ = drive.rotorTeeth;
         // A train that the ceiling holds back goes on after the profile's own end.
         end_ = std::max(in.profile.time(), pulses_.empty() ? 0.0 : pulses_.back());
     }
@@ -34,6 +35,7 @@ public:
         const double whole = end_ + in_.tail;
         const auto steps = static_cast<long>(std::ceil(whole / h_));
         const long every = std::max(1L, steps / static_cast<long>(traceLength));
+        long due = 1;
         out_.trace.reserve(traceLength + 2);
         const double start = storedEnergy();
         const Energy before = books();
@@ -48,7 +50,10 @@ public:
             torque_ = drive_.torque(mechanism_.middleAngle(), mechanism_.middleSpeed(), now);
             mechanism_.advance(torque_, fieldSpeed_);
             watch(now);
-            if (n % every == 0) record(now);
+            if (--due <= 0) {
+                record(now);
+                due = every;
+            }
         }
         record(whole);
         out_.finished = true;
@@ -131,7 +136,7 @@ private:
     void watch(double now) {
         if constexpr (isStepper<Drive>) {
             const double lag = drive_.commanded() - mechanism_.state().angle;
-            const double electrical = teeth() * lag;
+            const double electrical = teeth_ * lag;
             if (out_.lostAt < 0.0) {
                 if (std::abs(electrical) > std::numbers::pi) {
                     out_.lostAt = now;
@@ -140,7 +145,7 @@ private:
                     out_.peakLag = std::max(out_.peakLag, std::abs(commanded() - moved()));
                 }
             }
-            out_.peakCurrent = std::max(out_.peakCurrent, drive_.current());
+            peakSquared_ = std::max(peakSquared_, drive_.currentSquared());
         } else {
             out_.peakLag = std::max(out_.peakLag, std::abs(commanded() - moved()));
         }
@@ -154,7 +159,7 @@ private:
 
     void record(double now) {
         const double current = [&] {
-            if constexpr (isStepper<Drive>) return drive_.current();
+            if constexpr (isStepper<Drive>) return std::sqrt(drive_.currentSquared());
             return torque_;
         }();
         out_.trace.push_back({now, commanded(), moved(), moved() + mechanism_.state().deflection, current});
@@ -167,8 +172,9 @@ private:
             if (std::abs(s.position - s.command) > std::abs(out_.farthest))
                 out_.farthest = s.position - s.command;
         if constexpr (isStepper<Drive>) {
+            out_.peakCurrent = std::sqrt(peakSquared_);
             const double cycles =
-                teeth() * (drive_.commanded() - mechanism_.state().angle) / (2.0 * std::numbers::pi);
+                teeth_ * (drive_.commanded() - mechanism_.state().angle) / (2.0 * std::numbers::pi);
             out_.lostFullSteps = 4 * std::lround(cycles);
             if (out_.lostFullSteps == 0) out_.lostAt = -1.0; // it swung past and came back
         }
@@ -182,11 +188,6 @@ private:
                     break;
                 }
         }
-    }
-
-    double teeth() const {
-        if constexpr (isStepper<Drive>) return std::get<StepperDriveParams>(in_.drive).rotorTeeth;
-        return 1.0;
     }
     double storedEnergy() const {
         double e = mechanism_.storedEnergy();
@@ -216,7 +217,7 @@ private:
     std::vector<double> pulses_;
     std::size_t next_ = 0;
     double end_ = 0.0, zero_ = 0.0, angleZero_ = 0.0, nextCommand_ = 0.0, torque_ = 0.0, fieldSpeed_ = 0.0;
-    double high_ = -1e300, low_ = 1e300;
+    double high_ = -1e300, low_ = 1e300, teeth_ = 1.0, peakSquared_ = 0.0;
     bool stopped_ = false;
     SimulationResult out_;
 };

@@ -45,7 +45,8 @@ struct MechanismLedger {
 /// energy is booked with the same mean speeds, so that the ledger closes to the order of the step.
 class Mechanism {
 public:
-    Mechanism(const MechanismParams& p, double step) : p_(p), h_(step) {
+    Mechanism(const MechanismParams& p, double step)
+        : p_(p), h_(step), perMotorInertia_(1.0 / p.motorInertia), perLoadInertia_(1.0 / p.loadInertia) {
         const double w = 2.0 * 3.14159265358979323846 * p.modeFrequency;
         modeStiffness_ = w * w;
         modeDamper_ = 2.0 * p.modeDamping * w;
@@ -79,7 +80,7 @@ public:
 
         const double motorBefore = s_.speed;
         const double swing = p_.motorDamping * (s_.speed - fieldSpeed);
-        motorAcceleration_ = (torque - onMotor * r - swing) / p_.motorInertia;
+        motorAcceleration_ = (torque - onMotor * r - swing) * perMotorInertia_;
         s_.speed += h_ * motorAcceleration_;
         const double motorMean = 0.5 * (motorBefore + s_.speed);
         s_.angle += h_ * motorMean;
@@ -94,12 +95,12 @@ public:
             const double sign =
                 s_.velocity != 0.0 ? std::copysign(1.0, s_.velocity) : std::copysign(1.0, pull);
             rub = sign * runningFriction() + p_.viscous * s_.velocity;
-            acceleration = (pull - rub) / p_.loadInertia;
+            acceleration = (pull - rub) * perLoadInertia_;
             const double next = s_.velocity + h_ * acceleration;
             // Friction stops, it does not turn round: a change of sign comes to rest in between.
             const bool reverses = s_.velocity != 0.0 && next * s_.velocity < 0.0;
             s_.velocity = reverses ? 0.0 : next;
-            acceleration = (s_.velocity - loadBefore) / h_;
+            if (reverses) acceleration = (s_.velocity - loadBefore) / h_;
         }
         const double loadMean = 0.5 * (loadBefore + s_.velocity);
         s_.position += h_ * loadMean;
@@ -150,7 +151,7 @@ private:
     }
 
     MechanismParams p_;
-    double h_;
+    double h_, perMotorInertia_, perLoadInertia_;
     MechanismState s_;
     MechanismLedger ledger_;
     double modeStiffness_ = 0.0, modeDamper_ = 0.0;
