@@ -11,6 +11,10 @@ namespace {
 /// State inside a ramp from rest, `t` after its start.
 MotionState inRamp(const Ramp& r, double t) {
     const double tj = r.jerkTime, a = r.acceleration;
+    if (r.halfSine) {
+        const double w = Ramp::pi / r.constantTime, u = w * t;
+        return {a / w * (t - std::sin(u) / w), a / w * (1.0 - std::cos(u)), a * std::sin(u)};
+    }
     const double j = r.jerk();
     if (t < tj) return {j * t * t * t / 6.0, j * t * t / 2.0, j * t};
     const double x1 = j * tj * tj * tj / 6.0, v1 = j * tj * tj / 2.0;

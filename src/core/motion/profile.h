@@ -14,15 +14,20 @@ struct Limits {
     double jerk = 0.0;         ///< [U/s³] ≥ 0
 };
 
-/// From rest to a speed or back: jerk phase, constant acceleration, jerk phase.
+/// From rest to a speed or back: jerk phase, constant acceleration, jerk phase; or half a sine.
 struct Ramp {
     double acceleration = 0.0; ///< [U/s²] peak, positive
     double jerkTime = 0.0;     ///< [s] of each jerk phase; 0 without jerk limit
     double constantTime = 0.0; ///< [s]
+    bool halfSine = false;     ///< acceleration is A sin(πt/T) over T = constantTime instead
 
     double time() const { return 2.0 * jerkTime + constantTime; }
-    double speed() const { return acceleration * (jerkTime + constantTime); }
-    double jerk() const { return jerkTime > 0.0 ? acceleration / jerkTime : 0.0; }
+    double speed() const { return acceleration * (jerkTime + constantTime) * (halfSine ? 2.0 / pi : 1.0); }
+    double jerk() const {
+        if (halfSine) return constantTime > 0.0 ? acceleration * pi / constantTime : 0.0;
+        return jerkTime > 0.0 ? acceleration / jerkTime : 0.0;
+    }
+    static constexpr double pi = 3.14159265358979323846;
 };
 
 struct MotionState {
