@@ -27,7 +27,8 @@ private slots:
         QTest::addColumn<int>("station");
         QTest::newRow("Brief") << 1;
         QTest::newRow("Drives") << 2;
-        QTest::newRow("Controller") << 3;
+        QTest::newRow("Limits") << 3;
+        QTest::newRow("Controller") << 4;
     }
     void everyControlIsReachedAndNamed() {
         QFETCH(int, station);
@@ -56,7 +57,10 @@ private slots:
         QTest::keyClick(rail, Qt::Key_Right);
         QVERIFY(d.find("driveTable") != nullptr);
         QTest::keyClick(rail, Qt::Key_Right);
+        QVERIFY(d.find("envelopePlot") != nullptr);
+        QTest::keyClick(rail, Qt::Key_Right);
         QVERIFY(d.find("settingsTable") != nullptr);
+        QTest::keyClick(rail, Qt::Key_Left);
         QTest::keyClick(rail, Qt::Key_Left);
         QVERIFY(d.find("driveTable") != nullptr);
     }

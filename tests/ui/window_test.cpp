@@ -63,7 +63,7 @@ private slots:
         QVERIFY(d.status().contains("100 steps per mm exactly"));
         auto* table = d.find<QTableView>("driveTable");
         QCOMPARE(cell(table, 4, 5), QString("10 µm")); // one microstep at the carriage
-        d.station(3);
+        d.station(4);
         QCOMPARE(setting(d.find<QTableView>("settingsTable"), "Steps per unit"), QString("100"));
         QVERIFY(
             d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("Steps per unit          100"));
@@ -303,13 +303,13 @@ private slots:
         d.click(aside);
         QCOMPARE(d.project().setAside.at(0).reason, std::string("a strap holds it"));
         QVERIFY(d.find("verdict_power_off")->isVisible()); // a falling camera stays in sight
-        d.station(3);
+        d.station(4);
         QVERIFY(d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("a strap holds it"));
     }
 
     void copiesTemplateText() {
         WindowDriver d;
-        d.station(3);
+        d.station(4);
         auto* choice = d.find<QComboBox>("templateChoice");
         choice->setFocus();
         for (int i = 0; i < 3; ++i) QTest::keyClick(choice, Qt::Key_Down);

@@ -8,6 +8,7 @@
 #include "app/stations/brief/brief_station.h"
 #include "app/stations/controller/controller_station.h"
 #include "app/stations/drives/drives_station.h"
+#include "app/stations/limits/limits_station.h"
 #include "app/theme/tokens.h"
 #include "core/model/edit_axes.h"
 
@@ -56,6 +57,7 @@ MainWindow::MainWindow(QWidget* parent)
     makeActions();
     addStation(new BriefStation(context_, stack_));
     addStation(new DrivesStation(context_, stack_));
+    addStation(new LimitsStation(context_, stack_));
     addStation(new ControllerStation(context_, stack_));
     QStringList names;
     for (const Station* s : stations_) names << s->name();

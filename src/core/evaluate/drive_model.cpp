@@ -118,6 +118,12 @@ DriveModel makeDriveModel(const Project& project, const Axis& axis) {
     m.outputStiffness =
         series.compliance > 0.0 ? 1.0 / series.compliance : std::numeric_limits<double>::infinity();
     m.backlash = series.backlash;
+    // Measured, or the load on the drive's own spring with the motor held.
+    if (const double measured = axis.vibration.frequency.value; measured > 0.0)
+        m.mode = motion::Mode{measured, axis.vibration.damping.value};
+    else if (std::isfinite(m.outputStiffness) && m.chain.load.inertia > 0.0)
+        m.mode = motion::Mode{std::sqrt(m.outputStiffness / m.chain.load.inertia) / (2.0 * std::numbers::pi),
+                              axis.vibration.damping.value};
     return m;
 }
 

@@ -6,6 +6,7 @@
 #include "core/model/figure.h"
 #include "core/model/project.h"
 #include "core/motion/profile.h"
+#include "core/motion/rocking.h"
 #include "core/motor/curve.h"
 
 #include <optional>
@@ -39,13 +40,14 @@ struct DriveModel {
     double followCompliance = 0.0; ///< [rad/(N·m)] of a position loop: lag per torque
     double lowestSpeed = 0.0;      ///< [rad/s] of the motor below which it stutters
 
-    double outputPerRad = 0.0;    ///< [U/rad]
-    double friction = 0.0;        ///< [N] or [N·m] running, without wind
-    double staticFriction = 0.0;  ///< [N] or [N·m] at break-away, never below the running friction
-    double outputStiffness = 0.0; ///< [N/m] or [N·m/rad]; infinite if nothing is given
-    double backlash = 0.0;        ///< [U]
-    double travel = 0.0;          ///< [U] usable
-    motion::Limits settings;      ///< what the controller is set to
+    double outputPerRad = 0.0;        ///< [U/rad]
+    double friction = 0.0;            ///< [N] or [N·m] running, without wind
+    double staticFriction = 0.0;      ///< [N] or [N·m] at break-away, never below the running friction
+    double outputStiffness = 0.0;     ///< [N/m] or [N·m/rad]; infinite if nothing is given
+    std::optional<motion::Mode> mode; ///< of what rocks on the axis, where one is known
+    double backlash = 0.0;            ///< [U]
+    double travel = 0.0;              ///< [U] usable
+    motion::Limits settings;          ///< what the controller is set to
     double wantedMargin = 2.0;
 
     double gravityLow = 0.0, gravityHigh = 0.0; ///< [N] or [N·m] least and greatest over the travel, signed

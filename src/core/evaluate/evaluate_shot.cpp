@@ -174,11 +174,22 @@ void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, d
     }
 }
 
+/// What rocks on when the axis has stopped. A movement that follows the subject ends as softly as the slide
+/// does, so it has none of its own.
+void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot) {
+    if (!m.mode || e.follows) return;
+    const double amplitude = motion::rockingAfter(e.profile, *m.mode) * e.pixelsPerUnit;
+    e.rockingPixels = Figure::of(2.0 * amplitude);
+    const auto settled = motion::settlingTime(2.0 * amplitude, shot.limits.jitter, *m.mode);
+    e.rockingTime = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
+}
+
 void fillPicture(ShotEvaluation& e, const DriveModel& m, double roundingShare, const Shot& shot,
                  const Camera& camera, double sense) {
     const double px = e.pixelsPerUnit;
     const double speed = e.topSpeed.value(), acceleration = e.acceleration.value();
     fillPlaceErrors(e, m, shot, speed);
+    fillRocking(e, m, shot);
     e.backlashPixels = Figure::of(m.backlash * px);
     e.loadReverses = loadReverses(m, e.carried.value(), acceleration, sense);
     e.stretchTravel = Figure::of(2.0 * m.chain.load.inertia * acceleration / m.outputStiffness);
@@ -323,6 +334,8 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
                           &e.frictionBandPixels,
                           &e.idleShiftPixels,
                           &e.roundingPixels,
+                          &e.rockingPixels,
+                          &e.rockingTime,
                           &e.driftPixels,
                           &e.jitterPixels,
                           &e.repeatPixels,
@@ -371,9 +384,9 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
     if (!scale)
         for (Figure* f :
              {&e.lagPixels, &e.stepPixels, &e.steppingPixels, &e.accuracyPixels, &e.backlashPixels,
-              &e.stretchPixels, &e.frictionBandPixels, &e.idleShiftPixels, &e.roundingPixels, &e.driftPixels,
-              &e.jitterPixels, &e.repeatPixels, &e.framingPixels, &e.pictureSpeed, &e.pixelsPerFrame,
-              &e.blurPixels, &e.crossingTime})
+              &e.stretchPixels, &e.rockingPixels, &e.rockingTime, &e.frictionBandPixels, &e.idleShiftPixels,
+              &e.roundingPixels, &e.driftPixels, &e.jitterPixels, &e.repeatPixels, &e.framingPixels,
+              &e.pictureSpeed, &e.pixelsPerFrame, &e.blurPixels, &e.crossingTime})
             *f = Figure::none(scale.reason());
     return e;
 }

@@ -66,6 +66,8 @@ struct ShotEvaluation {
     Figure frictionBandPixels;  ///< [px] within which the rotor may come to rest
     Figure idleShiftPixels;     ///< [px] when run current falls to hold current
     Figure roundingPixels;      ///< [px] over the shot, from rounded steps per unit
+    Figure rockingPixels;       ///< [px] peak to peak, left when the shot's ramp out ends
+    Figure rockingTime;         ///< [s] after it until only the jitter limit is left
 
     Figure driftPixels;    ///< [px/frame]
     Figure jitterPixels;   ///< [px] peak to peak

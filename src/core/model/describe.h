@@ -342,6 +342,12 @@ void describe(V& v, S& s) {
     v.either("output", s.output);
 }
 
+template <class V, Of<Vibration> S>
+void describe(V& v, S& s) {
+    v.field(FieldInfo{"frequency_hz", "Rocking frequency", K::Frequency, 0, 1000, 1, 40}, s.frequency);
+    v.field(FieldInfo{"damping", "Damping of rocking", K::Percentage, 0, 0.7, 0.005, 0.15}, s.damping);
+}
+
 template <class V, Of<Axis> S>
 void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
@@ -354,6 +360,7 @@ void describe(V& v, S& s) {
     v.part("brake", s.brake);
     v.choice(textField("on_stop", "Emergency stop"), s.onStop);
     v.either("mechanism", s.mechanism);
+    v.part("vibration", s.vibration);
     v.field(textField("candidate", "Drive in use"), s.candidate);
     v.field(textField("candidate_note", "Note"), s.candidateNote);
     v.field(FieldInfo{"price", "Price", K::Money, 0, 1e9, 0, 5000}, s.price);
@@ -366,6 +373,7 @@ void describe(V& v, S& s) {
     v.choice(textField("silence", "Sound"), s.silence);
     v.field(FieldInfo{"wind_speed_m_s", "Wind", K::Speed, 0, 100, 0, 20}, s.windSpeed);
     v.field(FieldInfo{"ambient_C", "Air temperature", K::Celsius, -60, 80, -20, 45}, s.ambient);
+    v.field(FieldInfo{"speed_near_people_m_s", "Cap near people", K::Speed, 0, 100, 0, 2}, s.speedNearPeople);
 }
 
 template <class V, Of<SetAside> S>

@@ -100,6 +100,14 @@ struct DriveCandidate {
     friend bool operator==(const DriveCandidate&, const DriveCandidate&) = default;
 };
 
+/// How what an axis carries rocks on it, as far as it was measured.
+struct Vibration {
+    Estimate frequency = assumed(0.0, 0.1); ///< [Hz] of the camera on this axis; 0: not measured
+    Estimate damping = assumed(0.02, 0.5);  ///< [1] of critical: metal 0.01, wood 0.03, rubber pads 0.1
+
+    friend bool operator==(const Vibration&, const Vibration&) = default;
+};
+
 struct Axis {
     std::string id;
     std::string name;
@@ -112,6 +120,7 @@ struct Axis {
     Brake brake;
     OnStop onStop = OnStop::NotAsked;
     Mechanism mechanism;
+    Vibration vibration;
     std::string candidate = "A"; ///< letter of the drive in use
     std::string candidateNote;
     double price = 0.0;      ///< of the drive in use, in the user's money
@@ -128,6 +137,7 @@ struct Conditions {
     Silence silence = Silence::Any; ///< sound recorded while it moves
     double windSpeed = 0.0;         ///< [m/s]
     double ambient = 25.0;          ///< [°C]
+    double speedNearPeople = 0.0;   ///< [m/s] that nothing may exceed near people; 0: nobody is near
 
     friend bool operator==(const Conditions&, const Conditions&) = default;
 };

@@ -14,6 +14,7 @@ constexpr std::array table{
     Rule{"standstill", M::StandstillTitle, {2.0}, standstill},
     Rule{"resonance", M::ResonanceTitle, {1.5}, resonance},
     Rule{"stepping", M::SteppingTitle, {1.5}, stepping},
+    Rule{"vibration", M::VibrationTitle, {1.5}, vibration},
     Rule{"drift", M::DriftTitle, {1.5}, drift},
     Rule{"jitter", M::JitterTitle, {1.5}, jitter},
     Rule{"repeat", M::RepeatTitle, {1.5}, repeatError},

@@ -102,6 +102,7 @@ Finding oversize(const AxisView&);
 Finding duty(const AxisView&);
 Finding caseTemperature(const AxisView&);
 Finding regulatorHeat(const AxisView&);
+Finding vibration(const AxisView&);
 Finding shaftLoad(const AxisView&);
 Finding noise(const AxisView&);
 Finding motorSpeed(const AxisView&);

@@ -90,6 +90,11 @@ constexpr std::array table{
     Message{M::RegulatorText,
             "In shot “{shot}” the linear regulator turns {0} W into heat and reaches about {1}; its "
             "chip stands {2}. It burns skin long before."},
+    Message{M::VibrationTitle, "Vibration after the stop"},
+    Message{M::VibrationText,
+            "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; it dies down in {3}."},
+    Message{M::VibrationLongText, "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; without "
+                                  "damping it does not die down."},
     Message{M::ShaftTitle, "Load on the motor shaft"},
     Message{M::ShaftRadialText, "Belt, gear or wheel pull {0} sideways on the motor shaft; it stands {1}."},
     Message{M::ShaftAxialText, "The screw thrusts {0} along the motor shaft; it stands {1}. A coupling with "
@@ -171,6 +176,8 @@ constexpr std::array table{
     Message{M::FixTeeth, "pulley with {0} teeth"},
     Message{M::FixMicrosteps, "1/{0} microsteps"},
     Message{M::FixShotAcceleration, "“{shot}” at {0}"},
+    Message{M::FixShotEase, "“{shot}” with ramps of {0}"},
+    Message{M::FixJerk, "jerk {0}"},
     Message{M::FixShotSpeed, "“{shot}” at {0}"},
     Message{M::FixShotTime, "“{shot}” in {0}"},
     Message{M::FixSupplyVoltage, "supply of {0}"},

@@ -51,6 +51,8 @@ Json shotJson(const Project& project, const ShotEvaluation& s, const std::string
     put(j, "idle_shift_px", s.idleShiftPixels);
     put(j, "friction_band_px", s.frictionBandPixels);
     put(j, "rounding_px", s.roundingPixels);
+    put(j, "rocking_px", s.rockingPixels);
+    put(j, "rocking_time_s", s.rockingTime);
     put(j, "drift_px_per_frame", s.driftPixels);
     put(j, "jitter_px", s.jitterPixels);
     put(j, "repeat_px", s.repeatPixels);

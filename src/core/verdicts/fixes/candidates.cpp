@@ -162,6 +162,37 @@ Family shotAcceleration(const Problem& p) {
     return family;
 }
 
+/// Ramps that last whole periods of what rocks, the shortest first; with a jerk limit also jerk phases of one
+/// period.
+Family tunedRamps(const Problem& p) {
+    Family family;
+    const ShotEvaluation* e = p.shot();
+    const auto& mode = p.evaluation().model.mode;
+    if (e == nullptr || !e->acceleration || !mode) return family;
+    const double period = 1.0 / mode->frequency, speed = e->topSpeed.value();
+    const bool linear = p.evaluation().model.kind == AxisKind::Linear;
+    if (p.project.controller.ramps == RampKind::SCurve) {
+        const double jerk = e->acceleration.value() / period;
+        addSetting(family, p, FixCost::SettingOnly, M::FixJerk,
+                   {linear ? Kind::Jerk : Kind::AngularJerk, jerk}, -1,
+                   {{p.axisPath("mechanism/motion/jerk" + std::string(suffix(p)) + "_s3"), jerk}});
+    }
+    for (int n = 1; n <= 12; ++n) {
+        const double ramp = n * period;
+        if (givenBySpeed(p, *e)) {
+            const double a = speed / ramp;
+            if (a < e->acceleration.value() * 1.2)
+                addSetting(family, p, FixCost::SettingOnly, M::FixShotAcceleration, {accelerationKind(p), a},
+                           e->shot,
+                           {{movementPath(p, *e, "acceleration" + std::string(suffix(p)) + "_s2"), a}});
+            continue;
+        }
+        addSetting(family, p, FixCost::SettingOnly, M::FixShotEase, {Kind::Time, ramp}, e->shot,
+                   {{movementPath(p, *e, "ease_in_s"), ramp}, {movementPath(p, *e, "ease_out_s"), ramp}});
+    }
+    return family;
+}
+
 Family slowerShot(const Problem& p) {
     Family family;
     const ShotEvaluation* e = p.shot();
@@ -376,6 +407,7 @@ std::vector<Family (*)(const Problem&)> familiesFor(std::string_view rule) {
     if (rule == "pulse_rate") return {microsteps, slowerShot, outputTeeth, controllerPulses};
     if (rule == "resonance") return {fasterShot, slowerShot, outputTeeth, reduction};
     if (rule == "stepping" || rule == "jitter") return {microsteps, outputTeeth, reduction, fasterShot};
+    if (rule == "vibration") return {tunedRamps, shotAcceleration, slowerShot};
     if (rule == "drift") return {shotAcceleration, slowerShot};
     if (rule == "judder") return {slowerShot, subjectDistance};
     if (rule == "rounding") return {controllerDecimals, outputTeeth, microsteps};

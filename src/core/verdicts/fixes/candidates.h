@@ -42,6 +42,7 @@ Family outputTeeth(const Problem&); ///< other stock pulley or pinion
 Family reduction(const Problem&);   ///< a stock belt stage in front
 Family microsteps(const Problem&);
 Family shotAcceleration(const Problem&); ///< gentler ramps
+Family tunedRamps(const Problem&);       ///< ramps of whole periods of what rocks
 Family slowerShot(const Problem&);
 Family fasterShot(const Problem&); ///< past a resonance
 Family supplyVoltage(const Problem&);

@@ -1,0 +1,367 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/limits/limits_station.h"
+
+#include "app/instruments/confidence_card.h"
+#include "app/instruments/envelope_plot.h"
+#include "app/instruments/measure_dialog.h"
+#include "app/instruments/simulation_plot.h"
+#include "app/instruments/speed_strip.h"
+#include "app/theme/tokens.h"
+#include "core/evaluate/simulation_view.h"
+
+#include <QComboBox>
+#include <QPainter>
+#include <QPushButton>
+#include <algorithm>
+
+namespace gantry::app {
+namespace {
+
+using units::Kind;
+constexpr int edge = 14, gap = 8;
+
+struct Kinds {
+    Kind travel, speed, acceleration, jerk;
+};
+Kinds kindsOf(AxisKind kind) {
+    if (kind == AxisKind::Linear) return {Kind::Length, Kind::Speed, Kind::Acceleration, Kind::Jerk};
+    return {Kind::Angle, Kind::AngularSpeed, Kind::AngularAcceleration, Kind::AngularJerk};
+}
+
+template <class F>
+void withMotion(Axis& axis, F f) {
+    std::visit([&](auto& m) { f(m.motion); }, axis.mechanism);
+}
+
+} // namespace
+
+LimitsStation::LimitsStation(const Context& context, QWidget* parent)
+    : Station(context, parent), envelope_(new EnvelopePlot(context, this)),
+      strip_(new SpeedStrip(context, this)), fields_(new FieldGroup(context, this)),
+      simulation_(new SimulationPlot(context, this)), confidence_(new ConfidenceCard(context, this)),
+      recommended_(new QPushButton(tr("Set the recommended"), this)),
+      alike_(new QPushButton(tr("All axes alike"), this)),
+      simulate_(new QPushButton(tr("Simulate the shot"), this)), fault_(new QComboBox(this)),
+      job_(context.document) {
+    recommended_->setObjectName(QStringLiteral("useRecommended"));
+    recommended_->setProperty("role", "primary");
+    alike_->setObjectName(QStringLiteral("useAlike"));
+    simulate_->setObjectName(QStringLiteral("simulateShot"));
+    fault_->setObjectName(QStringLiteral("faultChoice"));
+    fault_->setAccessibleName(tr("Fault to simulate"));
+    fault_->addItems({tr("all goes well"), tr("power is cut halfway"), tr("emergency stop halfway"),
+                      tr("runs into an end stop"), tr("carriage jams halfway"), tr("supply sags to a half")});
+    connect(recommended_, &QPushButton::clicked, this, &LimitsStation::useRecommended);
+    connect(alike_, &QPushButton::clicked, this, &LimitsStation::useAlike);
+    connect(simulate_, &QPushButton::clicked, this, &LimitsStation::simulate);
+    connect(envelope_, &EnvelopePlot::dragged, this, &LimitsStation::setPoint);
+    for (Plot* plot : {static_cast<Plot*>(envelope_), static_cast<Plot*>(simulation_)})
+        connect(plot, &Plot::message, this, &Station::message);
+    connect(fields_, &FieldGroup::message, this, &Station::message);
+    connect(confidence_, &ConfidenceCard::measureWanted, this, [this](const QString& path) {
+        auto* dialog = new MeasureDialog(context_, path, window());
+        dialog->setAttribute(Qt::WA_DeleteOnClose);
+        dialog->open();
+    });
+    connect(&job_, &LimitsJob::simulated, this, &LimitsStation::showResult);
+    connect(&job_, &LimitsJob::progressed, this, [this](double share) {
+        simulate_->setText(tr("Stop, %1 done").arg(context_.show(share, Kind::Percentage, 2)));
+    });
+    connect(&job_, &LimitsJob::sampled, this,
+            [this](const sampling::Confidence& c, int axis, quint64 revision) {
+                sampled_ = c;
+                sampledAxis_ = axis;
+                sampledRevision_ = revision;
+                if (isVisible()) refresh();
+            });
+    // Sampling waits until the hands are still.
+    sampling_.setSingleShot(true);
+    sampling_.setInterval(300);
+    connect(&sampling_, &QTimer::timeout, this, [this] {
+        if (context_.axis() != nullptr && isVisible()) job_.sample(context_.session.axis());
+    });
+}
+
+QString LimitsStation::motionPath(const char* linear, const char* rotary) const {
+    const Axis& axis = *context_.axis();
+    return QStringLiteral("axes/%1/mechanism/motion/%2")
+        .arg(QString::fromStdString(axis.id),
+             QString::fromLatin1(kindOf(axis) == AxisKind::Linear ? linear : rotary));
+}
+
+void LimitsStation::refresh() {
+    const Axis* axis = context_.axis();
+    const AxisEvaluation* e = context_.axisEvaluation();
+    const bool has = axis != nullptr && e != nullptr;
+    for (QWidget* w : std::initializer_list<QWidget*>{recommended_, alike_, simulate_, fault_, fields_})
+        w->setEnabled(has && (w == simulate_ || w == fault_ || !context_.document.readOnly()));
+    if (!has) {
+        limits_ = {};
+        fields_->setFields({});
+        fields_->setTitle(tr("No axis"), tr("Add an axis at the left"));
+        envelope_->show(limits_, {}, AxisKind::Linear, {});
+        strip_->show(limits_, AxisKind::Linear, {});
+        line_ = detail_ = QString();
+        update();
+        return;
+    }
+    limits_ = axisLimits(context_.document.project(), *axis, *e);
+    std::visit(
+        [&](const auto& m) {
+            set_ = {m.motion.maxSpeed, m.motion.maxAcceleration, m.motion.jerk};
+        },
+        axis->mechanism);
+    QStringList names;
+    for (const StripShot& s : limits_.shots)
+        names << QString::fromStdString(
+            context_.document.project().shots[static_cast<std::size_t>(s.shot)].name);
+    envelope_->show(limits_, set_, kindOf(*axis), names);
+    strip_->show(limits_, kindOf(*axis), names);
+    const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
+    fields_->setTitle(tr("Set at the controller, and what rocks"),
+                      limits_.mode
+                          ? (limits_.modeMeasured ? tr("rocks at %1, measured")
+                                                  : tr("rocks at about %1 on its own drive; measure it"))
+                                .arg(context_.show(limits_.mode->frequency, Kind::Frequency))
+                          : tr("nothing known rocks"));
+    fields_->setFields({{motionPath("max_speed_m_s", "max_speed_rad_s"), {}, 1.0},
+                        {motionPath("max_acceleration_m_s2", "max_acceleration_rad_s2"), {}, 1.0},
+                        {motionPath("jerk_m_s3", "jerk_rad_s3"), {}, 1.0},
+                        {motionPath("instant_speed_step_m_s", "instant_speed_step_rad_s"), {}, 1.0},
+                        {QStringLiteral("controller/ramps"), {}, 1.0},
+                        {base + QStringLiteral("vibration/frequency_hz"), {}, 1.0},
+                        {base + QStringLiteral("vibration/damping"), {}, 1.0},
+                        {QStringLiteral("conditions/speed_near_people_m_s"), {}, 1.0}});
+    line_ = limitsLine();
+    detail_ = detailLine();
+    const bool sampledThis = sampledAxis_ == context_.session.axis();
+    confidence_->show(sampledThis ? sampled_ : std::nullopt,
+                      sampledRevision_ != context_.document.revision());
+    if (!sampledThis || sampledRevision_ != context_.document.revision()) sampling_.start();
+    if (result_ && simulatedAxis_ == context_.session.axis())
+        simulation_->show(*result_, kindOf(*axis), simulatedPixels_, simulatedTime_,
+                          simulatedRevision_ != context_.document.revision());
+    else
+        simulation_->clear(
+            tr("Simulate the shot to see how the drive follows it: currents, play, springs and friction "
+               "in steps of 2.5 µs."));
+    place();
+    update();
+}
+
+void LimitsStation::applyTheme() {
+    envelope_->applyTheme();
+    simulation_->applyTheme();
+    refresh();
+}
+
+QString LimitsStation::limitsLine() const {
+    if (limits_.problem != Reason::None)
+        return tr("not known yet: %1").arg(QString::fromUtf8(words::reasonText(limits_.problem).data()));
+    const Kinds k = kindsOf(kindOf(*context_.axis()));
+    const auto first = [&](const std::vector<Limit>& all, double value, Kind kind) {
+        for (const Limit& l : all)
+            if (l.value == value)
+                return tr("%1, %2").arg(context_.show(value, kind),
+                                        QString::fromUtf8(limitName(l.reason).data()));
+        return context_.show(value, kind);
+    };
+    QStringList said{
+        tr("speed %1").arg(first(limits_.speed, limits_.largest.speed, k.speed)),
+        tr("acceleration %1").arg(first(limits_.acceleration, limits_.largest.acceleration, k.acceleration))};
+    if (limits_.largest.jerk > 0.0)
+        said << tr("jerk %1").arg(first(limits_.jerk, limits_.largest.jerk, k.jerk));
+    return said.join(QStringLiteral(" · "));
+}
+
+QString LimitsStation::detailLine() const {
+    if (limits_.problem != Reason::None) return {};
+    const Kinds k = kindsOf(kindOf(*context_.axis()));
+    static const std::array<const char*, 5> advice{
+        QT_TR_NOOP("no ramps: stay below the start-stop speed"), QT_TR_NOOP("trapezoid"),
+        QT_TR_NOOP("trapezoid with ramps of whole periods"), QT_TR_NOOP("S-curve"),
+        QT_TR_NOOP("S-curve with jerk phases of one period")};
+    QStringList said{tr("Best ramps here: %1").arg(tr(advice[static_cast<std::size_t>(limits_.ramps)]))};
+    const auto add = [&](const QString& words, const Figure& f, Kind kind) {
+        if (f) said << words.arg(context_.show(f, kind));
+    };
+    add(tr("starts at %1 without a ramp"), limits_.startStop, k.speed);
+    add(tr("stops in %1"), limits_.stoppingOrdinary, k.travel);
+    add(tr("in %1 at the hardest"), limits_.stoppingEmergency, k.travel);
+    add(tr("finest sure move %1"), limits_.finestMove, k.travel);
+    if (limits_.usefulMicrosteps > 0) said << tr("1/%1 steps are fine enough").arg(limits_.usefulMicrosteps);
+    add(tr("detent bends the course %1"), limits_.ripplePixels, Kind::Pixels);
+    add(tr("may jump %1 at power-up"), limits_.powerUpPixels, Kind::Pixels);
+    return said.join(QStringLiteral(" · "));
+}
+
+void LimitsStation::setPoint(double speed, double acceleration) {
+    const Axis* axis = context_.axis();
+    if (axis == nullptr) return;
+    context_.document.change(
+        tr("Drag speed and acceleration"),
+        [&](Project& p) {
+            withMotion(p.axes[static_cast<std::size_t>(context_.session.axis())], [&](auto& m) {
+                m.maxSpeed = speed;
+                m.maxAcceleration = acceleration;
+            });
+        },
+        QStringLiteral("limits/%1").arg(QString::fromStdString(axis->id)));
+}
+
+void LimitsStation::useRecommended() {
+    if (limits_.problem != Reason::None) return;
+    const Triple r = limits_.recommended;
+    if (r.speed <= 0.0 || r.acceleration <= 0.0) {
+        emit message(tr("This drive has no acceleration to recommend; see its torque in Drives."), true);
+        return;
+    }
+    context_.document.change(tr("Set the recommended limits"), [&](Project& p) {
+        withMotion(p.axes[static_cast<std::size_t>(context_.session.axis())], [&](auto& m) {
+            m.maxSpeed = r.speed;
+            m.maxAcceleration = r.acceleration;
+            m.jerk = r.jerk;
+        });
+    });
+}
+
+void LimitsStation::useAlike() {
+    const Project& project = context_.document.project();
+    const Evaluation& evaluation = context_.document.assessment().evaluation;
+    std::vector<AxisLimits> all;
+    for (std::size_t i = 0; i < project.axes.size(); ++i)
+        all.push_back(axisLimits(project, project.axes[i], evaluation.axes[i]));
+    const std::vector<Triple> triples = alike(all);
+    context_.document.change(tr("Make all axes feel alike"), [&](Project& p) {
+        for (std::size_t i = 0; i < p.axes.size(); ++i)
+            if (triples[i].speed > 0.0 && triples[i].acceleration > 0.0)
+                withMotion(p.axes[i], [&](auto& m) {
+                    m.maxSpeed = triples[i].speed;
+                    m.maxAcceleration = triples[i].acceleration;
+                    m.jerk = triples[i].jerk;
+                });
+    });
+}
+
+simulation::Fault LimitsStation::chosenFault(const ShotEvaluation& shot) const {
+    using simulation::FaultKind;
+    const double half = 0.5 * shot.profile.time();
+    switch (fault_->currentIndex()) {
+    case 1:
+        return {FaultKind::PowerCut, half, 0.0};
+    case 2:
+        return {FaultKind::EmergencyStop, half, context_.axis()->onStop == OnStop::CutsCurrent ? 0.0 : 1.0};
+    case 3:
+        return {FaultKind::EndStop, 0.0, 0.7 * shot.profile.distance};
+    case 4:
+        return {FaultKind::Stuck, half, 0.0};
+    case 5:
+        return {FaultKind::SupplySag, half, 0.5};
+    default:
+        return {};
+    }
+}
+
+void LimitsStation::simulate() {
+    if (job_.running()) {
+        job_.stop();
+        return;
+    }
+    const ShotEvaluation* shot = context_.shotEvaluation();
+    const AxisEvaluation* e = context_.axisEvaluation();
+    auto input = shot != nullptr && e != nullptr
+                     ? simulationOf(context_.document.project(), *context_.axis(), *e, *shot)
+                     : std::nullopt;
+    if (!input) {
+        emit message(tr("Nothing to simulate: this axis has no shot that can be driven yet."), true);
+        return;
+    }
+    input->fault = chosenFault(*shot);
+    simulatedPixels_ = shot->pixelsPerUnit;
+    simulatedTime_ = shot->profile.time();
+    simulatedAxis_ = context_.session.axis();
+    const double limit =
+        context_.document.project().shots[static_cast<std::size_t>(shot->shot)].limits.jitter;
+    job_.simulate(*input, shot->pixelsPerUnit > 0.0 ? limit / shot->pixelsPerUnit : 0.0);
+    simulate_->setText(tr("Stop, 0 % done"));
+}
+
+void LimitsStation::showResult(const simulation::SimulationResult& result, quint64 revision) {
+    simulate_->setText(tr("Simulate the shot"));
+    if (!result.finished) {
+        emit message(tr("Simulation stopped."), false);
+        return;
+    }
+    result_ = result;
+    simulatedRevision_ = revision;
+    const AxisKind kind = context_.axis() != nullptr ? kindOf(*context_.axis()) : AxisKind::Linear;
+    const Kinds k = kindsOf(kind);
+    QStringList said;
+    if (result.lostFullSteps != 0)
+        said << tr("loses %1 full steps from %2 on, at %3 commanded")
+                    .arg(std::abs(result.lostFullSteps))
+                    .arg(context_.show(result.lostAt, Kind::Time), context_.show(result.lostSpeed, k.speed));
+    else
+        said << tr("keeps in step; %1 behind at most").arg(context_.show(result.peakLag, k.travel));
+    said << tr("rocks %1 after the stop").arg(context_.show(result.rocking * simulatedPixels_, Kind::Pixels));
+    if (result.settled >= 0.0) said << tr("settles in %1").arg(context_.show(result.settled, Kind::Time));
+    if (result.hitSpeed > 0.0) said << tr("hits the stop at %1").arg(context_.show(result.hitSpeed, k.speed));
+    if (result.energy.copper > 0.0)
+        said << tr("%1 of heat in the windings").arg(context_.show(result.energy.copper, Kind::Energy));
+    emit message(tr("Simulated: %1.").arg(said.join(QStringLiteral(", "))), false);
+    refresh();
+}
+
+void LimitsStation::place() {
+    const int w = width() - 2 * edge;
+    int right = edge + w;
+    for (auto [widget, width] :
+         {std::pair<QWidget*, int>{simulate_, 132}, {fault_, 176}, {alike_, 112}, {recommended_, 172}}) {
+        right -= width;
+        widget->setGeometry(right, 10, width - 4, 27);
+    }
+    int y = 44 + 62 + gap; // the lines of limits
+    const int fieldsHeight = fields_->heightFor(w);
+    const int bottom = std::clamp((height() - y) * 30 / 100, 170, 320);
+    const int plotHeight = std::max(170, height() - y - fieldsHeight - bottom - 50 - 4 * gap);
+    envelope_->setGeometry(edge, y, w, plotHeight);
+    y += plotHeight + gap;
+    strip_->setGeometry(edge, y, w, 50);
+    y += 50 + gap;
+    fields_->setGeometry(edge, y, w, fieldsHeight);
+    y += fieldsHeight + gap;
+    const int half = (w - gap) * 55 / 100;
+    simulation_->setGeometry(edge, y, half, height() - y - gap);
+    confidence_->setGeometry(edge + half + gap, y, w - half - gap, height() - y - gap);
+}
+
+void LimitsStation::resizeEvent(QResizeEvent*) {
+    place();
+}
+
+void LimitsStation::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Tokens& t = tokens();
+    p.fillRect(rect(), t.paper);
+    const Axis* axis = context_.axis();
+    p.setFont(textFont(14, true));
+    p.setPen(t.ink);
+    p.drawText(QRect(edge, 10, 160, 27), Qt::AlignVCenter,
+               axis != nullptr ? QString::fromStdString(axis->name) : tr("Limits"));
+    const QRect card(edge, 44, width() - 2 * edge, 62);
+    paintCard(p, card);
+    p.setFont(textFont(12, true));
+    const QString lead = tr("Limits");
+    p.drawText(card.adjusted(12, 4, 0, -38), Qt::AlignVCenter, lead);
+    const int used = p.fontMetrics().horizontalAdvance(lead) + 20;
+    p.setFont(textFont(12));
+    p.drawText(card.adjusted(used, 4, -8, -38), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(axis != nullptr ? line_ : tr("add an axis at the left"),
+                                          Qt::ElideRight, card.width() - used - 8));
+    p.setFont(textFont(11));
+    p.setPen(t.second);
+    p.drawText(card.adjusted(12, 24, -8, -4), Qt::AlignTop | Qt::TextWordWrap, detail_);
+    setToolTip(detail_);
+}
+
+} // namespace gantry::app

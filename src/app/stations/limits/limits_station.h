@@ -1,0 +1,67 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/instruments/field_group.h"
+#include "app/jobs/limits_job.h"
+#include "app/stations/station.h"
+#include "core/evaluate/limits.h"
+
+class QComboBox;
+class QPushButton;
+
+namespace gantry::app {
+
+class ConfidenceCard;
+class EnvelopePlot;
+class SimulationPlot;
+class SpeedStrip;
+
+/// How fast, how hard, how soft, and how sure? The envelope with what is set and what is recommended, the
+/// speeds to stay out of, a simulated move with faults, and the chance that it fails.
+class LimitsStation : public Station {
+    Q_OBJECT
+public:
+    explicit LimitsStation(const Context& context, QWidget* parent = nullptr);
+    QString name() const override { return tr("Limits"); }
+    void refresh() override;
+    void applyTheme() override;
+    QStringList rules() const override {
+        return {"vibration", "resonance", "stopping", "settings", "whirl", "ease"};
+    }
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    void useRecommended();
+    void useAlike();
+    void setPoint(double speed, double acceleration);
+    void simulate();
+    void showResult(const simulation::SimulationResult& result, quint64 revision);
+    void place();
+    QString limitsLine() const;
+    QString detailLine() const;
+    simulation::Fault chosenFault(const ShotEvaluation& shot) const;
+    QString motionPath(const char* linear, const char* rotary) const;
+
+    AxisLimits limits_;
+    Triple set_;
+    EnvelopePlot* envelope_;
+    SpeedStrip* strip_;
+    FieldGroup* fields_;
+    SimulationPlot* simulation_;
+    ConfidenceCard* confidence_;
+    QPushButton *recommended_, *alike_, *simulate_;
+    QComboBox* fault_;
+    LimitsJob job_;
+    std::optional<sampling::Confidence> sampled_;
+    std::optional<simulation::SimulationResult> result_;
+    int sampledAxis_ = -1, simulatedAxis_ = -1;
+    quint64 sampledRevision_ = 0, simulatedRevision_ = 0;
+    double simulatedPixels_ = 0.0, simulatedTime_ = 0.0;
+    QTimer sampling_;
+    QString line_, detail_;
+};
+
+} // namespace gantry::app

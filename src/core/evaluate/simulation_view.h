@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/evaluate/evaluation.h"
+#include "core/simulation/axis_simulation.h"
+
+namespace gantry {
+
+/// A shot of an axis as the time simulation takes it: drive lumped at its output with the efficiency of all
+/// stages, the play and spring of all of them in series, gravity at its worst place. Drives stiffer than
+/// 400 Hz against rotor and load count as 400 Hz, which no picture tells from rigid. The rotor swings with a
+/// tenth of critical damping (a guess; docs/models/simulation.md). Nothing where data is missing.
+std::optional<simulation::AxisSimulation> simulationOf(const Project& project, const Axis& axis,
+                                                       const AxisEvaluation& evaluation,
+                                                       const ShotEvaluation& shot);
+
+/// Why an axis fell out of step: what was asked where it happened.
+enum class StallCause { None, Torque, Resonance, Fault };
+StallCause stallCause(const AxisEvaluation& evaluation, const simulation::AxisSimulation& input,
+                      const simulation::SimulationResult& result);
+
+} // namespace gantry

@@ -1,0 +1,101 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/instruments/confidence_card.h"
+#include "app/instruments/speed_strip.h"
+#include "core/evaluate/limits.h"
+#include "support/window.h"
+
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+
+using namespace gantry;
+using namespace gantry::app;
+
+/// Limits by clicks: what is recommended is set, the point is dragged, a shot is simulated with and without a
+/// fault.
+class LimitsStationTest : public QObject {
+    Q_OBJECT
+    TestHome home_;
+
+    static const MotionSettings<AxisKind::Linear>& motion(WindowDriver& d) {
+        return std::get<LinearMechanism>(d.project().axes[0].mechanism).motion;
+    }
+    static void click(WindowDriver& d, const char* button) {
+        auto* b = d.find<QPushButton>(button);
+        QVERIFY2(b != nullptr && b->isEnabled(), button);
+        QTest::mouseClick(b, Qt::LeftButton);
+    }
+private slots:
+    void recommendedIsSetAndUndone() {
+        WindowDriver d;
+        d.station(3);
+        const Project before = d.project();
+        const AxisLimits l =
+            axisLimits(before, before.axes[0], d.window->document().assessment().evaluation.axes[0]);
+        click(d, "useRecommended");
+        QCOMPARE(motion(d).maxSpeed, l.recommended.speed);
+        QCOMPARE(motion(d).maxAcceleration, l.recommended.acceleration);
+        QCOMPARE(motion(d).jerk, l.recommended.jerk);
+        d.window->document().undoStack()->undo();
+        QVERIFY(d.project() == before);
+        click(d, "useAlike");
+        const auto& pan = std::get<RotaryMechanism>(d.project().axes[1].mechanism).motion;
+        const double time = motion(d).maxSpeed / motion(d).maxAcceleration;
+        QVERIFY(std::abs(pan.maxSpeed / pan.maxAcceleration / time - 1) < 1e-9);
+    }
+    /// The crossed ring follows the mouse, as one undoable step.
+    void pointIsDragged() {
+        WindowDriver d;
+        d.station(3);
+        auto* plot = d.find("envelopePlot");
+        QWidget* canvas = nullptr;
+        for (QWidget* w : plot->findChildren<QWidget*>())
+            if (w->inherits("QCustomPlot")) canvas = w;
+        QVERIFY(canvas != nullptr);
+        QTest::qWait(50);
+        const double speed = motion(d).maxSpeed;
+        const int undo = d.window->document().undoStack()->count();
+        // Found by trying: the ring is the only place where pressing and moving changes something.
+        bool moved = false;
+        for (int y = 8; y < canvas->height() && !moved; y += 10)
+            for (int x = 8; x < canvas->width() && !moved; x += 10) {
+                QTest::mousePress(canvas, Qt::LeftButton, {}, QPoint(x, y));
+                QTest::mouseMove(canvas, QPoint(x - 30, y));
+                QTest::mouseMove(canvas, QPoint(x - 60, y));
+                QTest::mouseRelease(canvas, Qt::LeftButton, {}, QPoint(x - 60, y));
+                moved = motion(d).maxSpeed != speed;
+            }
+        QVERIFY(moved && motion(d).maxSpeed < speed);
+        QCOMPARE(d.window->document().undoStack()->count(), undo + 1);
+        d.window->document().undoStack()->undo();
+        QCOMPARE(motion(d).maxSpeed, speed);
+    }
+    void shotIsSimulatedAndFaultsAreTold() {
+        WindowDriver d;
+        d.station(3);
+        click(d, "simulateShot");
+        QTRY_VERIFY_WITH_TIMEOUT(d.status().contains("Simulated: keeps in step"), 20000);
+        auto* fault = d.find<QComboBox>("faultChoice");
+        fault->setFocus();
+        for (int i = 0; i < 4; ++i) QTest::keyClick(fault, Qt::Key_Down); // jams
+        click(d, "simulateShot");
+        QTRY_VERIFY_WITH_TIMEOUT(d.status().contains("full steps from"), 20000);
+    }
+    void samplingFindsWhatMattersMost() {
+        WindowDriver d;
+        d.station(3);
+        auto* measure = d.window->findChild<QPushButton*>("measureFirst");
+        QTRY_VERIFY_WITH_TIMEOUT(measure->isVisible(), 20000);
+        QTest::mouseClick(measure, Qt::LeftButton);
+        QVERIFY(d.window->findChild<QDialog*>("measureDialog") != nullptr);
+    }
+    void stripSaysItsBands() {
+        WindowDriver d;
+        d.station(3);
+        auto* strip = d.find<SpeedStrip>("speedStrip");
+        QVERIFY(strip->inWords().contains("rotor resonance") && strip->inWords().contains("Reveal"));
+    }
+};
+
+QTEST_MAIN(LimitsStationTest)
+#include "limits_station_test.moc"
