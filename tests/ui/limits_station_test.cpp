@@ -4,6 +4,7 @@
 #include "core/evaluate/limits.h"
 #include "support/window.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDialog>
 #include <QLabel>
@@ -88,6 +89,48 @@ private slots:
         QTRY_VERIFY_WITH_TIMEOUT(measure->isVisible(), 20000);
         QTest::mouseClick(measure, Qt::LeftButton);
         QVERIFY(d.window->findChild<QDialog*>("measureDialog") != nullptr);
+    }
+    void ladderNarrowsTheMotor() {
+        WindowDriver d;
+        d.station(3);
+        d.pickFromMenu(d.find<QPushButton>("limitsTools"), "Stall ladder");
+        auto* dialog = d.window->findChild<QDialog*>("ladderDialog");
+        QVERIFY(dialog != nullptr);
+        auto* table = dialog->findChild<QWidget*>("ladderTable");
+        QVERIFY(!table->isVisible()); // precautions first
+        for (auto* box : dialog->findChildren<QCheckBox*>()) {
+            box->setFocus();
+            QTest::keyClick(box, Qt::Key_Space);
+        }
+        QTRY_VERIFY(table->isVisible());
+        const auto mark = [&](int rung, int downs) {
+            auto* combo = dialog->findChild<QComboBox*>(QStringLiteral("rung%1").arg(rung));
+            combo->setFocus();
+            for (int i = 0; i < downs; ++i) QTest::keyClick(combo, Qt::Key_Down);
+        };
+        const double before = std::get<Stepper>(d.project().axes[0].motor).holdingTorque.value;
+        mark(1, 1);
+        mark(3, 2);
+        auto* take = dialog->findChild<QPushButton*>("ladderTake");
+        QVERIFY(take->isEnabled());
+        QTest::mouseClick(take, Qt::LeftButton);
+        const Estimate& now = std::get<Stepper>(d.project().axes[0].motor).holdingTorque;
+        QVERIFY(now.value < before && now.source == Source::Measured);
+    }
+    void timeForADistance() {
+        WindowDriver d;
+        d.station(3);
+        d.pickFromMenu(d.find<QPushButton>("limitsTools"), "Time for a distance");
+        auto* dialog = d.window->findChild<QDialog*>("timeDialog");
+        auto* result = dialog->findChild<QLabel*>("timeResult");
+        auto* distance = dialog->findChild<QLineEdit*>("timeDistance");
+        distance->setFocus();
+        distance->selectAll();
+        QTest::keyClicks(distance, "600 mm");
+        // 300 mm/s, 1 m/s², 4 m/s³ are set: 0.6/0.3 + 0.3 + 0.25 s.
+        QVERIFY2(result->text().contains("2.55 s"), qPrintable(result->text()));
+        QTest::keyClicks(dialog->findChild<QLineEdit*>("timeWanted"), "2 s");
+        QVERIFY(result->text().contains("too short"));
     }
     void stripSaysItsBands() {
         WindowDriver d;

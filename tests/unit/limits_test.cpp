@@ -2,6 +2,7 @@
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/limits.h"
 #include "core/evaluate/simulation_view.h"
+#include "core/evaluate/stall_ladder.h"
 #include "core/model/fields.h"
 #include "core/rigs/rigs.h"
 #include "core/sampling/confidence.h"
@@ -100,6 +101,41 @@ private slots:
         QVERIFY(shot != l.shots.end() && shot->better.has_value());
         QVERIFY(*shot->better > e.resonanceHigh.value() || *shot->better < e.resonanceLow.value());
         QVERIFY(std::abs(shot->speed - move.speed) < 1e-12);
+    } /// A motor that really has 0.8 of its torque passes what the model foresees above 1.25 and fails below;
+      /// the ladder
+    /// must find that.
+    void stallLadderFindsTheTorque() {
+        Project p = demoProject();
+        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+        const auto ladder = stallLadder(e);
+        QVERIFY(ladder.size() >= 8);
+        std::vector<Outcome> outcomes;
+        for (const Rung& r : ladder) {
+            VERIFY_NEAR(e.model.margin(r.speed, r.acceleration), r.margin, 1e-9);
+            QVERIFY(r.distance <= e.model.travel);
+            outcomes.push_back(r.margin * 0.8 >= 1.0 ? Outcome::Passed : Outcome::LostSteps);
+        }
+        QVERIFY(ladder.front().margin > 2.5 && ladder.front().acceleration < ladder[1].acceleration);
+        const TorqueFactor f = torqueFactor(ladder, outcomes);
+        QVERIFY(f.known() && f.low <= 0.8 && f.high > 0.8 && f.high / f.low < 1.25);
+        const double before = std::get<Stepper>(p.axes[0].motor).holdingTorque.value;
+        QVERIFY(applyTorqueFactor(p.axes[0], f));
+        const Estimate& now = std::get<Stepper>(p.axes[0].motor).holdingTorque;
+        QVERIFY(std::abs(now.value / before / 0.8 - 1) < 0.13 && now.source == Source::Measured);
+        QVERIFY(now.value * (1 + now.tolerance) >= 0.8 * before &&
+                now.value * (1 - now.tolerance) <= 0.8 * before);
+        // A pass harder than a loss cannot both be torque.
+        outcomes.assign(ladder.size(), Outcome::NotRun);
+        outcomes[0] = Outcome::LostSteps;
+        outcomes[4] = Outcome::Passed;
+        QVERIFY(torqueFactor(ladder, outcomes).contradictory);
+        QVERIFY(!applyTorqueFactor(p.axes[0], torqueFactor(ladder, outcomes)));
+        // Nothing failed yet: only the lower bound counts.
+        outcomes.assign(ladder.size(), Outcome::NotRun);
+        outcomes[2] = Outcome::Passed;
+        const TorqueFactor open = torqueFactor(ladder, outcomes);
+        QVERIFY(open.known() && std::isinf(open.high));
+        VERIFY_NEAR(open.low, 1 / ladder[2].margin, 1e-12);
     }
     void peopleCapTheBoom() {
         Project p = rigs::make(rigs::RigKind::OrbitBoom);

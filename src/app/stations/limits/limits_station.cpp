@@ -6,10 +6,13 @@
 #include "app/instruments/measure_dialog.h"
 #include "app/instruments/simulation_plot.h"
 #include "app/instruments/speed_strip.h"
+#include "app/stations/limits/ladder_dialog.h"
+#include "app/stations/limits/time_dialog.h"
 #include "app/theme/tokens.h"
 #include "core/evaluate/simulation_view.h"
 
 #include <QComboBox>
+#include <QMenu>
 #include <QPainter>
 #include <QPushButton>
 #include <algorithm>
@@ -41,8 +44,19 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
       simulation_(new SimulationPlot(context, this)), confidence_(new ConfidenceCard(context, this)),
       recommended_(new QPushButton(tr("Set the recommended"), this)),
       alike_(new QPushButton(tr("All axes alike"), this)),
-      simulate_(new QPushButton(tr("Simulate the shot"), this)), fault_(new QComboBox(this)),
-      job_(context.document) {
+      simulate_(new QPushButton(tr("Simulate the shot"), this)), more_(new QPushButton(tr("More"), this)),
+      fault_(new QComboBox(this)), job_(context.document) {
+    more_->setObjectName(QStringLiteral("limitsTools"));
+    more_->setProperty("menu", true);
+    auto* menu = new QMenu(this);
+    const auto open = [](QDialog* dialog) {
+        dialog->setAttribute(Qt::WA_DeleteOnClose);
+        dialog->open();
+    };
+    menu->addAction(tr("Stall ladder"), this, [this, open] { open(new LadderDialog(context_, window())); });
+    menu->addAction(tr("Time for a distance"), this,
+                    [this, open] { open(new TimeDialog(context_, window())); });
+    more_->setMenu(menu);
     recommended_->setObjectName(QStringLiteral("useRecommended"));
     recommended_->setProperty("role", "primary");
     alike_->setObjectName(QStringLiteral("useAlike"));
@@ -93,8 +107,9 @@ void LimitsStation::refresh() {
     const Axis* axis = context_.axis();
     const AxisEvaluation* e = context_.axisEvaluation();
     const bool has = axis != nullptr && e != nullptr;
-    for (QWidget* w : std::initializer_list<QWidget*>{recommended_, alike_, simulate_, fault_, fields_})
-        w->setEnabled(has && (w == simulate_ || w == fault_ || !context_.document.readOnly()));
+    for (QWidget* w :
+         std::initializer_list<QWidget*>{recommended_, alike_, simulate_, fault_, more_, fields_})
+        w->setEnabled(has && (w == simulate_ || w == fault_ || w == more_ || !context_.document.readOnly()));
     if (!has) {
         limits_ = {};
         fields_->setFields({});
@@ -315,8 +330,11 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
 void LimitsStation::place() {
     const int w = width() - 2 * edge;
     int right = edge + w;
-    for (auto [widget, width] :
-         {std::pair<QWidget*, int>{simulate_, 132}, {fault_, 176}, {alike_, 112}, {recommended_, 172}}) {
+    for (auto [widget, width] : {std::pair<QWidget*, int>{simulate_, 132},
+                                 {fault_, 176},
+                                 {alike_, 112},
+                                 {recommended_, 172},
+                                 {more_, 84}}) {
         right -= width;
         widget->setGeometry(right, 10, width - 4, 27);
     }
@@ -346,8 +364,9 @@ void LimitsStation::paintEvent(QPaintEvent*) {
     const Axis* axis = context_.axis();
     p.setFont(textFont(14, true));
     p.setPen(t.ink);
-    p.drawText(QRect(edge, 10, 160, 27), Qt::AlignVCenter,
-               axis != nullptr ? QString::fromStdString(axis->name) : tr("Limits"));
+    p.drawText(QRect(edge, 10, 86, 27), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(axis != nullptr ? QString::fromStdString(axis->name) : tr("Limits"),
+                                          Qt::ElideRight, 84));
     const QRect card(edge, 44, width() - 2 * edge, 62);
     paintCard(p, card);
     p.setFont(textFont(12, true));

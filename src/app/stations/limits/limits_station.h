@@ -52,7 +52,7 @@ private:
     FieldGroup* fields_;
     SimulationPlot* simulation_;
     ConfidenceCard* confidence_;
-    QPushButton *recommended_, *alike_, *simulate_;
+    QPushButton *recommended_, *alike_, *simulate_, *more_;
     QComboBox* fault_;
     LimitsJob job_;
     std::optional<sampling::Confidence> sampled_;
