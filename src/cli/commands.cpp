@@ -2,6 +2,7 @@
 #include "cli/commands.h"
 
 #include "cli/find_ratio.h"
+#include "cli/simulate.h"
 #include "core/evaluate/capability.h"
 #include "core/rigs/rigs.h"
 #include "core/units/text.h"
@@ -27,6 +28,7 @@ constexpr std::string_view usage =
     "  calm-gantry-cli export FILE --as settings [--format csv|text] "
     "[--template TEMPLATE [--allow-missing]]\n"
     "  calm-gantry-cli export FILE --as project\n"
+    "  calm-gantry-cli simulate FILE [--axis ID] [--shot ID] [--json]\n"
     "  calm-gantry-cli find-ratio RATIO [--stages N] [--from gears-0.5|gears-1|pulleys-2|"
     "pulleys-3|pulleys-5|TABLE.csv] [--most N] [--json]\n"
     "  calm-gantry-cli rig [NAME]\n"
@@ -34,7 +36,7 @@ constexpr std::string_view usage =
     "Exit code 1: a verdict is over. 2: the call or a file was wrong.\n";
 
 struct Call {
-    std::string command, file, as, format, templateFile, stages, from, most;
+    std::string command, file, as, format, templateFile, stages, from, most, axis, shot;
     bool json = false, allowMissing = false;
 };
 
@@ -81,6 +83,10 @@ std::optional<Call> readCall(const std::vector<std::string>& arguments, std::ost
             if (!value(call.from)) return std::nullopt;
         } else if (a == "--most") {
             if (!value(call.most)) return std::nullopt;
+        } else if (a == "--axis") {
+            if (!value(call.axis)) return std::nullopt;
+        } else if (a == "--shot") {
+            if (!value(call.shot)) return std::nullopt;
         } else if (a == "--template") {
             if (!value(call.templateFile)) return std::nullopt;
         } else if (a.starts_with("--") && a != "--help") {
@@ -128,7 +134,7 @@ void printAxis(const Project& project, std::size_t index, const AxisEvaluation& 
         << (e.model.exactStepsPerUnit ? " (exactly " + e.model.exactStepsPerUnit->text() + ")" : "") << '\n'
         << "  one microstep: " << show(e.step, travel) << '\n'
         << "  natural frequency: " << show(e.naturalFrequency, Kind::Frequency) << '\n';
-    const Capability c = capability(project, axis, e);
+    const Capability c = capability(axis, e);
     out << "  can do at margin " << units::format(c.margin, Kind::Ratio, units::System::Metric) << ": "
         << show(c.load.value, linear ? Kind::Mass : Kind::LoadInertia)
         << (linear ? " or " + show(c.slope.value, Kind::Angle) : "") << " or "
@@ -229,6 +235,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         return 0;
     }
     if (call->command == "verdicts") return verdicts(project, out);
+    if (call->command == "simulate") return simulate({call->axis, call->shot, call->json}, project, out, err);
     if (call->command == "check") {
         for (const std::string& notice : loaded->notices) out << notice << '\n';
         out << call->file << ": " << project.axes.size() << " axes, " << project.shots.size()

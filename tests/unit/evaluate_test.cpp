@@ -104,7 +104,7 @@ private slots:
         QVERIFY(!e.axes[0].shots[2].loadReverses);
     }
     void capabilityOfTheSlide() {
-        const Capability c = capability(demo_, demo_.axes[0], slide());
+        const Capability c = capability(demo_.axes[0], slide());
         VERIFY_NEAR(c.load.value.value(), 7.07, 2e-3);
         VERIFY_NEAR(c.slope.value.value() / deg, 24.7, 2e-3);
         VERIFY_NEAR(c.acceleration.value.value(), 2.8, 5e-3);
@@ -113,7 +113,7 @@ private slots:
     }
     /// At each capability the margin is the wanted one: put it into the project and evaluate afresh.
     void capabilityIsWhereTheMarginIsMet() {
-        const Capability c = capability(demo_, demo_.axes[0], slide());
+        const Capability c = capability(demo_.axes[0], slide());
         for (const auto& [path, value] :
              {std::pair{"axes/slide/mechanism/moving_mass_kg", c.load.value.value()},
               std::pair{"axes/slide/mechanism/slope_rad", c.slope.value.value()},
@@ -134,7 +134,7 @@ private slots:
         QCOMPARE(e.shots[0].torqueAvailable.reason(), Reason::NeedsInductance);
         QVERIFY(e.shots[0].torqueNeeded);
         QVERIFY(e.stepsPerUnit);
-        QCOMPARE(capability(p, p.axes[0], e).load.value.reason(), Reason::NeedsInductance);
+        QCOMPARE(capability(p.axes[0], e).load.value.reason(), Reason::NeedsInductance);
     }
     void impossibleTimesAreSaid() {
         Project p = demo_;

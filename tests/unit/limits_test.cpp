@@ -171,7 +171,7 @@ private slots:
             for (const Axis& axis : p.axes) {
                 const AxisEvaluation e = evaluateAxis(p, axis);
                 for (const ShotEvaluation& s : e.shots) {
-                    auto in = simulationOf(p, axis, e, s);
+                    auto in = simulationOf(axis, e, s);
                     if (!in || in->profile.time() > 25.0) continue;
                     in->step = 1e-5;
                     in->tail = 0.3;

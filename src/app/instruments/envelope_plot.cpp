@@ -20,6 +20,9 @@ QString unitText(units::Kind kind, units::System system) {
 units::Kind speedKind(AxisKind kind) {
     return kind == AxisKind::Linear ? units::Kind::Speed : units::Kind::AngularSpeed;
 }
+units::Kind travelKind(AxisKind kind) {
+    return kind == AxisKind::Linear ? units::Kind::Length : units::Kind::Angle;
+}
 units::Kind accelerationKind(AxisKind kind) {
     return kind == AxisKind::Linear ? units::Kind::Acceleration : units::Kind::AngularAcceleration;
 }
@@ -35,6 +38,8 @@ QString bandName(BandReason reason) {
         return tr("rotor resonance");
     case BandReason::FullStepsOnMode:
         return tr("steps shake the camera");
+    case BandReason::MicrostepsOnMode:
+        return tr("microsteps shake the camera");
     case BandReason::VisibleSteps:
         return tr("steps are seen");
     case BandReason::Noise:
@@ -234,9 +239,10 @@ QString EnvelopePlot::readOut(QPointF pixel) const {
                          [&](const EnvelopePoint& p, const EnvelopePoint& q) {
                              return std::abs(std::log(p.speed / speed)) < std::abs(std::log(q.speed / speed));
                          });
-    return EnvelopePlot::tr("%1: up to %2 with the wanted margin, %3 at all")
+    return EnvelopePlot::tr("%1: up to %2 with the wanted margin, %3 at all; stops in %4, at the hardest %5")
         .arg(context_.show(it->speed, speedKind(kind_)), context_.show(it->atWanted, accelerationKind(kind_)),
-             context_.show(it->atOne, accelerationKind(kind_)));
+             context_.show(it->atOne, accelerationKind(kind_)), context_.show(it->stopsIn, travelKind(kind_)),
+             context_.show(it->stopsHard, travelKind(kind_)));
 }
 
 QString EnvelopePlot::csv() const {

@@ -29,7 +29,7 @@ CapabilityFigure figure(double value, double ceiling) {
 
 } // namespace
 
-Capability capability(const Project& project, const Axis& axis, const AxisEvaluation& evaluation) {
+Capability capability(const Axis& axis, const AxisEvaluation& evaluation) {
     const DriveModel& model = evaluation.model;
     Capability out;
     out.margin = model.wantedMargin;
@@ -81,8 +81,7 @@ Capability capability(const Project& project, const Axis& axis, const AxisEvalua
                         std::isfinite(a) ? Binding::Torque : Binding::Nothing};
 
     // 1e5 rad/s is beyond any motor; a drive without pulses is bound by its torque before that.
-    const double byPulses =
-        model.pulses ? project.controller.pulseCeiling * model.microstep() : 1e5 * model.outputPerRad;
+    const double byPulses = model.pulses ? model.pulseCeiling * model.microstep() : 1e5 * model.outputPerRad;
     const double v = largest([&](double x) { return model.margin(x, acceleration) >= wanted; }, byPulses);
     out.speed = {Figure::of(v), v >= byPulses ? Binding::PulseRate : Binding::Torque};
     return out;

@@ -26,6 +26,6 @@ struct Capability {
 
 /// The worst shot of one axis, or its controller settings if no shot moves it. Bisection on the full model;
 /// each figure is exact to 1e-9 relative.
-Capability capability(const Project& project, const Axis& axis, const AxisEvaluation& evaluation);
+Capability capability(const Axis& axis, const AxisEvaluation& evaluation);
 
 } // namespace gantry

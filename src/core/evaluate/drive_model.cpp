@@ -34,6 +34,21 @@ std::optional<Ratio> commandsPerTurn(const DriveModel& m, const Axis& axis) {
     return std::nullopt;
 }
 
+/// Axes with pulses that move in the same shot as this one, itself among them, at most.
+int axesAtOnce(const Project& project, const Axis& axis) {
+    int most = 1;
+    for (const Shot& shot : project.shots) {
+        if (findMovement(shot, axis.id) == nullptr) continue;
+        int moving = 0;
+        for (const Axis& other : project.axes)
+            moving += findMovement(shot, other.id) != nullptr &&
+                      !std::holds_alternative<GearedDc>(other.motor) &&
+                      !std::holds_alternative<HobbyServo>(other.motor);
+        most = std::max(most, moving);
+    }
+    return most;
+}
+
 } // namespace
 
 double DriveModel::availableAtLowVoltage(double motorSpeed) const {
@@ -78,6 +93,8 @@ DriveModel makeDriveModel(const Project& project, const Axis& axis) {
     m.kind = kindOf(axis);
     m.wantedMargin = axis.wantedMargin;
     m.travel = usableTravel(axis);
+    m.pulseCeiling =
+        project.controller.pulseCeiling / (project.controller.pulsesShared ? axesAtOnce(project, axis) : 1);
     fillMotor(m, project, axis);
 
     Series series;

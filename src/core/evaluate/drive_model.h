@@ -28,6 +28,7 @@ struct DriveModel {
 
     bool regulated = false;    ///< a linear regulator takes the voltage down
     bool pulses = true;        ///< commanded by step and direction
+    double pulseCeiling = 0.0; ///< [Hz] that the controller leaves this axis
     double commandAngle = 0.0; ///< [rad] of the motor for the finest command; 0: commanded by speed
     double jumpAngle =
         0.0; ///< [rad] by which it really moves on: the command, the dead band or an encoder count

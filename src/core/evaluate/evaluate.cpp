@@ -138,12 +138,12 @@ double torqueLimitSpeed(const DriveModel& m, double acceleration, double ceiling
     return low;
 }
 
-void fillLimits(AxisEvaluation& e, const Controller& controller, Searches searches) {
+void fillLimits(AxisEvaluation& e, Searches searches) {
     const DriveModel& m = e.model;
     e.cornerSpeed = m.stepper() ? Figure::of(motor::cornerSpeed(*m.stepper()), m.missing)
                                 : Figure::none(Reason::NotApplicable);
     e.pulseLimitSpeed =
-        m.pulses ? Figure::of(controller.pulseCeiling * m.microstep()) : Figure::none(Reason::NotApplicable);
+        m.pulses ? Figure::of(m.pulseCeiling * m.microstep()) : Figure::none(Reason::NotApplicable);
     e.stoppingDistance = Figure::of(motion::stoppingDistance(m.settings.speed, m.settings));
     if (searches == Searches::No) return;
     if (m.missing != Reason::None) {
@@ -197,7 +197,7 @@ AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches s
         }
     }
     e.worstShot = worstShotOf(e.shots);
-    fillLimits(e, project.controller, searches);
+    fillLimits(e, searches);
     fillChecks(e, project, axis);
     return e;
 }

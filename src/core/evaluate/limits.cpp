@@ -89,6 +89,10 @@ private:
         if (e_.whirlSpeed) s.push_back({LimitReason::Whirl, 0.8 * e_.whirlSpeed.value()});
         if (const double cap = project_.conditions.speedNearPeople; cap > 0.0 && nearPeople())
             s.push_back({LimitReason::PeopleSpeed, cap / std::max(1e-6, reach())});
+        if (const double cap = project_.conditions.energyNearPeople; cap > 0.0 && nearPeople()) {
+            const double inertia = e_.inertiaAtMotor.value() / (m_.outputPerRad * m_.outputPerRad);
+            s.push_back({LimitReason::PeopleEnergy, std::sqrt(2.0 * cap / inertia)});
+        }
         double judder = 0.0;
         for (const ShotEvaluation& shot : e_.shots) {
             if (!shot.crossingTime || shot.topSpeed.value() <= 0.0) continue;
@@ -249,7 +253,12 @@ private:
             add(BandReason::RotorResonance, e_.resonanceLow.value(), e_.resonanceHigh.value());
             if (out_.mode)
                 add(BandReason::FullStepsOnMode, 0.9 * m_.fullStep() * out_.mode->frequency,
-                    1.1 * m_.fullStep() * out_.mode->frequency);
+                    1.1 * m_.fullStep() *
+                        out_.mode
+                            ->frequency); // Microsteps only where they are large enough to be seen ringing.
+            if (out_.mode && largestStepPixels() > 0.1)
+                add(BandReason::MicrostepsOnMode, 0.9 * m_.microstep() * out_.mode->frequency,
+                    1.1 * m_.microstep() * out_.mode->frequency);
             if (project_.conditions.silence != Silence::Any)
                 add(BandReason::Noise, 100.0 * m_.fullStep(), 5000.0 * m_.fullStep());
         }
@@ -262,6 +271,11 @@ private:
         }
         if (visible > 0.0) add(BandReason::VisibleSteps, 0.0, visible);
         for (StripShot& s : out_.shots) s.better = outside(s.speed);
+    }
+    double largestStepPixels() const {
+        double px = 0.0;
+        for (const ShotEvaluation& s : e_.shots) px = std::max(px, m_.microstep() * s.pixelsPerUnit);
+        return px;
     }
 
     std::optional<double> outside(double speed) const {
@@ -286,7 +300,10 @@ private:
         const double low = std::min(top / 300.0, fastest_ > 0.0 ? 0.5 * slowestShot() : top);
         for (int i = 0; i < points; ++i) {
             const double v = low * std::pow(top / low, static_cast<double>(i) / (points - 1));
-            out_.envelope.push_back({v, accelerationWith(m_, 1.0, v), m_.largestAcceleration(v)});
+            const double hardest = accelerationWith(m_, 1.0, v);
+            out_.envelope.push_back({v, hardest, m_.largestAcceleration(v),
+                                     motion::stoppingDistance(v, m_.settings),
+                                     hardest > 0.0 ? v * v / (2.0 * hardest) : 0.0});
         }
     }
     double slowestShot() const {
@@ -353,6 +370,8 @@ std::string_view limitName(LimitReason reason) {
         return "judder";
     case LimitReason::PeopleSpeed:
         return "people near";
+    case LimitReason::PeopleEnergy:
+        return "energy near people";
     case LimitReason::PartStrength:
         return "strength of a part";
     case LimitReason::Slip:

@@ -14,10 +14,11 @@ enum class LimitReason {
     Torque,     ///< wanted margin at nominal voltage
     LowBattery, ///< the same at the lowest supply voltage
     PulseRate,
-    MotorTop,    ///< the motor has nothing left
-    Whirl,       ///< a screw whips; a fifth is kept clear of it
-    Judder,      ///< detail crosses the picture too fast
-    PeopleSpeed, ///< the cap that people near the rig set
+    MotorTop,     ///< the motor has nothing left
+    Whirl,        ///< a screw whips; a fifth is kept clear of it
+    Judder,       ///< detail crosses the picture too fast
+    PeopleSpeed,  ///< the cap that people near the rig set
+    PeopleEnergy, ///< the same for the energy of what moves
     PartStrength,
     Slip, ///< roller or wheel
     CordSlack,
@@ -46,7 +47,7 @@ enum class RampAdvice {
     TunedSCurve ///< jerk phases of one period
 };
 
-enum class BandReason { RotorResonance, FullStepsOnMode, VisibleSteps, Noise };
+enum class BandReason { RotorResonance, FullStepsOnMode, MicrostepsOnMode, VisibleSteps, Noise };
 
 /// Speeds [U/s] to stay out of.
 struct SpeedBand {
@@ -64,6 +65,8 @@ struct StripShot {
 /// Largest accelerations [U/s²] at a speed, along the whole ramp up to it.
 struct EnvelopePoint {
     double speed = 0.0, atOne = 0.0, atWanted = 0.0;
+    double stopsIn = 0.0;   ///< [U] from this speed with the set ramp
+    double stopsHard = 0.0; ///< [U] from this speed with all the torque there is; 0: not at all
 };
 
 struct AxisLimits {

@@ -46,7 +46,7 @@ MechanismParams mechanismOf(const DriveModel& m) {
 
 } // namespace
 
-std::optional<AxisSimulation> simulationOf(const Project& project, const Axis& axis, const AxisEvaluation& e,
+std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluation& e,
                                            const ShotEvaluation& shot) {
     const DriveModel& m = e.model;
     if (m.missing != Reason::None || shot.problem != Reason::None || shot.profile.distance <= 0.0)
@@ -55,7 +55,7 @@ std::optional<AxisSimulation> simulationOf(const Project& project, const Axis& a
     s.mechanism = mechanismOf(m);
     s.profile = shot.profile;
     s.commandStep = m.pulses ? m.microstep() : 0.0;
-    s.pulseCeiling = project.controller.pulseCeiling;
+    s.pulseCeiling = m.pulseCeiling;
     s.tail = m.mode && m.mode->damping > 0.0
                  ? std::clamp(3.0 / (m.mode->damping * 2.0 * pi * m.mode->frequency), 0.3, 6.0)
                  : 1.0;

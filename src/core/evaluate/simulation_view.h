@@ -10,8 +10,7 @@ namespace gantry {
 /// stages, the play and spring of all of them in series, gravity at its worst place. Drives stiffer than
 /// 400 Hz against rotor and load count as 400 Hz, which no picture tells from rigid. The rotor swings with a
 /// tenth of critical damping (a guess; docs/models/simulation.md). Nothing where data is missing.
-std::optional<simulation::AxisSimulation> simulationOf(const Project& project, const Axis& axis,
-                                                       const AxisEvaluation& evaluation,
+std::optional<simulation::AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluation& evaluation,
                                                        const ShotEvaluation& shot);
 
 /// Why an axis fell out of step: what was asked where it happened.

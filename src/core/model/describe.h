@@ -207,6 +207,7 @@ void describe(V& v, S& s) {
     v.field(textField("name", "Controller"), s.name);
     v.field(FieldInfo{"pulse_ceiling_hz", "Pulse-rate ceiling", K::Frequency, 1, 1e9, 500, 1e6},
             s.pulseCeiling);
+    v.field(textField("pulses_shared", "Shared by all axes"), s.pulsesShared);
     v.field(FieldInfo{"decimals_kept", "Decimals kept", K::Count, 0, 9, 0, 6}, s.decimalsKept);
     v.choice(textField("ramps", "Ramps"), s.ramps);
     v.choice(textField("speed_unit", "Speeds are typed"), s.speedUnit);
@@ -374,6 +375,8 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"wind_speed_m_s", "Wind", K::Speed, 0, 100, 0, 20}, s.windSpeed);
     v.field(FieldInfo{"ambient_C", "Air temperature", K::Celsius, -60, 80, -20, 45}, s.ambient);
     v.field(FieldInfo{"speed_near_people_m_s", "Cap near people", K::Speed, 0, 100, 0, 2}, s.speedNearPeople);
+    v.field(FieldInfo{"energy_near_people_J", "Energy near people", K::Energy, 0, 1e6, 0, 50},
+            s.energyNearPeople);
 }
 
 template <class V, Of<SetAside> S>

@@ -49,7 +49,8 @@ enum class SpeedUnit { UnitPerSecond, UnitPerMinute };
 
 struct Controller {
     std::string name;
-    double pulseCeiling = 40000.0; ///< [Hz] on one axis
+    double pulseCeiling = 40000.0; ///< [Hz] on one axis, or of all together
+    bool pulsesShared = false;     ///< the ceiling is for all axes that move at once
     int decimalsKept = 3;          ///< of steps per unit
     RampKind ramps = RampKind::Trapezoid;
     SpeedUnit speedUnit = SpeedUnit::UnitPerSecond;

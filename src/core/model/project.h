@@ -137,6 +137,7 @@ struct Conditions {
     Silence silence = Silence::Any; ///< sound recorded while it moves
     double windSpeed = 0.0;         ///< [m/s]
     double ambient = 25.0;          ///< [°C]
+    double energyNearPeople = 0.0;  ///< [J] that nothing moving may hold near people; 0: nobody is near
     double speedNearPeople = 0.0;   ///< [m/s] that nothing may exceed near people; 0: nobody is near
 
     friend bool operator==(const Conditions&, const Conditions&) = default;

@@ -104,8 +104,8 @@ Json chainJson(const Axis& axis, const AxisEvaluation& e) {
     return list;
 }
 
-Json capabilityJson(const Project& project, const Axis& axis, const AxisEvaluation& e, const std::string& u) {
-    const Capability c = capability(project, axis, e);
+Json capabilityJson(const Axis& axis, const AxisEvaluation& e, const std::string& u) {
+    const Capability c = capability(axis, e);
     Json j;
     j["margin"] = c.margin;
     put(j, u == "m" ? "mass_kg" : "inertia_kgm2", c.load.value);
@@ -235,7 +235,7 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     else
         j["worst_shot"] = nullptr;
     putFigures(j, project, axis, e);
-    j["capability"] = capabilityJson(project, axis, e, u);
+    j["capability"] = capabilityJson(axis, e, u);
     j["chain"] = chainJson(axis, e);
     // The same keys once more, each with how far its value may lie off either way.
     const AxisEvaluation spread = axisSpread(project, index, e, Searches::Yes);

@@ -7,6 +7,7 @@
 #include "app/instruments/simulation_plot.h"
 #include "app/instruments/speed_strip.h"
 #include "app/stations/limits/ladder_dialog.h"
+#include "app/stations/limits/ramps_dialog.h"
 #include "app/stations/limits/time_dialog.h"
 #include "app/theme/tokens.h"
 #include "core/evaluate/simulation_view.h"
@@ -54,6 +55,7 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
         dialog->open();
     };
     menu->addAction(tr("Stall ladder"), this, [this, open] { open(new LadderDialog(context_, window())); });
+    menu->addAction(tr("Compare ramps"), this, [this, open] { open(new RampsDialog(context_, window())); });
     menu->addAction(tr("Time for a distance"), this,
                     [this, open] { open(new TimeDialog(context_, window())); });
     more_->setMenu(menu);
@@ -146,7 +148,9 @@ void LimitsStation::refresh() {
                         {QStringLiteral("controller/ramps"), {}, 1.0},
                         {base + QStringLiteral("vibration/frequency_hz"), {}, 1.0},
                         {base + QStringLiteral("vibration/damping"), {}, 1.0},
-                        {QStringLiteral("conditions/speed_near_people_m_s"), {}, 1.0}});
+                        {QStringLiteral("conditions/speed_near_people_m_s"), {}, 1.0},
+                        {QStringLiteral("conditions/energy_near_people_J"), {}, 1.0},
+                        {QStringLiteral("controller/pulses_shared"), {}, 1.0}});
     line_ = limitsLine();
     detail_ = detailLine();
     const bool sampledThis = sampledAxis_ == context_.session.axis();
@@ -284,14 +288,13 @@ void LimitsStation::simulate() {
     }
     const ShotEvaluation* shot = context_.shotEvaluation();
     const AxisEvaluation* e = context_.axisEvaluation();
-    auto input = shot != nullptr && e != nullptr
-                     ? simulationOf(context_.document.project(), *context_.axis(), *e, *shot)
-                     : std::nullopt;
+    auto input = shot != nullptr && e != nullptr ? simulationOf(*context_.axis(), *e, *shot) : std::nullopt;
     if (!input) {
         emit message(tr("Nothing to simulate: this axis has no shot that can be driven yet."), true);
         return;
     }
     input->fault = chosenFault(*shot);
+    simulatedInput_ = *input;
     simulatedPixels_ = shot->pixelsPerUnit;
     simulatedTime_ = shot->profile.time();
     simulatedAxis_ = context_.session.axis();
@@ -314,8 +317,10 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
     QStringList said;
     if (result.lostFullSteps != 0)
         said << tr("loses %1 full steps from %2 on, at %3 commanded")
-                    .arg(std::abs(result.lostFullSteps))
-                    .arg(context_.show(result.lostAt, Kind::Time), context_.show(result.lostSpeed, k.speed));
+                        .arg(std::abs(result.lostFullSteps))
+                        .arg(context_.show(result.lostAt, Kind::Time),
+                             context_.show(result.lostSpeed, k.speed)) +
+                    because(result);
     else
         said << tr("keeps in step; %1 behind at most").arg(context_.show(result.peakLag, k.travel));
     said << tr("rocks %1 after the stop").arg(context_.show(result.rocking * simulatedPixels_, Kind::Pixels));
@@ -325,6 +330,22 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
         said << tr("%1 of heat in the windings").arg(context_.show(result.energy.copper, Kind::Energy));
     emit message(tr("Simulated: %1.").arg(said.join(QStringLiteral(", "))), false);
     refresh();
+}
+
+QString LimitsStation::because(const simulation::SimulationResult& result) const {
+    const AxisEvaluation* e = context_.axisEvaluation();
+    if (e == nullptr) return {};
+    switch (stallCause(*e, simulatedInput_, result)) {
+    case StallCause::Torque:
+        return tr(", for there it asks more than the motor pulls");
+    case StallCause::Resonance:
+        return tr(", in the rotor's resonance");
+    case StallCause::Fault:
+        return tr(", from the fault on");
+    case StallCause::None:
+        break;
+    }
+    return {};
 }
 
 void LimitsStation::place() {

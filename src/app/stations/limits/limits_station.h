@@ -42,6 +42,7 @@ private:
     void place();
     QString limitsLine() const;
     QString detailLine() const;
+    QString because(const simulation::SimulationResult& result) const;
     simulation::Fault chosenFault(const ShotEvaluation& shot) const;
     QString motionPath(const char* linear, const char* rotary) const;
 
@@ -57,6 +58,7 @@ private:
     LimitsJob job_;
     std::optional<sampling::Confidence> sampled_;
     std::optional<simulation::SimulationResult> result_;
+    simulation::AxisSimulation simulatedInput_;
     int sampledAxis_ = -1, simulatedAxis_ = -1;
     quint64 sampledRevision_ = 0, simulatedRevision_ = 0;
     double simulatedPixels_ = 0.0, simulatedTime_ = 0.0;

@@ -8,7 +8,7 @@ using units::Kind;
 
 Finding pulseRate(const AxisView& view) {
     if (!view.evaluation.model.pulses) return std::nullopt;
-    const double ceiling = view.project.controller.pulseCeiling;
+    const double ceiling = view.evaluation.model.pulseCeiling;
     const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(ceiling, s.pulseRate.value()); };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;

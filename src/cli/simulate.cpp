@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/simulate.h"
+
+#include "core/evaluate/evaluate.h"
+#include "core/evaluate/simulation_view.h"
+#include "core/units/text.h"
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+#include <ostream>
+
+namespace gantry::cli {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+Json resultJson(const Project& project, const Axis& axis, const ShotEvaluation& shot,
+                const simulation::SimulationResult& r) {
+    const std::string u = kindOf(axis) == AxisKind::Linear ? "m" : "rad";
+    Json j;
+    j["axis"] = axis.id;
+    j["shot"] = project.shots[static_cast<std::size_t>(shot.shot)].id;
+    j["lost_full_steps"] = r.lostFullSteps;
+    j["lost_at_s"] = r.lostAt >= 0.0 ? Json(r.lostAt) : Json(nullptr);
+    j["peak_lag_" + u] = r.peakLag;
+    j["final_error_" + u] = r.finalError;
+    j["rocking_px"] = r.rocking * shot.pixelsPerUnit;
+    j["settled_s"] = r.settled >= 0.0 ? Json(r.settled) : Json(nullptr);
+    j["supplied_J"] = r.energy.supplied;
+    j["copper_heat_J"] = r.energy.copper;
+    j["energy_imbalance"] = r.energy.imbalance();
+    return j;
+}
+
+} // namespace
+
+int simulate(const SimulateCall& call, const Project& project, std::ostream& out, std::ostream& err) {
+    const auto known = [](const auto& list, const std::string& id) {
+        return id.empty() || std::any_of(list.begin(), list.end(), [&](const auto& x) { return x.id == id; });
+    };
+    if (!known(project.axes, call.axis)) {
+        err << "There is no axis “" << call.axis << "” in this project.\n";
+        return 2;
+    }
+    if (!known(project.shots, call.shot)) {
+        err << "There is no shot “" << call.shot << "” in this project.\n";
+        return 2;
+    }
+    Json list = Json::array();
+    bool lost = false;
+    for (const Axis& axis : project.axes) {
+        if (!call.axis.empty() && axis.id != call.axis) continue;
+        const AxisEvaluation e = evaluateAxis(project, axis);
+        for (const ShotEvaluation& s : e.shots) {
+            const Shot& shot = project.shots[static_cast<std::size_t>(s.shot)];
+            if (!call.shot.empty() && shot.id != call.shot) continue;
+            const auto input = simulationOf(axis, e, s);
+            if (!input) {
+                if (!call.json) out << axis.name << ", " << shot.name << ": cannot be simulated yet\n";
+                continue;
+            }
+            const double band = s.pixelsPerUnit > 0.0 ? shot.limits.jitter / s.pixelsPerUnit : 0.0;
+            const auto r = simulation::simulate(*input, band);
+            lost = lost || r.lostFullSteps != 0;
+            if (call.json) {
+                list.push_back(resultJson(project, axis, s, r));
+                continue;
+            }
+            const auto text = [](double v, units::Kind kind) {
+                return units::format(v, kind, units::System::Metric);
+            };
+            const units::Kind travel =
+                kindOf(axis) == AxisKind::Linear ? units::Kind::Length : units::Kind::Angle;
+            out << axis.name << ", " << shot.name << ": ";
+            if (r.lostFullSteps != 0)
+                out << "loses " << std::abs(r.lostFullSteps) << " full steps from "
+                    << text(r.lostAt, units::Kind::Time) << " on";
+            else
+                out << "keeps in step, " << text(r.peakLag, travel) << " behind at most";
+            out << ", rocks " << text(r.rocking * s.pixelsPerUnit, units::Kind::Pixels)
+                << " after the stop\n";
+        }
+    }
+    if (call.json) out << list.dump(2) << '\n';
+    return lost ? 1 : 0;
+}
+
+} // namespace gantry::cli
