@@ -15,10 +15,12 @@
 
 namespace {
 
-/// Every station by day and by night, as PNG files.
 /// The dialogs of the station that is shown, if it has any.
 bool renderTools(gantry::app::MainWindow& window, const QString& folder, bool night) {
-    for (auto* button : window.findChildren<QPushButton*>(QStringLiteral("benchTools"))) {
+    for (auto* button : window.findChildren<QPushButton*>()) {
+        if (button->objectName() != QLatin1String("benchTools") &&
+            button->objectName() != QLatin1String("limitsTools"))
+            continue;
         if (!button->isVisible() || !button->isEnabled()) continue;
         for (QAction* action : button->menu()->actions()) {
             action->trigger();
@@ -43,6 +45,7 @@ bool renderTools(gantry::app::MainWindow& window, const QString& folder, bool ni
     return true;
 }
 
+/// Every station by day and by night, as PNG files.
 int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize size) {
     QDir().mkpath(folder);
     window.resize(size);
@@ -53,8 +56,12 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
             window.showStation(i);
             // Fixes are looked for 150 ms after the last change.
             QElapsedTimer clock;
-            clock.start();
-            while (clock.elapsed() < 500) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+            clock.start(); // A simulated move belongs to the picture.
+            auto* simulate = window.findChild<QPushButton*>(QStringLiteral("simulateShot"));
+            const bool simulates = simulate != nullptr && simulate->isVisible() && simulate->isEnabled();
+            if (simulates) simulate->click();
+            while (clock.elapsed() < (simulates ? 1500 : 500))
+                QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
             const QString file = QStringLiteral("%1/%2-%3.png")
                                      .arg(folder, window.stationName(i).toLower(),
                                           night ? QStringLiteral("night") : QStringLiteral("day"));

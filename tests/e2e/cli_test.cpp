@@ -21,6 +21,21 @@ class CliTest : public QObject {
     }
     const std::string demo_ = GANTRY_DATA "/demo/fernhouse-dolly.gantry";
 private slots:
+    void simulatesShots() {
+        const std::string demo = GANTRY_DATA "/demo/fernhouse-dolly.gantry";
+        const Result r = run({"simulate", demo, "--axis", "slide", "--json"});
+        QCOMPARE(r.code, 0);
+        const auto j = nlohmann::json::parse(r.out);
+        QCOMPARE(j.size(), std::size_t(3));
+        for (const auto& shot : j) {
+            QCOMPARE(shot["axis"].get<std::string>(), std::string("slide"));
+            QCOMPARE(shot["lost_full_steps"].get<int>(), 0);
+            QVERIFY(std::abs(shot["energy_imbalance"].get<double>()) < 5e-4);
+        }
+        QVERIFY(run({"simulate", demo, "--shot", "creep"}).out.find("keeps in step") != std::string::npos);
+        QCOMPARE(run({"simulate", demo, "--axis", "nowhere"}).code, 2);
+        QCOMPARE(run({"simulate", demo, "--shot", "nothing"}).code, 2);
+    }
     void findsRatios() {
         const Result r = run({"find-ratio", "57/11", "--stages", "3", "--from", "gears-1", "--json"});
         QCOMPARE(r.code, 0);

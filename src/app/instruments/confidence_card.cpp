@@ -39,9 +39,15 @@ QString ConfidenceCard::caption(const std::string& path) const {
     return QString::fromUtf8(field->info.label.data(), static_cast<qsizetype>(field->info.label.size()));
 }
 
+void ConfidenceCard::clear(const QString& text) {
+    show(std::nullopt, false);
+    instead_ = text;
+}
+
 void ConfidenceCard::show(const std::optional<sampling::Confidence>& confidence, bool stale) {
     confidence_ = confidence;
     stale_ = stale;
+    instead_.clear();
     measure_->hide();
     measurePath_.clear();
     if (confidence_)
@@ -71,7 +77,8 @@ void ConfidenceCard::paintEvent(QPaintEvent*) {
     p.setFont(textFont(11));
     p.setPen(t.second);
     if (!confidence_) {
-        p.drawText(QRect(12, 28, width() - 24, 18), Qt::AlignVCenter, tr("sampling the tolerances …"));
+        p.drawText(QRect(12, 28, width() - 24, 18), Qt::AlignVCenter,
+                   instead_.isEmpty() ? tr("sampling the tolerances …") : instead_);
         return;
     }
     const sampling::Confidence& c = *confidence_;

@@ -19,6 +19,9 @@ public:
     /// Nothing: still sampling. `stale`: from before the last change, drawn greyed.
     void show(const std::optional<sampling::Confidence>& confidence, bool stale);
 
+    /// Nothing to tell; says why.
+    void clear(const QString& text);
+
 signals:
     /// Asks for the recipe of a field.
     void measureWanted(const QString& path);
@@ -33,6 +36,7 @@ private:
     Context context_;
     std::optional<sampling::Confidence> confidence_;
     bool stale_ = false;
+    QString instead_;
     QString measurePath_;
     QPushButton* measure_;
 };

@@ -132,7 +132,7 @@ void EnvelopePlot::show(const AxisLimits& limits, const Triple& set, AxisKind ki
     if (low <= 0.0) low = top / 1e3;
     top = std::max(top, set.acceleration);
     plot_->xAxis->setRange(limits.envelope.front().speed / v, limits.envelope.back().speed / v);
-    plot_->yAxis->setRange(0.3 * std::max(low, top * 1e-5) / a, 2.0 * top / a);
+    plot_->yAxis->setRange(0.3 * std::max(low, top * 1e-5) / a, 4.0 * top / a);
     for (QVector<QCPGraphData>* data : {&one, &wanted})
         if (!data->isEmpty()) data->push_back({data->back().key * 1.0001, plot_->yAxis->range().lower});
     one_->data()->set(one, true);
@@ -148,6 +148,11 @@ void EnvelopePlot::show(const AxisLimits& limits, const Triple& set, AxisKind ki
         EnvelopePlot::tr("acceleration, %1").arg(unitText(accelerationKind(kind), context_.system())));
     placeTexts(shotNames);
     plot_->replot(QCustomPlot::rpQueuedReplot);
+}
+
+void EnvelopePlot::clear(const QString& text) {
+    limits_ = {};
+    setEmptyText(text);
 }
 
 void EnvelopePlot::placeTexts(const QStringList& shotNames) {
@@ -213,14 +218,14 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
         text(xs.lower, l.value / a, EnvelopePlot::tr("leans more than the jitter limit above this"),
              t.heather, Qt::AlignLeft | Qt::AlignBottom);
     }
-    const auto corner = [&](const QCPGraph* graph, const QString& words) {
+    const auto corner = [&](const QCPGraph* graph, const QString& words, Qt::Alignment side) {
         const auto data = graph->data();
         if (data->isEmpty()) return;
         const QCPGraphData first = *data->constBegin();
-        text(first.key, first.value, words, t.lake, Qt::AlignLeft | Qt::AlignTop);
+        text(first.key, first.value, words, t.lake, Qt::AlignLeft | side);
     };
-    corner(one_, EnvelopePlot::tr("torque ×1"));
-    corner(wanted_, EnvelopePlot::tr("torque with the wanted margin"));
+    corner(one_, EnvelopePlot::tr("torque ×1"), Qt::AlignBottom);
+    corner(wanted_, EnvelopePlot::tr("torque with the wanted margin"), Qt::AlignTop);
     for (qsizetype i = 0; i < shotNames.size() && i < static_cast<qsizetype>(limits_.shots.size()); ++i) {
         const StripShot& s = limits_.shots[static_cast<std::size_t>(i)];
         text(s.speed / v, s.acceleration / a, shotNames[i], t.rust, Qt::AlignRight | Qt::AlignVCenter);

@@ -19,7 +19,9 @@ class EnvelopePlot : public Plot {
 public:
     explicit EnvelopePlot(const Context& context, QWidget* parent = nullptr);
     /// `set`: the controller's own top speed and acceleration.
-    void show(const AxisLimits& limits, const Triple& set, AxisKind kind, const QStringList& shotNames);
+    void show(const AxisLimits& limits, const Triple& set, AxisKind kind,
+              const QStringList& shotNames); /// Nothing to draw; says why.
+    void clear(const QString& text);
     void applyTheme() override;
 
 signals:

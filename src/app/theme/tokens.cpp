@@ -101,6 +101,7 @@ QPushButton:focus, QToolButton:focus { border: 1px solid @lake; }
 QPushButton:checked, QToolButton:checked { background: @lakeWash; border: 1px solid @lake; color: @lake; }
 QPushButton:disabled, QToolButton:disabled { color: @third; }
 QPushButton[role="primary"] { background: @lake; color: @onLake; border: 1px solid @lake; }
+QPushButton[role="primary"]:disabled { background: @sheet; color: @third; border: 1px solid @line; }
 QPushButton[role="fix"] { background: transparent; color: @lake; border: 1px solid @lake; padding: 2px 8px; text-align: left; }
 QPushButton[role="link"], QToolButton[role="source"] { background: transparent; border: 0; padding: 0 2px; color: @lake; font-size: 10px; }
 QToolButton[role="source"][weak="true"] { color: @straw; }

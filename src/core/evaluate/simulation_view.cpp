@@ -13,7 +13,7 @@ constexpr double pi = std::numbers::pi;
 constexpr double stiffestFrequency = 400.0; // [Hz]
 constexpr double rotorDamping = 0.1;        // [1] of critical
 
-MechanismParams mechanismOf(const DriveModel& m) {
+MechanismParams mechanismOf(const DriveModel& m, bool measuredMode) {
     MechanismParams out;
     double forward = 1.0, back = 1.0, turns = 1.0, motorInertia = m.chain.motorInertia;
     for (const drivetrain::Stage& s : m.chain.stages) {
@@ -37,7 +37,8 @@ MechanismParams mechanismOf(const DriveModel& m) {
     const double w = 2.0 * pi * stiffestFrequency;
     out.stiffness = std::min(m.outputStiffness, both * w * w);
     out.damping = 2.0 * 0.03 * std::sqrt(out.stiffness * both);
-    if (m.mode) {
+    // A mode that is only the drive's own spring is simulated as that spring.
+    if (m.mode && measuredMode) {
         out.modeFrequency = m.mode->frequency;
         out.modeDamping = m.mode->damping;
     }
@@ -52,7 +53,7 @@ std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluatio
     if (m.missing != Reason::None || shot.problem != Reason::None || shot.profile.distance <= 0.0)
         return std::nullopt;
     AxisSimulation s;
-    s.mechanism = mechanismOf(m);
+    s.mechanism = mechanismOf(m, axis.vibration.frequency.value > 0.0);
     s.profile = shot.profile;
     s.commandStep = m.pulses ? m.microstep() : 0.0;
     s.pulseCeiling = m.pulseCeiling;

@@ -207,7 +207,7 @@ void describe(V& v, S& s) {
     v.field(textField("name", "Controller"), s.name);
     v.field(FieldInfo{"pulse_ceiling_hz", "Pulse-rate ceiling", K::Frequency, 1, 1e9, 500, 1e6},
             s.pulseCeiling);
-    v.field(textField("pulses_shared", "Shared by all axes"), s.pulsesShared);
+    v.field(textField("pulses_shared", "Pulses shared by all"), s.pulsesShared);
     v.field(FieldInfo{"decimals_kept", "Decimals kept", K::Count, 0, 9, 0, 6}, s.decimalsKept);
     v.choice(textField("ramps", "Ramps"), s.ramps);
     v.choice(textField("speed_unit", "Speeds are typed"), s.speedUnit);

@@ -50,10 +50,11 @@ LadderDialog::LadderDialog(const Context& context, QWidget* parent)
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setSelectionMode(QAbstractItemView::NoSelection);
     table_->setShowGrid(false);
-    all->addWidget(table_, 1);
+    all->addWidget(table_, 100);
     result_->setWordWrap(true);
     result_->setObjectName(QStringLiteral("ladderResult"));
     all->addWidget(result_);
+    all->addStretch(1); // keeps the text at the top while the plan is hidden
     take_->setProperty("role", "primary");
     take_->setObjectName(QStringLiteral("ladderTake"));
     auto* buttons = new QHBoxLayout;

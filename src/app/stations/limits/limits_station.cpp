@@ -116,9 +116,11 @@ void LimitsStation::refresh() {
         limits_ = {};
         fields_->setFields({});
         fields_->setTitle(tr("No axis"), tr("Add an axis at the left"));
-        envelope_->show(limits_, {}, AxisKind::Linear, {});
+        envelope_->clear(tr("Add an axis to see how fast and how hard it can go."));
         strip_->show(limits_, AxisKind::Linear, {});
         line_ = detail_ = QString();
+        confidence_->clear(tr("Nothing to sample yet."));
+        simulation_->clear(tr("Nothing to simulate yet."));
         update();
         return;
     }
@@ -211,6 +213,12 @@ QString LimitsStation::detailLine() const {
     if (limits_.usefulMicrosteps > 0) said << tr("1/%1 steps are fine enough").arg(limits_.usefulMicrosteps);
     add(tr("detent bends the course %1"), limits_.ripplePixels, Kind::Pixels);
     add(tr("may jump %1 at power-up"), limits_.powerUpPixels, Kind::Pixels);
+    const Conditions& place = context_.document.project().conditions;
+    const Role role = context_.axis()->role;
+    if ((role == Role::Swing || role == Role::BoomTilt) && place.speedNearPeople <= 0.0 &&
+        place.energyNearPeople <= 0.0)
+        said << tr(
+            "a boom near people needs a cap on speed and energy: local rules and qualified people decide");
     return said.join(QStringLiteral(" · "));
 }
 

@@ -44,6 +44,7 @@ RampsDialog::RampsDialog(const Context& context, QWidget* parent) : QDialog(pare
     table->setHorizontalHeaderLabels(
         {tr("Ramps"), tr("Takes"), tr("Leans"), tr("Left at the stop"), tr("Settles in"), tr("Controller")});
     table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
     table->verticalHeader()->hide();
     table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table->setShowGrid(false);
