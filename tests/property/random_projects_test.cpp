@@ -1,5 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/capability.h"
+#include "core/evaluate/compare_ramps.h"
+#include "core/evaluate/evaluate.h"
+#include "core/evaluate/limits.h"
+#include "core/evaluate/stall_ladder.h"
 #include "core/verdicts/ranges.h"
 #include "io/project/project_file.h"
 #include "io/report/evaluation_json.h"
@@ -40,6 +44,28 @@ private slots:
                 if (!everyNumberIsFinite(j, culprit))
                     QFAIL(qPrintable(
                         QStringLiteral("project %1: %2").arg(i).arg(QString::fromStdString(culprit))));
+            }
+        }
+    } /// Limits, the envelope and the stall ladder have no infinite or missing numbers either.
+    void limitsAreFinite() {
+        std::mt19937_64 random(3);
+        for (int i = 0; i < projects / 40; ++i) {
+            const Project p = randomProject(random);
+            for (const Axis& axis : p.axes) {
+                const AxisEvaluation e = evaluateAxis(p, axis);
+                const AxisLimits l = axisLimits(p, axis, e);
+                bool fine = std::isfinite(l.recommended.speed) && std::isfinite(l.recommended.acceleration) &&
+                            std::isfinite(l.recommended.jerk);
+                for (const EnvelopePoint& q : l.envelope)
+                    fine = fine && std::isfinite(q.speed) && !std::isnan(q.atOne) && !std::isnan(q.atWanted);
+                for (const Rung& r : stallLadder(e))
+                    fine = fine && std::isfinite(r.margin) && r.acceleration > 0.0;
+                for (const RampRow& r :
+                     e.shots.empty() ? std::vector<RampRow>{} : compareRamps(p, e, e.shots[0]))
+                    fine = fine && std::isfinite(r.time) && std::isfinite(r.acceleration);
+                if (!fine)
+                    QFAIL(qPrintable(
+                        QStringLiteral("project %1 axis %2").arg(i).arg(QString::fromStdString(axis.id))));
             }
         }
     }

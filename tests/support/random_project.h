@@ -20,7 +20,9 @@ inline gantry::Project randomProject(std::mt19937_64& random) {
         Axis a;
         a.id = "axis" + std::to_string(i);
         a.name = a.id;
-        const auto kind = [&](std::size_t kinds) { return static_cast<std::size_t>(below(static_cast<int>(kinds))); };
+        const auto kind = [&](std::size_t kinds) {
+            return static_cast<std::size_t>(below(static_cast<int>(kinds)));
+        };
         const auto item = [&](auto& m) {
             for (int k = below(3); k > 0; --k) {
                 m.items.emplace_back();

@@ -69,6 +69,37 @@ private slots:
         QVERIFY(motion::rockingAfter(trapezoid, {4.0, 0.0}) < 1e-6 * steady);
         p.controller.ramps = RampKind::None;
         QCOMPARE(axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0])).ramps, RampAdvice::NoRamps);
+    } /// Teeth of a printed pair at 5 m/s on the pitch circle, worked through the ratio by hand.
+    void partsLimitTheSpeed() {
+        Project p = rigs::make(rigs::RigKind::BeltSlider);
+        GearStage gear;
+        gear.id = "pair";
+        gear.motorTeeth = 20;
+        gear.loadTeeth = 60;
+        gear.module = 0.001;
+        gear.material = GearMaterial::PrintedPla;
+        p.axes[0].links = {gear};
+        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+        const AxisLimits l = axisLimits(p, p.axes[0], e);
+        const Limit* part = find(l.speed, LimitReason::PartSpeed);
+        QVERIFY(part != nullptr);
+        // 5 m/s on a 10 mm radius turns the motor at 500 rad/s, the belt's pulley at a third of it.
+        const auto& belt = std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output);
+        VERIFY_NEAR(part->value, 500.0 / 3 * belt.teeth * belt.pitch.value / (2 * M_PI), 1e-9);
+    }
+    void instantStepsKeepThePictureStill() {
+        Project p = demoProject();
+        p.controller.ramps = RampKind::SCurve;
+        QVERIFY(!axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0])).instantStep);
+        p.controller.ramps = RampKind::Trapezoid;
+        p.axes[0].vibration.frequency = estimate(2.0, Source::Measured);
+        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+        const AxisLimits l = axisLimits(p, p.axes[0], e);
+        double px = 0;
+        for (const ShotEvaluation& s : e.shots) px = std::max(px, s.pixelsPerUnit);
+        // A jump in speed of Δv leaves 2 Δv/ω peak to peak.
+        QVERIFY(2 * l.instantStep.value() / (2 * M_PI * 2.0) * px <= 0.25 * (1 + 1e-9) + 1e-12);
+        QVERIFY(l.instantStep.value() <= 0.5 * l.startStop.value() * (1 + 1e-12));
     }
     /// A field that jumps to the start-stop speed is caught by a rotor without a load, and not at twice that.
     void startStopByIntegration() {

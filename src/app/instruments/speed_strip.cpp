@@ -28,6 +28,9 @@ void SpeedStrip::show(const AxisLimits& limits, AxisKind kind, const QStringList
     for (const SpeedBand& b : limits.bands)
         said << tr("%1 from %2 to %3")
                     .arg(bandName(b.reason), context_.show(b.low, speed), context_.show(b.high, speed));
+    for (const Limit& l : limits.speed)
+        said << tr("%1 ends at %2")
+                    .arg(QString::fromUtf8(limitName(l.reason).data()), context_.show(l.value, speed));
     for (qsizetype i = 0; i < names_.size(); ++i) {
         const StripShot& s = limits.shots[static_cast<std::size_t>(i)];
         said << (s.better
@@ -82,11 +85,20 @@ void SpeedStrip::paintEvent(QPaintEvent*) {
             if (x - lastLabel < 70 || x > width() - right - 20) continue;
             lastLabel = x;
             p.drawText(QRectF(x - 40, middle + 7, 80, 14), Qt::AlignCenter, label);
-        }
-    if (limits_.largest.speed > 0.0) {
-        const double x = place(limits_.largest.speed);
-        p.setPen(QPen(t.brick, 2));
-        p.drawLine(QPointF(x, middle - 12), QPointF(x, middle + 5));
+        } // Every limit is a tick, the one that binds a bold one with its name.
+    bool named = false;
+    for (const Limit& l : limits_.speed) {
+        if (l.value > limits_.envelope.back().speed) continue;
+        const bool binds = l.value == limits_.largest.speed;
+        const double x = place(l.value);
+        p.setPen(QPen(l.reason == LimitReason::Judder ? t.straw : t.brick, binds ? 2 : 1));
+        p.drawLine(QPointF(x, middle - (binds ? 12 : 7)), QPointF(x, middle + 5));
+        if (!binds || named) continue;
+        named = true;
+        const QString name = QString::fromUtf8(limitName(l.reason).data());
+        const bool room = x + 6 + p.fontMetrics().horizontalAdvance(name) < width() - right;
+        p.drawText(QRectF(room ? x + 5 : x - 185, middle - 21, 180, 14),
+                   Qt::AlignVCenter | (room ? Qt::AlignLeft : Qt::AlignRight), name);
     }
     for (qsizetype i = 0; i < names_.size(); ++i) {
         const StripShot& s = limits_.shots[static_cast<std::size_t>(i)];

@@ -87,6 +87,7 @@ private:
         if (e_.pulseLimitSpeed) s.push_back({LimitReason::PulseRate, e_.pulseLimitSpeed.value()});
         if (e_.motorTopSpeed) s.push_back({LimitReason::MotorTop, e_.motorTopSpeed.value()});
         if (e_.whirlSpeed) s.push_back({LimitReason::Whirl, 0.8 * e_.whirlSpeed.value()});
+        addPartSpeeds();
         if (const double cap = project_.conditions.speedNearPeople; cap > 0.0 && nearPeople())
             s.push_back({LimitReason::PeopleSpeed, cap / std::max(1e-6, reach())});
         if (const double cap = project_.conditions.energyNearPeople; cap > 0.0 && nearPeople()) {
@@ -110,6 +111,27 @@ private:
                 out_.largest.speed = l.value;
                 break;
             }
+    } /// Speeds at the pitch circle that makers allow: toothed belts 40 m/s, metal gears 15 m/s, plastic,
+      /// printed and
+    /// wooden ones 5 m/s, at which they heat and hum.
+    void addPartSpeeds() {
+        double turns = 1.0; // of the motor per turn of the shaft in hand
+        const auto add = [&](double radius, double fastest) {
+            out_.speed.push_back({LimitReason::PartSpeed, fastest / radius * turns * m_.outputPerRad});
+        };
+        for (std::size_t i = 0; i < axis_.links.size() && i < m_.chain.stages.size(); ++i) {
+            if (const auto* gear = std::get_if<GearStage>(&axis_.links[i]))
+                add(0.5 * gear->motorTeeth * gear->module,
+                    gear->material <= GearMaterial::Aluminium ? 15.0 : 5.0);
+            if (const auto* belt = std::get_if<BeltStage>(&axis_.links[i]))
+                add(belt->motorTeeth * belt->pitch.value / (2.0 * pi), 40.0);
+            turns *= m_.chain.stages[i].ratio;
+        }
+        const auto* linear = std::get_if<LinearMechanism>(&axis_.mechanism);
+        if (linear != nullptr && std::holds_alternative<BeltOutput>(linear->output))
+            out_.speed.push_back({LimitReason::PartSpeed, 40.0});
+        if (linear != nullptr && std::holds_alternative<RackOutput>(linear->output))
+            out_.speed.push_back({LimitReason::PartSpeed, 15.0});
     }
 
     bool nearPeople() const {
@@ -217,6 +239,16 @@ private:
                                e_.inertiaAtMotor.value()) *
                 m_.outputPerRad;
             out_.startStop = Figure::of(std::min(jump, out_.largest.speed));
+            // Half of it, and no more than what leaves the camera rocking by half the jitter limit: Δv/ω each
+            // way.
+            double step = 0.5 * out_.startStop.value();
+            if (out_.mode)
+                for (const ShotEvaluation& s : e_.shots)
+                    if (s.pixelsPerUnit > 0.0)
+                        step = std::min(
+                            step, 0.25 * project_.shots[static_cast<std::size_t>(s.shot)].limits.jitter /
+                                      s.pixelsPerUnit * 2.0 * pi * out_.mode->frequency);
+            if (project_.controller.ramps != RampKind::SCurve) out_.instantStep = Figure::of(step);
         }
     }
 
@@ -372,6 +404,8 @@ std::string_view limitName(LimitReason reason) {
         return "people near";
     case LimitReason::PeopleEnergy:
         return "energy near people";
+    case LimitReason::PartSpeed:
+        return "speed of belts and teeth";
     case LimitReason::PartStrength:
         return "strength of a part";
     case LimitReason::Slip:

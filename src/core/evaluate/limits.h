@@ -19,6 +19,7 @@ enum class LimitReason {
     Judder,       ///< detail crosses the picture too fast
     PeopleSpeed,  ///< the cap that people near the rig set
     PeopleEnergy, ///< the same for the energy of what moves
+    PartSpeed,    ///< belts and teeth at their pitch circle
     PartStrength,
     Slip, ///< roller or wheel
     CordSlack,
@@ -78,7 +79,8 @@ struct AxisLimits {
     Triple largest;     ///< the binding ones
     Triple recommended; ///< with room: what the shots need and a quarter more, never above `largest`
     RampAdvice ramps = RampAdvice::Trapezoid;
-    Figure startStop;         ///< [U/s] that it jumps to and from without a ramp
+    Figure instantStep; ///< [U/s] for controllers that start and corner with a jump in place of a jerk limit
+    Figure startStop;   ///< [U/s] that it jumps to and from without a ramp
     Figure stoppingOrdinary;  ///< [U] from the recommended speed with the recommended ramp
     Figure stoppingEmergency; ///< [U] from there with all the torque there is
     Figure finestMove;        ///< [U] that really moves after a reversal against friction

@@ -45,6 +45,18 @@ MechanismParams mechanismOf(const DriveModel& m, bool measuredMode) {
     return out;
 }
 
+/// Position bandwidth [Hz] that a loop on the motor's encoder can have. Above the drive's resonance the motor
+/// sees its own inertia alone, so the speed loop's gain is bounded by that and by the loop's dead time (0.3
+/// ms).
+double reachableBandwidth(const MechanismParams& m, double inertia) {
+    constexpr double crossover = 1000.0; // [rad/s], about a third of what the dead time takes
+    const double load = std::max(inertia - m.motorInertia, 1e-12);
+    const double resonance =
+        std::sqrt(m.stiffness * m.outputPerRad * m.outputPerRad * (1.0 / m.motorInertia + 1.0 / load));
+    if (resonance > 2.0 * crossover) return 1e9;
+    return crossover * m.motorInertia / (4.0 * 2.0 * pi * inertia);
+}
+
 } // namespace
 
 std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluation& e,
@@ -96,7 +108,7 @@ std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluatio
         ServoDriveParams d;
         d.curve = m.curve;
         d.inertia = inertia;
-        d.bandwidth = loop.bandwidth.value;
+        d.bandwidth = std::min(loop.bandwidth.value, reachableBandwidth(s.mechanism, inertia));
         d.feedforward = loop.feedforward.value;
         d.countAngle = 2.0 * pi / loop.countsPerTurn;
         d.motors = m.motors;

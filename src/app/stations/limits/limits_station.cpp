@@ -207,6 +207,7 @@ QString LimitsStation::detailLine() const {
         if (f) said << words.arg(context_.show(f, kind));
     };
     add(tr("starts at %1 without a ramp"), limits_.startStop, k.speed);
+    add(tr("instant speed step up to %1"), limits_.instantStep, k.speed);
     add(tr("stops in %1"), limits_.stoppingOrdinary, k.travel);
     add(tr("in %1 at the hardest"), limits_.stoppingEmergency, k.travel);
     add(tr("finest sure move %1"), limits_.finestMove, k.travel);
@@ -248,6 +249,7 @@ void LimitsStation::useRecommended() {
             m.maxSpeed = r.speed;
             m.maxAcceleration = r.acceleration;
             m.jerk = r.jerk;
+            if (limits_.instantStep) m.instantSpeedStep = limits_.instantStep.value();
         });
     });
 }
@@ -333,6 +335,11 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
         said << tr("keeps in step; %1 behind at most").arg(context_.show(result.peakLag, k.travel));
     said << tr("rocks %1 after the stop").arg(context_.show(result.rocking * simulatedPixels_, Kind::Pixels));
     if (result.settled >= 0.0) said << tr("settles in %1").arg(context_.show(result.settled, Kind::Time));
+    if (simulatedInput_.fault.kind != simulation::FaultKind::None)
+        said
+            << tr("ends %1 from where it was sent").arg(context_.show(std::abs(result.finalError), k.travel));
+    if (result.peakCurrent > 0.0)
+        said << tr("%1 in the windings at most").arg(context_.show(result.peakCurrent, Kind::Current));
     if (result.hitSpeed > 0.0) said << tr("hits the stop at %1").arg(context_.show(result.hitSpeed, k.speed));
     if (result.energy.copper > 0.0)
         said << tr("%1 of heat in the windings").arg(context_.show(result.energy.copper, Kind::Energy));
