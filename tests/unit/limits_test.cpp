@@ -101,6 +101,23 @@ private slots:
         QVERIFY(2 * l.instantStep.value() / (2 * M_PI * 2.0) * px <= 0.25 * (1 + 1e-9) + 1e-12);
         QVERIFY(l.instantStep.value() <= 0.5 * l.startStop.value() * (1 + 1e-12));
     }
+    /// 4 N lets go to 3 N: a newton on the belt's spring and on the field's, there and beyond.
+    void stickSlipByHand() {
+        Project p = demoProject();
+        auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+        m.runningFriction.value = 3.0;
+        m.staticFriction.value = 4.0;
+        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+        const double r = 0.04 / (2 * M_PI), ta = 0.3106;
+        const double field = (std::asin(4 * r / ta) - std::asin(3 * r / ta)) / 50 * r;
+        double px = 0;
+        for (const ShotEvaluation& s : e.shots) px = std::max(px, s.pixelsPerUnit);
+        VERIFY_NEAR(axisLimits(p, p.axes[0], e).stickSlipPixels.value(),
+                    2 * (1.0 / e.model.outputStiffness + field) * px, 2e-3);
+        m.staticFriction.value = 3.0;
+        VERIFY_NEAR(axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0])).stickSlipPixels.value() + 1.0, 1.0,
+                    1e-9);
+    }
     /// A field that jumps to the start-stop speed is caught by a rotor without a load, and not at twice that.
     void startStopByIntegration() {
         const double ta = 0.3, inertia = 2e-5;

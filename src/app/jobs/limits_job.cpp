@@ -3,6 +3,8 @@
 
 #include "app/shell/document.h"
 
+#include <QThread>
+
 namespace gantry::app {
 namespace {
 
@@ -16,6 +18,7 @@ struct Halves {
 
 LimitsJob::LimitsJob(Document& document, QObject* parent) : QObject(parent), document_(document) {
     pool_.setMaxThreadCount(2);
+    pool_.setThreadPriority(QThread::LowPriority); // hands on the window come first
 }
 
 LimitsJob::~LimitsJob() {

@@ -256,6 +256,13 @@ private:
         const motor::StepperParams* p = m_.stepper();
         double px = 0.0;
         for (const ShotEvaluation& s : e_.shots) px = std::max(px, s.pixelsPerUnit);
+        // From static to running friction springs and field give way by the difference, and swing as far
+        // beyond.
+        const double less = m_.staticFriction - m_.chain.load.coulomb;
+        const double field = (m_.lag(m_.staticFriction * m_.outputPerRad, 0.0) -
+                              m_.lag(m_.chain.load.coulomb * m_.outputPerRad, 0.0)) *
+                             m_.outputPerRad;
+        out_.stickSlipPixels = Figure::of(2.0 * (less / m_.outputStiffness + field) * px);
         if (p == nullptr) {
             if (m_.commandAngle > 0.0) out_.finestMove = Figure::of(m_.jump());
             return;

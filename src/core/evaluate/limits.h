@@ -85,8 +85,10 @@ struct AxisLimits {
     Figure stoppingEmergency; ///< [U] from there with all the torque there is
     Figure finestMove;        ///< [U] that really moves after a reversal against friction
     int usefulMicrosteps = 0; ///< beyond which finer only costs pulse rate; 0 where it has no meaning
-    Figure ripplePixels;      ///< [px] by which detent torque bends the course, peak to peak
-    Figure powerUpPixels;     ///< [px] that switching on may jump: two full steps
+    Figure
+        stickSlipPixels; ///< [px] by which it jumps when static friction lets go: twice what the springs hold
+    Figure ripplePixels; ///< [px] by which detent torque bends the course, peak to peak
+    Figure powerUpPixels; ///< [px] that switching on may jump: two full steps
     std::vector<SpeedBand> bands;
     std::vector<StripShot> shots;
     std::vector<EnvelopePoint> envelope; ///< speeds evenly spaced on a logarithm

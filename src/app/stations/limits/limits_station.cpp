@@ -212,6 +212,7 @@ QString LimitsStation::detailLine() const {
     add(tr("in %1 at the hardest"), limits_.stoppingEmergency, k.travel);
     add(tr("finest sure move %1"), limits_.finestMove, k.travel);
     if (limits_.usefulMicrosteps > 0) said << tr("1/%1 steps are fine enough").arg(limits_.usefulMicrosteps);
+    add(tr("breaks free with a jump of %1"), limits_.stickSlipPixels, Kind::Pixels);
     add(tr("detent bends the course %1"), limits_.ripplePixels, Kind::Pixels);
     add(tr("may jump %1 at power-up"), limits_.powerUpPixels, Kind::Pixels);
     const Conditions& place = context_.document.project().conditions;
