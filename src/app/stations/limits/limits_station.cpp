@@ -375,7 +375,7 @@ void LimitsStation::place() {
         right -= width;
         widget->setGeometry(right, 10, width - 4, 27);
     }
-    int y = 44 + 62 + gap; // the lines of limits
+    int y = 44 + 76 + gap; // the lines of limits
     const int fieldsHeight = fields_->heightFor(w);
     const int bottom = std::clamp((height() - y) * 30 / 100, 170, 320);
     const int plotHeight = std::max(170, height() - y - fieldsHeight - bottom - 50 - 4 * gap);
@@ -404,14 +404,14 @@ void LimitsStation::paintEvent(QPaintEvent*) {
     p.drawText(QRect(edge, 10, 86, 27), Qt::AlignVCenter,
                p.fontMetrics().elidedText(axis != nullptr ? QString::fromStdString(axis->name) : tr("Limits"),
                                           Qt::ElideRight, 84));
-    const QRect card(edge, 44, width() - 2 * edge, 62);
+    const QRect card(edge, 44, width() - 2 * edge, 76);
     paintCard(p, card);
     p.setFont(textFont(12, true));
     const QString lead = tr("Limits");
-    p.drawText(card.adjusted(12, 4, 0, -38), Qt::AlignVCenter, lead);
+    p.drawText(card.adjusted(12, 4, 0, -52), Qt::AlignVCenter, lead);
     const int used = p.fontMetrics().horizontalAdvance(lead) + 20;
     p.setFont(textFont(12));
-    p.drawText(card.adjusted(used, 4, -8, -38), Qt::AlignVCenter,
+    p.drawText(card.adjusted(used, 4, -8, -52), Qt::AlignVCenter,
                p.fontMetrics().elidedText(axis != nullptr ? line_ : tr("add an axis at the left"),
                                           Qt::ElideRight, card.width() - used - 8));
     p.setFont(textFont(11));
