@@ -59,8 +59,17 @@ private slots:
         const auto tuned =
             motion::plan(0.5, {l.recommended.speed, l.recommended.acceleration, l.recommended.jerk});
         const double steady = l.recommended.acceleration / std::pow(2 * M_PI * 4, 2);
-        // One period in each jerk phase leaves nothing where the ramp is long enough to have two of them.
-        if (tuned.in.jerkTime > 0.2499) QVERIFY(motion::rockingAfter(tuned, {4.0, 0.0}) < 1e-6 * steady);
+        VERIFY_NEAR(tuned.in.jerkTime, 0.25, 1e-9);
+        QVERIFY(motion::rockingAfter(tuned, {4.0, 0.0}) < 1e-6 * steady);
+        // Also where the speed is reached before the allowed acceleration would need two periods.
+        p.axes[0].vibration.frequency.value = 0.9;
+        l = axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0]));
+        const auto slow =
+            motion::plan(0.9, {l.recommended.speed, l.recommended.acceleration, l.recommended.jerk});
+        VERIFY_NEAR(slow.in.jerkTime, 1 / 0.9, 1e-9);
+        QVERIFY(motion::rockingAfter(slow, {0.9, 0.0}) <
+                1e-6 * l.recommended.acceleration / std::pow(2 * M_PI * 0.9, 2));
+        p.axes[0].vibration.frequency.value = 4.0;
         p.controller.ramps = RampKind::Trapezoid;
         l = axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0]));
         QCOMPARE(l.ramps, RampAdvice::TunedTrapezoid);
@@ -100,6 +109,30 @@ private slots:
         // A jump in speed of Δv leaves 2 Δv/ω peak to peak.
         QVERIFY(2 * l.instantStep.value() / (2 * M_PI * 2.0) * px <= 0.25 * (1 + 1e-9) + 1e-12);
         QVERIFY(l.instantStep.value() <= 0.5 * l.startStop.value() * (1 + 1e-12));
+    }
+    /// A belt stage too weak for the steady pull alone leaves no acceleration at all.
+    void partsTooWeakLeaveNothing() {
+        Project p = demoProject();
+        auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+        const double before = axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0])).largest.acceleration;
+        QVERIFY(before > 0.5);
+        // 0.4 % of EA is allowed, half of it counted: 2 N against 11 N of gravity and drag.
+        std::get<BeltOutput>(m.output).tensileStiffness.value = 1000;
+        QCOMPARE(axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0])).largest.acceleration, 0.0);
+    }
+    /// A cap on speed holds a boom that tells nothing of its length.
+    void unknownBoomIsStillCapped() {
+        Project p = rigs::make(rigs::RigKind::OrbitBoom);
+        p.axes.resize(1);
+        RotaryMechanism& boom = std::get<RotaryMechanism>(p.axes[0].mechanism);
+        boom.items.clear();
+        boom.pointMass.value = 0.0;
+        p.axes[0].role = Role::Swing;
+        p.conditions.speedNearPeople = 0.05;
+        QVERIFY(axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0])).largest.speed <= 0.05 + 1e-12);
+        boom.pointMass.value = 2.0;
+        boom.pointRadius = 2.0;
+        QVERIFY(axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0])).largest.speed <= 0.025 + 1e-12);
     }
     /// 4 N lets go to 3 N: a newton on the belt's spring and on the field's, there and beyond.
     void stickSlipByHand() {

@@ -89,7 +89,7 @@ private:
         if (e_.whirlSpeed) s.push_back({LimitReason::Whirl, 0.8 * e_.whirlSpeed.value()});
         addPartSpeeds();
         if (const double cap = project_.conditions.speedNearPeople; cap > 0.0 && nearPeople())
-            s.push_back({LimitReason::PeopleSpeed, cap / std::max(1e-6, reach())});
+            s.push_back({LimitReason::PeopleSpeed, cap / reach()});
         if (const double cap = project_.conditions.energyNearPeople; cap > 0.0 && nearPeople()) {
             const double inertia = e_.inertiaAtMotor.value() / (m_.outputPerRad * m_.outputPerRad);
             s.push_back({LimitReason::PeopleEnergy, std::sqrt(2.0 * cap / inertia)});
@@ -111,9 +111,10 @@ private:
                 out_.largest.speed = l.value;
                 break;
             }
-    } /// Speeds at the pitch circle that makers allow: toothed belts 40 m/s, metal gears 15 m/s, plastic,
-      /// printed and
-    /// wooden ones 5 m/s, at which they heat and hum.
+    }
+
+    /// Speeds at the pitch circle that makers allow: toothed belts 40 m/s, metal gears 15 m/s, plastic,
+    /// printed and wooden ones 5 m/s, at which they heat and hum.
     void addPartSpeeds() {
         double turns = 1.0; // of the motor per turn of the shaft in hand
         const auto add = [&](double radius, double fastest) {
@@ -138,8 +139,15 @@ private:
         return axis_.role == Role::Swing || axis_.role == Role::BoomTilt || axis_.role == Role::Slide ||
                axis_.role == Role::Lift;
     }
-    /// Metres that the farthest point moves for one unit.
-    double reach() const { return m_.kind == AxisKind::Linear ? 1.0 : m_.farthestItem; }
+    /// Metres that the farthest point moves for one unit; a boom that tells no place is taken for a metre
+    /// long, so that its cap still caps.
+    double reach() const {
+        const auto* rotary = std::get_if<RotaryMechanism>(&axis_.mechanism);
+        if (rotary == nullptr) return 1.0;
+        const double known =
+            std::max(m_.farthestItem, rotary->pointMass.value > 0.0 ? rotary->pointRadius : 0.0);
+        return known > 0.0 ? known : 1.0;
+    }
 
     void fillRecommendedSpeed() {
         const double largest = out_.largest.speed;
@@ -188,13 +196,19 @@ private:
             const double factor = p.slip ? 1.5 : 2.0;
             const double force = worst->forceNeeded.value() * p.allowed.value() / p.load.value() / factor;
             const double a = (force - steady) / m_.chain.load.inertia;
-            if (a > 0.0)
-                out_.acceleration.push_back({p.slip ? LimitReason::Slip : LimitReason::PartStrength, a});
+            // A part that does not even stand the steady force with its factor leaves nothing.
+            out_.acceleration.push_back(
+                {p.slip ? LimitReason::Slip : LimitReason::PartStrength, std::max(0.0, a)});
         }
     }
 
     void fillJerk() {
         const bool sCurve = project_.controller.ramps == RampKind::SCurve;
+        // Two jerk phases of a period each reach no more than a T₀: a slower top speed takes less
+        // acceleration, or the phases would come out shorter than the period.
+        if (out_.mode && sCurve)
+            out_.recommended.acceleration =
+                std::min(out_.recommended.acceleration, out_.recommended.speed * out_.mode->frequency);
         if (out_.mode) {
             out_.jerk.push_back(
                 {LimitReason::OnePeriod, out_.recommended.acceleration * out_.mode->frequency});

@@ -55,10 +55,10 @@ public:
     /// Angle of the motor [rad] half a step ahead, where its torque is to be taken.
     double middleAngle() const { return s_.angle + 0.5 * h_ * s_.speed; }
     /// Speed there [rad/s], foreseen by the last acceleration.
-    double middleSpeed() const {
-        return s_.speed + 0.5 * h_ * motorAcceleration_;
-    } /// One step under the motor's torque [N·m] taken at middleAngle(); its field turns at `fieldSpeed`
-      /// [rad/s].
+    double middleSpeed() const { return s_.speed + 0.5 * h_ * motorAcceleration_; }
+
+    /// One step under the motor's torque [N·m] taken at middleAngle(); its field turns at `fieldSpeed`
+    /// [rad/s].
     void advance(double torque, double fieldSpeed = 0.0) {
         const double r = p_.outputPerRad;
         const double middle = middleAngle() * r - (s_.position + 0.5 * h_ * s_.velocity);
