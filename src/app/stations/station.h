@@ -27,6 +27,11 @@ signals:
     void goTo(const QString& station);
 
 protected:
+    /// Fills the page and paints its head: the axis' name, and a card whose first line, `lineHeight` high, is
+    /// a bold lead and a text beside it.
+    void paintHead(QPainter& painter, const QRect& card, int lineHeight, const QString& lead,
+                   const QString& text) const;
+
     Context context_;
 };
 

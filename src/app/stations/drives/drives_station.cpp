@@ -390,28 +390,10 @@ void DrivesStation::resizeEvent(QResizeEvent*) {
 
 void DrivesStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    const Tokens& t = tokens();
-    p.fillRect(rect(), t.paper);
     const Axis* axis = context_.axis();
-    p.setFont(textFont(14, true));
-    p.setPen(t.ink);
-    p.drawText(QRect(edge, 10, 88, 27), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(axis != nullptr ? QString::fromStdString(axis->name) : tr("Drives"),
-                                          Qt::ElideRight, 84));
-    const QRect line(edge, 46, width() - 2 * edge, 30);
-    paintCard(p, line);
-    p.setFont(textFont(12, true));
-    const QString lead = tr("What this drive can do");
-    p.drawText(line.adjusted(12, 0, 0, 0), Qt::AlignVCenter, lead);
-    const int used = p.fontMetrics().horizontalAdvance(lead) + 18;
-    p.setFont(textFont(12));
-    p.setPen(t.second);
-    p.drawText(line.adjusted(used, 0, -8, 0), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(
-                   axis != nullptr
-                       ? capability_
-                       : tr("add an axis at the left, or start from “Here is what I have” in Brief"),
-                   Qt::ElideRight, line.width() - used - 8));
+    paintHead(p, QRect(edge, 46, width() - 2 * edge, 30), 30, tr("What this drive can do"),
+              axis != nullptr ? capability_
+                              : tr("add an axis at the left, or start from “Here is what I have” in Brief"));
     paintCard(p, QRect(edge, chainTop, width() - 2 * edge, table_->geometry().bottom() + 8 - chainTop));
 }
 

@@ -159,9 +159,10 @@ void LimitsStation::refresh() {
     confidence_->show(sampledThis ? sampled_ : std::nullopt,
                       sampledRevision_ != context_.document.revision());
     if (!sampledThis || sampledRevision_ != context_.document.revision()) sampling_.start();
-    if (result_ && simulatedAxis_ == context_.session.axis())
-        simulation_->show(*result_, kindOf(*axis), simulatedPixels_, simulatedTime_,
-                          simulatedRevision_ != context_.document.revision());
+    if (simulated_ && simulated_->from.axis == context_.session.axis())
+        simulation_->show(simulated_->result, simulated_->from.evaluation.model.kind, simulated_->from.pixels,
+                          simulated_->from.input.profile.time(),
+                          simulated_->revision != context_.document.revision());
     else
         simulation_->clear(
             tr("Simulate the shot to see how the drive follows it: currents, play, springs and friction "
@@ -242,7 +243,7 @@ void LimitsStation::useRecommended() {
     if (limits_.problem != Reason::None) return;
     const Triple r = limits_.recommended;
     if (r.speed <= 0.0 || r.acceleration <= 0.0) {
-        emit message(tr("This drive has no acceleration to recommend; see its torque in Drives."), true);
+        emit message(tr("Nothing is left to accelerate with; the line of limits says what binds."), true);
         return;
     }
     context_.document.change(tr("Set the recommended limits"), [&](Project& p) {
@@ -280,7 +281,8 @@ simulation::Fault LimitsStation::chosenFault(const ShotEvaluation& shot) const {
     case 1:
         return {FaultKind::PowerCut, half, 0.0};
     case 2:
-        return {FaultKind::EmergencyStop, half, context_.axis()->onStop == OnStop::CutsCurrent ? 0.0 : 1.0};
+        return {FaultKind::EmergencyStop, half, // What was not tried is taken at its worst.
+                context_.axis()->onStop == OnStop::KeepsHolding ? 1.0 : 0.0};
     case 3:
         return {FaultKind::EndStop, 0.0, 0.7 * shot.profile.distance};
     case 4:
@@ -305,10 +307,7 @@ void LimitsStation::simulate() {
         return;
     }
     input->fault = chosenFault(*shot);
-    simulatedInput_ = *input;
-    simulatedPixels_ = shot->pixelsPerUnit;
-    simulatedTime_ = shot->profile.time();
-    simulatedAxis_ = context_.session.axis();
+    started_ = {*input, *e, context_.session.axis(), shot->pixelsPerUnit};
     const double limit =
         context_.document.project().shots[static_cast<std::size_t>(shot->shot)].limits.jitter;
     job_.simulate(*input, shot->pixelsPerUnit > 0.0 ? limit / shot->pixelsPerUnit : 0.0);
@@ -321,22 +320,20 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
         emit message(tr("Simulation stopped."), false);
         return;
     }
-    result_ = result;
-    simulatedRevision_ = revision;
-    const AxisKind kind = context_.axis() != nullptr ? kindOf(*context_.axis()) : AxisKind::Linear;
-    const Kinds k = kindsOf(kind);
+    simulated_ = Simulated{started_, result, revision};
+    const Kinds k = kindsOf(started_.evaluation.model.kind);
     QStringList said;
     if (result.lostFullSteps != 0)
         said << tr("loses %1 full steps from %2 on, at %3 commanded")
                         .arg(std::abs(result.lostFullSteps))
                         .arg(context_.show(result.lostAt, Kind::Time),
                              context_.show(result.lostSpeed, k.speed)) +
-                    because(result);
+                    because(*simulated_);
     else
         said << tr("keeps in step; %1 behind at most").arg(context_.show(result.peakLag, k.travel));
-    said << tr("rocks %1 after the stop").arg(context_.show(result.rocking * simulatedPixels_, Kind::Pixels));
+    said << tr("rocks %1 after the stop").arg(context_.show(result.rocking * started_.pixels, Kind::Pixels));
     if (result.settled >= 0.0) said << tr("settles in %1").arg(context_.show(result.settled, Kind::Time));
-    if (simulatedInput_.fault.kind != simulation::FaultKind::None)
+    if (started_.input.fault.kind != simulation::FaultKind::None)
         said
             << tr("ends %1 from where it was sent").arg(context_.show(std::abs(result.finalError), k.travel));
     if (result.peakCurrent > 0.0)
@@ -348,10 +345,8 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
     refresh();
 }
 
-QString LimitsStation::because(const simulation::SimulationResult& result) const {
-    const AxisEvaluation* e = context_.axisEvaluation();
-    if (e == nullptr) return {};
-    switch (stallCause(*e, simulatedInput_, result)) {
+QString LimitsStation::because(const Simulated& run) {
+    switch (stallCause(run.from.evaluation, run.from.input, run.result)) {
     case StallCause::Torque:
         return tr(", for there it asks more than the motor pulls");
     case StallCause::Resonance:
@@ -397,23 +392,8 @@ void LimitsStation::resizeEvent(QResizeEvent*) {
 void LimitsStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Tokens& t = tokens();
-    p.fillRect(rect(), t.paper);
-    const Axis* axis = context_.axis();
-    p.setFont(textFont(14, true));
-    p.setPen(t.ink);
-    p.drawText(QRect(edge, 10, 86, 27), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(axis != nullptr ? QString::fromStdString(axis->name) : tr("Limits"),
-                                          Qt::ElideRight, 84));
     const QRect card(edge, 44, width() - 2 * edge, 76);
-    paintCard(p, card);
-    p.setFont(textFont(12, true));
-    const QString lead = tr("Limits");
-    p.drawText(card.adjusted(12, 4, 0, -52), Qt::AlignVCenter, lead);
-    const int used = p.fontMetrics().horizontalAdvance(lead) + 20;
-    p.setFont(textFont(12));
-    p.drawText(card.adjusted(used, 4, -8, -52), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(axis != nullptr ? line_ : tr("add an axis at the left"),
-                                          Qt::ElideRight, card.width() - used - 8));
+    paintHead(p, card, 24, tr("Limits"), context_.axis() != nullptr ? line_ : tr("add an axis at the left"));
     p.setFont(textFont(11));
     p.setPen(t.second);
     p.drawText(card.adjusted(12, 24, -8, -4), Qt::AlignTop | Qt::TextWordWrap, detail_);

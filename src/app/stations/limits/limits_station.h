@@ -42,7 +42,6 @@ private:
     void place();
     QString limitsLine() const;
     QString detailLine() const;
-    QString because(const simulation::SimulationResult& result) const;
     simulation::Fault chosenFault(const ShotEvaluation& shot) const;
     QString motionPath(const char* linear, const char* rotary) const;
 
@@ -57,11 +56,25 @@ private:
     QComboBox* fault_;
     LimitsJob job_;
     std::optional<sampling::Confidence> sampled_;
-    std::optional<simulation::SimulationResult> result_;
-    simulation::AxisSimulation simulatedInput_;
-    int sampledAxis_ = -1, simulatedAxis_ = -1;
-    quint64 sampledRevision_ = 0, simulatedRevision_ = 0;
-    double simulatedPixels_ = 0.0, simulatedTime_ = 0.0;
+    int sampledAxis_ = -1;
+    quint64 sampledRevision_ = 0;
+    /// What a simulation was started with; its result is shown as that, whatever is selected by then.
+    struct Started {
+        simulation::AxisSimulation input;
+        AxisEvaluation evaluation;
+        int axis = -1;
+        double pixels = 0.0; ///< [px/U]
+    };
+    struct Simulated {
+        Started from;
+        simulation::SimulationResult result;
+        quint64 revision = 0;
+    };
+    /// Why steps were lost, as the end of a sentence; empty if none were.
+    static QString because(const Simulated& run);
+
+    Started started_;
+    std::optional<Simulated> simulated_;
     QTimer sampling_;
     QString line_, detail_;
 };

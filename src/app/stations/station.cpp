@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/station.h"
+
+#include "app/instruments/field_group.h"
+#include "app/theme/tokens.h"
+
+#include <QPainter>
+
+namespace gantry::app {
+
+void Station::paintHead(QPainter& p, const QRect& card, int lineHeight, const QString& lead,
+                        const QString& text) const {
+    const Tokens& t = tokens();
+    p.fillRect(rect(), t.paper);
+    const Axis* axis = context_.axis();
+    p.setFont(textFont(14, true));
+    p.setPen(t.ink);
+    p.drawText(QRect(card.left(), 10, 86, 27), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(axis != nullptr ? QString::fromStdString(axis->name) : name(),
+                                          Qt::ElideRight, 84));
+    paintCard(p, card);
+    const QRect line(card.left() + 12, card.top(), card.width() - 20, lineHeight);
+    p.setFont(textFont(12, true));
+    p.drawText(line, Qt::AlignVCenter, lead);
+    const int used = p.fontMetrics().horizontalAdvance(lead) + 8;
+    p.setFont(textFont(12));
+    p.setPen(t.second);
+    p.drawText(line.adjusted(used, 0, 0, 0), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(text, Qt::ElideRight, line.width() - used));
+}
+
+} // namespace gantry::app
