@@ -21,6 +21,19 @@ class CliTest : public QObject {
     }
     const std::string demo_ = GANTRY_DATA "/demo/fernhouse-dolly.gantry";
 private slots:
+    /// The worked slider's limits: 40 kHz at 80 steps/mm.
+    void printsLimits() {
+        const Result r = run({"evaluate", GANTRY_DATA "/demo/fernhouse-dolly.gantry", "--json"});
+        const auto limits = nlohmann::json::parse(r.out)["axes"][0]["limits"];
+        double pulses = 0;
+        for (const auto& l : limits["speed_m_s"])
+            if (l["reason"] == "pulse rate") pulses = l["value"];
+        QVERIFY(std::abs(pulses - 0.5) < 1e-9);
+        QVERIFY(limits["recommended"]["speed_m_s"].get<double>() <=
+                limits["largest"]["speed_m_s"].get<double>());
+        QCOMPARE(limits["ramps"].size(), std::size_t(5));
+        QVERIFY(limits["rocking_measured"].get<bool>());
+    }
     void simulatesShots() {
         const std::string demo = GANTRY_DATA "/demo/fernhouse-dolly.gantry";
         const Result r = run({"simulate", demo, "--axis", "slide", "--json"});

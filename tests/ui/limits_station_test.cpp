@@ -82,6 +82,16 @@ private slots:
         click(d, "simulateShot");
         QTRY_VERIFY_WITH_TIMEOUT(d.status().contains("full steps from"), 20000);
     }
+    /// Whatever is selected when it ends, a result speaks of the axis it was started for.
+    void resultBelongsToItsAxis() {
+        WindowDriver d;
+        d.station(3);
+        click(d, "simulateShot");
+        d.window->session().setAxis(1);
+        QTRY_VERIFY_WITH_TIMEOUT(d.status().startsWith("Simulated"), 20000);
+        QVERIFY2(d.status().contains("mm behind") || d.status().contains("µm behind"),
+                 qPrintable(d.status()));
+    }
     void samplingFindsWhatMattersMost() {
         WindowDriver d;
         d.station(3);

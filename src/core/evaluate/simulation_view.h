@@ -7,9 +7,10 @@
 namespace gantry {
 
 /// A shot of an axis as the time simulation takes it: drive lumped at its output with the efficiency of all
-/// stages, the play and spring of all of them in series, gravity at its worst place. Drives stiffer than
-/// 400 Hz against rotor and load count as 400 Hz, which no picture tells from rigid. The rotor swings with a
-/// tenth of critical damping (a guess; docs/models/simulation.md). Nothing where data is missing.
+/// stages, the play and spring of all of them in series, gravity at its worst place and against the movement.
+/// Drives stiffer than 400 Hz against rotor and load count as 400 Hz, which no picture tells from rigid. The
+/// rotor swings with a tenth of critical damping (a guess; docs/models/simulation.md). Nothing where data is
+/// missing.
 std::optional<simulation::AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluation& evaluation,
                                                        const ShotEvaluation& shot);
 

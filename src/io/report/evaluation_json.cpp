@@ -3,6 +3,8 @@
 
 #include "core/evaluate/capability.h"
 #include "core/evaluate/chain_table.h"
+#include "core/evaluate/compare_ramps.h"
+#include "core/evaluate/limits.h"
 #include "core/evaluate/spread.h"
 
 #include <array>
@@ -164,6 +166,74 @@ Json checksJson(const Axis& axis, const AxisEvaluation& e, const std::string& u)
     return j;
 }
 
+/// How fast, how hard, how soft: each list of limits ascending, the ramps of the worst shot compared.
+Json limitsJson(const Project& project, const Axis& axis, const AxisEvaluation& e, const std::string& u) {
+    const AxisLimits l = axisLimits(project, axis, e);
+    Json j;
+    if (l.problem != Reason::None) {
+        j["why"] = words::reasonText(l.problem);
+        return j;
+    }
+    const auto list = [](const std::vector<Limit>& limits) {
+        Json out = Json::array();
+        for (const Limit& limit : limits) {
+            Json one;
+            one["reason"] = limitName(limit.reason);
+            one["value"] = limit.value;
+            out.push_back(one);
+        }
+        return out;
+    };
+    j["speed_" + u + "_s"] = list(l.speed);
+    j["acceleration_" + u + "_s2"] = list(l.acceleration);
+    j["jerk_" + u + "_s3"] = list(l.jerk);
+    const auto triple = [&](const Triple& t) {
+        Json out;
+        out["speed_" + u + "_s"] = t.speed;
+        out["acceleration_" + u + "_s2"] = t.acceleration;
+        out["jerk_" + u + "_s3"] = t.jerk;
+        return out;
+    };
+    j["largest"] = triple(l.largest);
+    j["recommended"] = triple(l.recommended);
+    put(j, "start_stop_" + u + "_s", l.startStop);
+    put(j, "instant_speed_step_" + u + "_s", l.instantStep);
+    put(j, "stopping_ordinary_" + u, l.stoppingOrdinary);
+    put(j, "stopping_emergency_" + u, l.stoppingEmergency);
+    put(j, "finest_move_" + u, l.finestMove);
+    j["useful_microsteps"] = l.usefulMicrosteps;
+    put(j, "detent_ripple_px", l.ripplePixels);
+    put(j, "stick_slip_px", l.stickSlipPixels);
+    put(j, "power_up_jump_px", l.powerUpPixels);
+    put(j, "rocking_frequency_hz",
+        l.mode ? Figure::of(l.mode->frequency) : Figure::none(Reason::NotApplicable));
+    j["rocking_measured"] = l.modeMeasured;
+    static constexpr std::array bands{"rotor_resonance", "full_steps_on_mode", "microsteps_on_mode",
+                                      "visible_steps", "noise"};
+    j["bands"] = Json::array();
+    for (const SpeedBand& b : l.bands) {
+        Json band;
+        band["reason"] = bands[static_cast<std::size_t>(b.reason)];
+        band["low_" + u + "_s"] = b.low;
+        band["high_" + u + "_s"] = b.high;
+        j["bands"].push_back(band);
+    }
+    j["ramps"] = Json::array();
+    if (e.worstShot >= 0)
+        for (const RampRow& r : compareRamps(project, e, e.shots[static_cast<std::size_t>(e.worstShot)])) {
+            Json row;
+            row["shape"] = shapeName(r.shape);
+            row["offered"] = r.offered;
+            row["time_s"] = r.time;
+            row["acceleration_" + u + "_s2"] = r.acceleration;
+            put(row, "left_px", r.rocking);
+            put(row, "leaning_px", r.leaning);
+            put(row, "settling_s", r.settling);
+            j["ramps"].push_back(row);
+        }
+    return j;
+}
+
 /// Everything about an axis that has a number, or could have one.
 void putFigures(Json& j, const Project& project, const Axis& axis, const AxisEvaluation& e) {
     const bool linear = e.model.kind == AxisKind::Linear;
@@ -236,6 +306,7 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
         j["worst_shot"] = nullptr;
     putFigures(j, project, axis, e);
     j["capability"] = capabilityJson(axis, e, u);
+    j["limits"] = limitsJson(project, axis, e, u);
     j["chain"] = chainJson(axis, e);
     // The same keys once more, each with how far its value may lie off either way.
     const AxisEvaluation spread = axisSpread(project, index, e, Searches::Yes);
