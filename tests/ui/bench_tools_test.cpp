@@ -34,6 +34,12 @@ class BenchToolsTest : public QObject {
             }
         QFAIL(qPrintable("no button “" + text + "”"));
     }
+    /// The visible field of that name.
+    static QLineEdit* shown(QDialog* dialog, const char* name) {
+        for (auto* e : dialog->findChildren<QLineEdit*>())
+            if (e->isVisible() && e->accessibleName() == name) return e;
+        return nullptr;
+    }
     static void type(QLineEdit* edit, const QString& text) {
         edit->setFocus();
         edit->selectAll();
@@ -136,11 +142,7 @@ private slots:
         WindowDriver d;
         QDialog* dialog = open(d, "A motor without a label", "identifyDialog");
         QVERIFY(dialog != nullptr);
-        const auto field = [&](const char* name) -> QLineEdit* {
-            for (auto* e : dialog->findChildren<QLineEdit*>())
-                if (e->isVisible() && e->accessibleName() == name) return e;
-            return nullptr;
-        };
+        const auto field = [&](const char* name) { return shown(dialog, name); };
         press(dialog, "Next");
         type(field("Leads"), "five");
         press(dialog, "Next");
@@ -174,11 +176,7 @@ private slots:
         WindowDriver d;
         QDialog* dialog = open(d, "A motor without a label", "identifyDialog");
         QVERIFY(dialog != nullptr);
-        const auto field = [&](const char* name) -> QLineEdit* {
-            for (auto* e : dialog->findChildren<QLineEdit*>())
-                if (e->isVisible() && e->accessibleName() == name) return e;
-            return nullptr;
-        };
+        const auto field = [&](const char* name) { return shown(dialog, name); };
         press(dialog, "A brushed DC motor: 2 leads, runs as soon as it gets a voltage");
         press(dialog, "Next");
         type(field("Least resistance"), "2 ohm");
