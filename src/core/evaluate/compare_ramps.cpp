@@ -34,9 +34,9 @@ std::vector<RampRow> compareRamps(const Project& project, const AxisEvaluation& 
         RampRow r;
         r.shape = shape;
         r.offered = offered;
-        r.time = p.time();
-        r.speed = p.peakSpeed;
-        r.acceleration = p.in.acceleration;
+        r.time = Figure::of(p.time());
+        r.speed = Figure::of(p.peakSpeed);
+        r.acceleration = Figure::of(p.in.acceleration);
         if (const auto& mode = e.model.mode) {
             r.rocking = Figure::of(2.0 * motion::rockingAfter(p, *mode) * s.pixelsPerUnit);
             r.leaning = Figure::of(motion::rockingDuring(p, *mode) * s.pixelsPerUnit);

@@ -224,8 +224,8 @@ Json limitsJson(const Project& project, const Axis& axis, const AxisEvaluation& 
             Json row;
             row["shape"] = shapeName(r.shape);
             row["offered"] = r.offered;
-            row["time_s"] = r.time;
-            row["acceleration_" + u + "_s2"] = r.acceleration;
+            put(row, "time_s", r.time);
+            put(row, "acceleration_" + u + "_s2", r.acceleration);
             put(row, "left_px", r.rocking);
             put(row, "leaning_px", r.leaning);
             put(row, "settling_s", r.settling);
