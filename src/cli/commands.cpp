@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
 
+#include "cli/confidence.h"
 #include "cli/find_ratio.h"
 #include "cli/simulate.h"
+#include "cli/stall_ladder.h"
 #include "core/evaluate/capability.h"
 #include "core/rigs/rigs.h"
 #include "core/units/text.h"
@@ -15,6 +17,7 @@
 
 #include <algorithm>
 #include <iostream>
+#include <map>
 #include <optional>
 
 namespace gantry::cli {
@@ -29,6 +32,8 @@ constexpr std::string_view usage =
     "[--template TEMPLATE [--allow-missing]]\n"
     "  calm-gantry-cli export FILE --as project\n"
     "  calm-gantry-cli simulate FILE [--axis ID] [--shot ID] [--json]\n"
+    "  calm-gantry-cli confidence FILE [--axis ID] [--samples N] [--json]\n"
+    "  calm-gantry-cli stall-ladder FILE --axis ID [--outcomes pppl] [--json]\n"
     "  calm-gantry-cli find-ratio RATIO [--stages N] [--from gears-0.5|gears-1|pulleys-2|"
     "pulleys-3|pulleys-5|TABLE.csv] [--most N] [--json]\n"
     "  calm-gantry-cli rig [NAME]\n"
@@ -36,7 +41,8 @@ constexpr std::string_view usage =
     "Exit code 1: a verdict is over. 2: the call or a file was wrong.\n";
 
 struct Call {
-    std::string command, file, as, format, templateFile, stages, from, most, axis, shot;
+    std::string command, file, as, format, templateFile, stages, from, most, axis, shot, samples,
+        outcomes;
     bool json = false, allowMissing = false;
 };
 
@@ -54,6 +60,12 @@ int startingRig(const std::string& name, std::ostream& out, std::ostream& err) {
     err << "There is no rig “" << name << "”. `calm-gantry-cli rig` lists them.\n";
     return 2;
 }
+
+const std::map<std::string_view, std::string Call::*> textOptions{
+    {"--as", &Call::as},         {"--format", &Call::format},   {"--stages", &Call::stages},
+    {"--from", &Call::from},     {"--most", &Call::most},       {"--axis", &Call::axis},
+    {"--shot", &Call::shot},     {"--samples", &Call::samples}, {"--outcomes", &Call::outcomes},
+    {"--template", &Call::templateFile}};
 
 /// Reads the arguments; nothing, with a sentence on err, if they are off.
 std::optional<Call> readCall(const std::vector<std::string>& arguments, std::ostream& err) {
@@ -73,22 +85,8 @@ std::optional<Call> readCall(const std::vector<std::string>& arguments, std::ost
             call.json = true;
         else if (a == "--allow-missing")
             call.allowMissing = true;
-        else if (a == "--as") {
-            if (!value(call.as)) return std::nullopt;
-        } else if (a == "--format") {
-            if (!value(call.format)) return std::nullopt;
-        } else if (a == "--stages") {
-            if (!value(call.stages)) return std::nullopt;
-        } else if (a == "--from") {
-            if (!value(call.from)) return std::nullopt;
-        } else if (a == "--most") {
-            if (!value(call.most)) return std::nullopt;
-        } else if (a == "--axis") {
-            if (!value(call.axis)) return std::nullopt;
-        } else if (a == "--shot") {
-            if (!value(call.shot)) return std::nullopt;
-        } else if (a == "--template") {
-            if (!value(call.templateFile)) return std::nullopt;
+        else if (const auto option = textOptions.find(a); option != textOptions.end()) {
+            if (!value(call.*option->second)) return std::nullopt;
         } else if (a.starts_with("--") && a != "--help") {
             err << "Unknown option " << a << ".\n";
             return std::nullopt;
@@ -236,6 +234,10 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     }
     if (call->command == "verdicts") return verdicts(project, out);
     if (call->command == "simulate") return simulate({call->axis, call->shot, call->json}, project, out, err);
+    if (call->command == "confidence")
+        return confidence({call->axis, call->samples, call->json}, project, out, err);
+    if (call->command == "stall-ladder")
+        return stallLadder({call->axis, call->outcomes, call->json}, project, out, err);
     if (call->command == "check") {
         for (const std::string& notice : loaded->notices) out << notice << '\n';
         out << call->file << ": " << project.axes.size() << " axes, " << project.shots.size()

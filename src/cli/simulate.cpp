@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/simulate.h"
 
+#include "cli/known_id.h"
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/simulation_view.h"
 #include "core/units/text.h"
 
-#include <algorithm>
 #include <nlohmann/json.hpp>
 #include <ostream>
 
@@ -35,17 +35,8 @@ Json resultJson(const Project& project, const Axis& axis, const ShotEvaluation& 
 } // namespace
 
 int simulate(const SimulateCall& call, const Project& project, std::ostream& out, std::ostream& err) {
-    const auto known = [](const auto& list, const std::string& id) {
-        return id.empty() || std::any_of(list.begin(), list.end(), [&](const auto& x) { return x.id == id; });
-    };
-    if (!known(project.axes, call.axis)) {
-        err << "There is no axis “" << call.axis << "” in this project.\n";
+    if (!knownId(project.axes, call.axis, "axis", err) || !knownId(project.shots, call.shot, "shot", err))
         return 2;
-    }
-    if (!known(project.shots, call.shot)) {
-        err << "There is no shot “" << call.shot << "” in this project.\n";
-        return 2;
-    }
     Json list = Json::array();
     bool lost = false;
     for (const Axis& axis : project.axes) {

@@ -49,6 +49,47 @@ private slots:
         QCOMPARE(run({"simulate", demo, "--axis", "nowhere"}).code, 2);
         QCOMPARE(run({"simulate", demo, "--shot", "nothing"}).code, 2);
     }
+    /// Sampling on the command line: shares within 0 … 1, the same for the same seed, and a rig with an exact
+    /// motor is surer than one with a guessed one.
+    void tellsConfidence() {
+        const Result r = run({"confidence", demo_, "--axis", "slide", "--samples", "2000", "--json"});
+        QCOMPARE(r.code, 0);
+        const auto j = nlohmann::json::parse(r.out);
+        QCOMPARE(j.size(), std::size_t(1));
+        QCOMPARE(j[0]["samples"].get<int>(), 2000);
+        double sum = 0;
+        for (const auto& m : j[0]["matters"]) sum += m["share"].get<double>();
+        QVERIFY(std::abs(sum - 1.0) < 1e-9);
+        QCOMPARE(run({"confidence", demo_, "--axis", "slide", "--samples", "2000", "--json"}).out, r.out);
+        QVERIFY(run({"confidence", demo_, "--samples", "200"}).out.find("lack torque") != std::string::npos);
+        for (const char* wrong : {"12", "many", "1e5", "99999999"}) {
+            const Result w = run({"confidence", demo_, "--samples", wrong});
+            QCOMPARE(w.code, 2);
+            QVERIFY(w.err.find(wrong) != std::string::npos);
+        }
+        QCOMPARE(run({"confidence", demo_, "--axis", "nowhere"}).code, 2);
+    }
+    /// Passed at a foreseen margin m: the factor is at least 1/m; lost: less.
+    void plansAndReadsStallLadder() {
+        const Result plan = run({"stall-ladder", demo_, "--axis", "slide", "--json"});
+        QCOMPARE(plan.code, 0);
+        const auto rungs = nlohmann::json::parse(plan.out)["rungs"];
+        QVERIFY(rungs.size() >= 4);
+        const Result r = run({"stall-ladder", demo_, "--axis", "slide", "--outcomes", "ppl", "--json"});
+        const auto f = nlohmann::json::parse(r.out)["torque_factor"];
+        QVERIFY(std::abs(f["low"].get<double>() - 1.0 / rungs[1]["margin"].get<double>()) < 1e-12);
+        QVERIFY(std::abs(f["high"].get<double>() - 1.0 / rungs[2]["margin"].get<double>()) < 1e-12);
+        QCOMPARE(run({"stall-ladder", demo_, "--axis", "slide", "--outcomes", "lp"}).code, 1);
+        QVERIFY(run({"stall-ladder", demo_, "--axis", "slide"}).out.find("catch strap") != std::string::npos);
+        const auto code = [&](std::vector<std::string> arguments) {
+            arguments.insert(arguments.begin(), {"stall-ladder", demo_});
+            return run(arguments).code;
+        };
+        QCOMPARE(code({}), 2);
+        QCOMPARE(code({"--axis", "nowhere"}), 2);
+        QCOMPARE(code({"--axis", "slide", "--outcomes", "px"}), 2);
+        QCOMPARE(code({"--axis", "slide", "--outcomes", std::string(99, 'p')}), 2);
+    }
     void findsRatios() {
         const Result r = run({"find-ratio", "57/11", "--stages", "3", "--from", "gears-1", "--json"});
         QCOMPARE(r.code, 0);

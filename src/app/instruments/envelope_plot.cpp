@@ -26,6 +26,21 @@ units::Kind travelKind(AxisKind kind) {
 units::Kind accelerationKind(AxisKind kind) {
     return kind == AxisKind::Linear ? units::Kind::Acceleration : units::Kind::AngularAcceleration;
 }
+/// Labels 1, 2 and 5 of every decade: an envelope seldom spans more than three.
+class OneTwoFive final : public QCPAxisTicker {
+    QVector<double> createTickVector(double, const QCPRange& range) override {
+        QVector<double> out;
+        if (!(range.lower > 0.0) || !std::isfinite(range.upper)) return out;
+        const bool dense = range.upper / range.lower < 2e3;
+        for (double decade = std::pow(10.0, std::floor(std::log10(range.lower))); decade <= range.upper;
+             decade *= 10.0)
+            for (const double f : {1.0, 2.0, 5.0})
+                if ((dense || f == 1.0) && f * decade >= range.lower && f * decade <= range.upper)
+                    out.push_back(f * decade);
+        return out;
+    }
+    int getSubTickCount(double) override { return 0; }
+};
 QString tr(const char* text) {
     return QCoreApplication::translate("EnvelopePlot", text);
 }
@@ -55,8 +70,7 @@ EnvelopePlot::EnvelopePlot(const Context& context, QWidget* parent)
     setObjectName(QStringLiteral("envelopePlot"));
     for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) {
         axis->setScaleType(QCPAxis::stLogarithmic);
-        QSharedPointer<QCPAxisTickerLog> ticker(new QCPAxisTickerLog);
-        ticker->setSubTickCount(9);
+        const QSharedPointer<QCPAxisTicker> ticker(new OneTwoFive);
         axis->setTicker(ticker);
         axis->setNumberFormat(QStringLiteral("gb"));
         axis->setNumberPrecision(4);

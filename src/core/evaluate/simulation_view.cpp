@@ -11,7 +11,6 @@ namespace {
 using namespace simulation;
 constexpr double pi = std::numbers::pi;
 constexpr double stiffestFrequency = 400.0; // [Hz]
-constexpr double rotorDamping = 0.1;        // [1] of critical
 
 MechanismParams mechanismOf(const DriveModel& m, bool measuredMode) {
     MechanismParams out;
@@ -90,7 +89,7 @@ std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluatio
         if (stepper.winding == Winding::Unipolar) d.holdShare = 1.0;
         s.drive = d;
         s.mechanism.motorDamping =
-            2.0 * rotorDamping * std::sqrt(p->rotorTeeth * m.motors * m.torqueAmplitude * inertia);
+            2.0 * stepper.rotorDamping.value * std::sqrt(p->rotorTeeth * m.motors * m.torqueAmplitude * inertia);
     } else if (std::holds_alternative<HobbyServo>(axis.motor)) {
         const auto& servo = std::get<HobbyServo>(axis.motor);
         s.drive = HobbyDriveParams{*m.dc(),

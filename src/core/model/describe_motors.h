@@ -113,6 +113,7 @@ void describe(V& v, S& s) {
             s.rotorInertia);
     v.field(FieldInfo{"detent_torque_Nm", "Detent torque", K::Torque, 0, 100, 0, 1}, s.detentTorque);
     v.field(FieldInfo{"step_accuracy", "Step accuracy", K::Percentage, 0, 1, 0.01, 0.15}, s.stepAccuracy);
+    v.field(FieldInfo{"rotor_damping", "Rotor damping", K::Percentage, 0, 1, 0.02, 0.4}, s.rotorDamping);
     describe(v, s.body);
     v.part("encoder", s.encoder);
 }

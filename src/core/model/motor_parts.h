@@ -47,6 +47,8 @@ struct Stepper {
     Estimate rotorInertia = assumed(5.5e-6, 0.3); ///< [kg·m²]
     Estimate detentTorque = assumed(0.015);       ///< [N·m]
     Estimate stepAccuracy = assumed(0.05, 0.2);   ///< [1] of a full step
+    Estimate rotorDamping =
+        assumed(0.1, 0.5); ///< [1] of critical at run current, from the windings and the bearings
     StepperEncoder encoder;
     MotorBody body;
 

@@ -71,6 +71,23 @@ double correlation(const std::vector<double>& a, const std::vector<double>& b) {
     return aa > 0.0 && bb > 0.0 ? ab / std::sqrt(aa * bb) : 0.0;
 }
 
+/// Least of what parts, grip and cord allow over what is asked [1].
+double partsOf(const AxisEvaluation& e) {
+    double least = 1e6;
+    const auto take = [&](const Figure& f) {
+        if (f) least = std::min(least, f.value());
+    };
+    for (const PartCheck& part : e.parts) {
+        take(part.strength);
+        take(part.slip);
+    }
+    take(e.cordRatio);
+    for (const ShotEvaluation& s : e.shots)
+        if (s.slackDeceleration && s.acceleration && s.acceleration.value() > 0.0)
+            least = std::min(least, s.slackDeceleration.value() / s.acceleration.value());
+    return least;
+}
+
 } // namespace
 
 std::vector<std::string> inputsOf(const Project& project, std::size_t axis) {
@@ -109,7 +126,8 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
             all[k]->value = value;
         }
         const AxisEvaluation e = evaluateAxis(moved, moved.axes[axis], Searches::No);
-        row.margin = row.limits = 1e6;
+        row.margin = 1e6;
+        row.limits = partsOf(e);
         for (const ShotEvaluation& s : e.shots) {
             if (s.torqueMargin) row.margin = std::min(row.margin, s.torqueMargin.value());
             if (s.topSpeed && s.topSpeed.value() > 0.0) {

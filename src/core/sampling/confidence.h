@@ -14,7 +14,7 @@ namespace gantry::sampling {
 /// One rig that lies within the tolerances.
 struct Row {
     double margin = 0.0;       ///< [1] torque, the least of all shots
-    double limits = 0.0;       ///< [1] top speed of motor and pulses over what is asked, the least
+    double limits = 0.0;       ///< [1] what motor, pulses, parts, grip and cord allow over what is asked, the least
     double rocking = 1e6;      ///< [1] jitter limit over what rocks after the stop, the least
     std::vector<float> inputs; ///< [1] of each input's tolerance, off its nominal
 };
@@ -36,7 +36,7 @@ struct Influence {
 struct Confidence {
     int samples = 0;
     double stalls = 0.0;               ///< [1] of them: needs more torque than there is
-    double exceeds = 0.0;              ///< [1]: asks more speed than motor or pulses give
+    double exceeds = 0.0;              ///< [1]: asks more than motor, pulses, parts, grip or cord give
     double rocks = 0.0;                ///< [1]: shows more than the jitter limit after the stop
     std::vector<Influence> influences; ///< largest first
 };

@@ -323,6 +323,7 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
     simulated_ = Simulated{started_, result, revision};
     const Kinds k = kindsOf(started_.evaluation.model.kind);
     QStringList said;
+    if (started_.input.mechanism.steady > 0.0) said << tr("against gravity, whichever way the shot runs");
     if (result.lostFullSteps != 0)
         said << tr("loses %1 full steps from %2 on, at %3 commanded")
                         .arg(std::abs(result.lostFullSteps))

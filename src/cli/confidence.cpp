@@ -1,0 +1,60 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/confidence.h"
+
+#include "cli/known_id.h"
+#include "core/sampling/confidence.h"
+#include "core/units/text.h"
+
+#include <charconv>
+#include <nlohmann/json.hpp>
+#include <ostream>
+
+namespace gantry::cli {
+namespace {
+
+constexpr int usualSamples = 10000, mostSamples = 1000000;
+
+std::string percent(double share) {
+    return units::format(share, units::Kind::Percentage, units::System::Metric, 3);
+}
+
+} // namespace
+
+int confidence(const ConfidenceCall& call, const Project& project, std::ostream& out, std::ostream& err) {
+    if (!knownId(project.axes, call.axis, "axis", err)) return 2;
+    int samples = usualSamples;
+    if (!call.samples.empty()) {
+        const char* end = call.samples.data() + call.samples.size();
+        const auto read = std::from_chars(call.samples.data(), end, samples);
+        if (read.ec != std::errc{} || read.ptr != end || samples < 100 || samples > mostSamples) {
+            err << "--samples takes a whole number from 100 to 1000000, not “" << call.samples << "”.\n";
+            return 2;
+        }
+    }
+    nlohmann::ordered_json list = nlohmann::ordered_json::array();
+    for (std::size_t i = 0; i < project.axes.size(); ++i) {
+        const Axis& axis = project.axes[i];
+        if (!call.axis.empty() && axis.id != call.axis) continue;
+        const auto rows = sampling::sampleAxis(project, i, 1, 0, samples);
+        const sampling::Confidence c = sampling::confidenceOf(project, i, rows);
+        nlohmann::ordered_json j{{"axis", axis.id},
+                                 {"samples", c.samples},
+                                 {"stall_share", c.stalls},
+                                 {"limit_share", c.exceeds},
+                                 {"visible_rocking_share", c.rocks},
+                                 {"matters", nlohmann::ordered_json::array()}};
+        if (!call.json)
+            out << axis.name << ": of " << c.samples << " rigs within the tolerances " << percent(c.stalls)
+                << " lack torque, " << percent(c.exceeds) << " pass a limit, " << percent(c.rocks)
+                << " rock visibly\n";
+        for (const sampling::Influence& in : c.influences) {
+            j["matters"].push_back({{"field", in.path}, {"share", in.share}});
+            if (!call.json) out << "  " << percent(in.share) << "\t" << in.path << '\n';
+        }
+        list.push_back(std::move(j));
+    }
+    if (call.json) out << list.dump(2) << '\n';
+    return 0;
+}
+
+} // namespace gantry::cli
