@@ -8,6 +8,7 @@
 #include "machine.h"
 
 #include <QApplication>
+#include <QComboBox>
 #include <QElapsedTimer>
 #include <QFile>
 #include <QKeyEvent>
@@ -64,7 +65,12 @@ int main(int argc, char** argv) {
     bool good = true;
     for (int station = 0; station < window.stationCount(); ++station) {
         window.showStation(station);
-        if (station == 1) window.session().setChainColumn(4); // the carriage, with the moving mass
+        if (window.stationName(station) == QLatin1String("Drives"))
+            window.session().setChainColumn(4); // the carriage, with the moving mass
+        if (window.stationName(station) == QLatin1String("Structure")) {
+            window.findChild<QComboBox*>(QStringLiteral("structurePart"))->setCurrentIndex(2); // the same
+            window.showStation(station);
+        }
         QApplication::processEvents();
         // A field of the station that is shown, so that everything there has to follow.
         QLineEdit* line = nullptr;

@@ -19,7 +19,8 @@ namespace {
 bool renderTools(gantry::app::MainWindow& window, const QString& folder, bool night) {
     for (auto* button : window.findChildren<QPushButton*>()) {
         if (button->objectName() != QLatin1String("benchTools") &&
-            button->objectName() != QLatin1String("limitsTools"))
+            button->objectName() != QLatin1String("limitsTools") &&
+            button->objectName() != QLatin1String("structureTools"))
             continue;
         if (!button->isVisible() || !button->isEnabled()) continue;
         for (QAction* action : button->menu()->actions()) {

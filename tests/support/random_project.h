@@ -33,6 +33,7 @@ inline gantry::Project randomProject(std::mt19937_64& random) {
             RotaryMechanism r;
             r.output = makeKind<RotaryOutput>(kind(std::variant_size_v<RotaryOutput>));
             item(r);
+            for (int k = below(3); k > 0; --k) r.boom.discs.push_back({"disc" + std::to_string(k), "Disc", 1.0, 2});
             a.mechanism = r;
         } else {
             LinearMechanism l;
@@ -74,6 +75,14 @@ inline gantry::Project randomProject(std::mt19937_64& random) {
             s.moves.push_back({a.id, m});
         }
         p.shots.push_back(s);
+    }
+    // What stands beside the axes: payload, rooms, kits, later additions.
+    for (int k = below(3); k > 0; --k) {
+        const std::string id = "part" + std::to_string(k);
+        p.payload.emplace_back().id = id;
+        p.keepOut.emplace_back().id = id;
+        p.kits.emplace_back().id = id;
+        p.later.emplace_back().id = id;
     }
     const bool wild = below(2) == 1;
     const auto within = [&](double low, double high) {

@@ -21,7 +21,7 @@ class BenchToolsTest : public QObject {
     TestHome home_;
 
     QDialog* open(WindowDriver& d, const QString& tool, const QString& name) {
-        d.station(2);
+        d.station(3);
         d.pickFromMenu(d.find<QPushButton>("benchTools"), tool);
         return d.window->findChild<QDialog*>(name);
     }
@@ -227,7 +227,7 @@ private slots:
     }
     void linksAreReorderedByKeyAndDrag() {
         WindowDriver d;
-        d.station(2);
+        d.station(3);
         d.pickFromMenu(d.find<QPushButton>("addPart"), "Belt stage");
         d.pickFromMenu(d.find<QPushButton>("addPart"), "Worm and wheel");
         QVERIFY(std::holds_alternative<WormStage>(d.project().axes[0].links[1]));
@@ -248,7 +248,7 @@ private slots:
     }
     void everyKindOfMotorIsChosenInTheWindow() {
         WindowDriver d;
-        d.station(2);
+        d.station(3);
         d.window->session().setChainColumn(1);
         auto* kind = d.find<QComboBox>("partKind");
         kind->setFocus();

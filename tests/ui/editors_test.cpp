@@ -53,6 +53,41 @@ class EditorsTest : public QObject {
         for (const QString& path : paths) tryEditor(d, d.find<FieldEditor>(path));
     }
 
+    /// Every page of Structure, once each for every outline, support and base, since these decide which fields
+    /// there are.
+    void tryStructure(WindowDriver& d) {
+        const auto page = [&](int part) {
+            d.find<QComboBox>("structurePart")->setCurrentIndex(part);
+            d.window->showStation(1);
+        };
+        for (int part = 0; part < 5; ++part) {
+            page(part);
+            tryAllShown(d);
+        }
+        const auto axis = static_cast<std::size_t>(d.window->session().axis());
+        for (int kind = 0; kind < 8; ++kind) {
+            d.window->document().change("variant", [&](Project& p) {
+                p.base.kind = static_cast<BaseKind>(kind % 5);
+                std::visit(
+                    [&](auto& m) {
+                        if constexpr (requires { m.rail; }) {
+                            m.rail.section.shape = static_cast<SectionShape>(kind);
+                            m.rail.support = static_cast<RailSupport>(kind % 3);
+                        } else {
+                            m.boom.section.shape = static_cast<SectionShape>(kind);
+                        }
+                    },
+                    p.axes[axis].mechanism);
+            });
+            for (int part = 0; part < 5; ++part) {
+                page(part);
+                for (FieldEditor* e : d.window->findChildren<FieldEditor*>())
+                    if (e->isVisible()) visited_.insert(e->path());
+            }
+            d.window->document().undoStack()->undo();
+        }
+    }
+
 private slots:
     void everyEditorOfEveryPart() {
         WindowDriver d;
@@ -60,6 +95,10 @@ private slots:
             d.window->session().setAxis(axis);
             for (int station = 0; station < d.window->stationCount(); ++station) {
                 d.window->showStation(station);
+                if (d.window->stationName(station) == "Structure") {
+                    tryStructure(d);
+                    continue;
+                }
                 if (d.window->stationName(station) != "Drives") {
                     tryAllShown(d);
                     continue;
@@ -81,7 +120,7 @@ private slots:
         for (const FieldRef& f : allFields(p)) {
             const QString path = QString::fromStdString(f.path);
             const bool other = path.startsWith("shots/") || path.endsWith("/id") || path.endsWith("/axis") ||
-                               path == "notes" ||
+                               path == "notes" || path.startsWith("tests/") ||
                                // letters, set by the buttons of Side by side
                                path.endsWith("/candidate") || path.endsWith("/fitted_today");
             if (!other && !visited_.contains(path)) unreachable << path;

@@ -55,6 +55,8 @@ private slots:
         auto* rail = d.find("stationRail");
         rail->setFocus();
         QTest::keyClick(rail, Qt::Key_Right);
+        QVERIFY(d.find("rigView") != nullptr);
+        QTest::keyClick(rail, Qt::Key_Right);
         QVERIFY(d.find("driveTable") != nullptr);
         QTest::keyClick(rail, Qt::Key_Right);
         QVERIFY(d.find("envelopePlot") != nullptr);
@@ -66,7 +68,7 @@ private slots:
     }
     void chainByArrowKeys() {
         WindowDriver d;
-        d.station(2);
+        d.station(3);
         auto* chain = d.find("chainView");
         chain->setFocus();
         QTest::keyClick(chain, Qt::Key_Right);

@@ -52,7 +52,7 @@ private slots:
     /// prints.
     void changeTeethEverywhere() {
         WindowDriver d;
-        d.station(2);
+        d.station(3);
         auto* chain = d.find("chainView");
         QTest::mouseClick(chain, Qt::LeftButton, {},
                           QPoint(92 + (chain->width() - 92) * 5 / 12, 40)); // third tile of six
@@ -63,7 +63,7 @@ private slots:
         QVERIFY(d.status().contains("100 steps per mm exactly"));
         auto* table = d.find<QTableView>("driveTable");
         QCOMPARE(cell(table, 4, 5), QString("10 µm")); // one microstep at the carriage
-        d.station(4);
+        d.station(5);
         QCOMPARE(setting(d.find<QTableView>("settingsTable"), "Steps per unit"), QString("100"));
         QVERIFY(
             d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("Steps per unit          100"));
@@ -77,7 +77,7 @@ private slots:
 
     void applyAFixAndUndoIt() {
         WindowDriver d;
-        d.station(2);
+        d.station(3);
         QTRY_VERIFY(d.find("verdict_power_off")->findChild<QPushButton*>("fix0") != nullptr);
         QCOMPARE(verdict(d, "power_off", 0)->state, State::Over);
         d.click(d.find("verdict_power_off")->findChild<QPushButton*>("fix0"));
@@ -190,7 +190,7 @@ private slots:
 
     void peakAndRmsAreTwoViewsOfOneValue() {
         WindowDriver d;
-        d.station(2);
+        d.station(3);
         d.window->session().setChainColumn(0);
         const auto editors = d.window->findChildren<FieldEditor*>("axes/slide/driver/run_current_rms_A");
         QCOMPARE(editors.size(), 2);
@@ -256,13 +256,13 @@ private slots:
         QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).holdingTorque.source, Source::Guess);
         // Everything else is a marked assumption.
         QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).inductance.source, Source::Assumed);
-        d.station(2);
+        d.station(3);
         QVERIFY(d.find("driveTable")->isVisible());
     }
 
     void addsAndRemovesStagesAndShots() {
         WindowDriver d;
-        d.station(2);
+        d.station(3);
         d.pickFromMenu(d.find<QPushButton>("addPart"), "Belt stage");
         QCOMPARE(d.project().axes[0].links.size(), std::size_t(1));
         QVERIFY(d.status().contains("240 steps per mm"));
@@ -278,7 +278,7 @@ private slots:
 
     void shotPickerChangesTheTable() {
         WindowDriver d;
-        d.station(2);
+        d.station(3);
         auto* table = d.find<QTableView>("driveTable");
         QCOMPARE(cell(table, 0, 5), QString("250 mm/s"));
         auto* picker = d.find<QComboBox>("shotPicker");
@@ -303,13 +303,13 @@ private slots:
         d.click(aside);
         QCOMPARE(d.project().setAside.at(0).reason, std::string("a strap holds it"));
         QVERIFY(d.find("verdict_power_off")->isVisible()); // a falling camera stays in sight
-        d.station(4);
+        d.station(5);
         QVERIFY(d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("a strap holds it"));
     }
 
     void copiesTemplateText() {
         WindowDriver d;
-        d.station(4);
+        d.station(5);
         auto* choice = d.find<QComboBox>("templateChoice");
         choice->setFocus();
         for (int i = 0; i < 3; ++i) QTest::keyClick(choice, Qt::Key_Down);
@@ -322,7 +322,7 @@ private slots:
 
     void plotsAreSaved() {
         WindowDriver d;
-        d.station(2);
+        d.station(3);
         auto* plot = d.find<TorquePlot>("torquePlot");
         QString error;
         for (const char* name : {"torque.svg", "torque.png", "torque.csv"}) {

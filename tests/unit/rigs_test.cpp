@@ -132,12 +132,12 @@ private slots:
     }
     void armGravityByHand() {
         RotaryMechanism arm;
-        arm.items = {{"a", "A", assumed(2.0), 1.0, 0.1}, {"b", "B", assumed(5.0), -0.4, 0.0}};
+        const std::vector<structure::ArmMass> masses{{2.0, 1.0, 0.1, false}, {5.0, -0.4, 0.0, false}};
         // Level: g (2·1 − 5·0.4) = 0; upright: −g·2·0.1.
-        QVERIFY(std::abs(armTorque(arm, 0.0)) < 1e-12);
-        VERIFY_NEAR(armTorque(arm, std::numbers::pi / 2), -9.80665 * 0.2, 1e-9);
+        QVERIFY(std::abs(armTorque(masses, arm, 0.0)) < 1e-12);
+        VERIFY_NEAR(armTorque(masses, arm, std::numbers::pi / 2), -9.80665 * 0.2, 1e-9);
         arm.spring = {assumed(3.0), assumed(-1.0)};
-        VERIFY_NEAR(armTorque(arm, 0.5),
+        VERIFY_NEAR(armTorque(masses, arm, 0.5),
                     9.80665 * (2 * (std::cos(0.5) - 0.1 * std::sin(0.5)) - 2 * std::cos(0.5)) - (3.0 - 0.5),
                     1e-9);
     }
@@ -351,13 +351,13 @@ private slots:
         auto& ring = std::get<LensRingOutput>(std::get<RotaryMechanism>(p.axes[3].mechanism).output);
         ring.marks = {{"near", 0.0, 1.0}, {"far", 5.0, 2.0}}; // 1/s falls by 0.5 over 5 rad
         // f²/N · 0.1 / (1 − 0.05/2) on the sensor, 3840 px on 36 mm.
-        VERIFY_NEAR(pixelsPerUnit(p.camera, p.shots[0], p.axes[3]).value(),
+        VERIFY_NEAR(pixelsPerUnit(p, p.shots[0], p.axes[3]).value(),
                     0.0025 / 2 * 0.1 / 0.975 / 0.036 * 3840, 1e-9);
         p.axes[1].role = Role::Roll;
-        VERIFY_NEAR(pixelsPerUnit(p.camera, p.shots[0], p.axes[1]).value(),
+        VERIFY_NEAR(pixelsPerUnit(p, p.shots[0], p.axes[1]).value(),
                     1920 * std::sqrt(1 + 81.0 / 256.0), 1e-9);
         p.axes[1].role = Role::Focus;
-        QCOMPARE(pixelsPerUnit(p.camera, p.shots[0], p.axes[1]).reason(), Reason::NeedsLensRing);
+        QCOMPARE(pixelsPerUnit(p, p.shots[0], p.axes[1]).reason(), Reason::NeedsLensRing);
     }
     void lensRingsThatCannotBeDrivenAreRefused() {
         Project p = rig(rigs::RigKind::MultiAxis);

@@ -222,15 +222,18 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
         at += 0.09;
     }
     for (const Limit& l : limits_.acceleration) {
-        if (l.reason != LimitReason::RampPicture || l.value / a <= ys.lower || l.value / a >= ys.upper)
+        const bool tips = l.reason == LimitReason::Tipping;
+        if ((l.reason != LimitReason::RampPicture && !tips) || l.value / a <= ys.lower || l.value / a >= ys.upper)
             continue;
         auto* line = new QCPItemStraightLine(plot_);
-        line->setPen(QPen(t.heather, 1, Qt::DashLine));
+        line->setPen(QPen(tips ? t.brick : t.heather, 1, Qt::DashLine));
         line->point1->setCoords(xs.lower, l.value / a);
         line->point2->setCoords(xs.upper, l.value / a);
         lines_ << line;
-        text(xs.lower, l.value / a, EnvelopePlot::tr("leans more than the jitter limit above this"),
-             t.heather, Qt::AlignLeft | Qt::AlignBottom);
+        text(xs.lower, l.value / a,
+             tips ? EnvelopePlot::tr("too near to tipping above this")
+                  : EnvelopePlot::tr("leans more than the jitter limit above this"),
+             tips ? t.brick : t.heather, Qt::AlignLeft | Qt::AlignBottom);
     }
     const auto corner = [&](const QCPGraph* graph, const QString& words, Qt::Alignment side) {
         const auto data = graph->data();

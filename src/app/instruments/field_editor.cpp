@@ -105,7 +105,14 @@ void FieldEditor::refresh() {
                 });
             });
         }
-        if (combo_->count() != static_cast<int>(choice.labels.size())) {
+        // An editor is used again for other fields, so the words must be these and not only as many.
+        const auto same = [&] {
+            if (combo_->count() != static_cast<int>(choice.labels.size())) return false;
+            for (int i = 0; i < combo_->count(); ++i)
+                if (combo_->itemText(i) != text(choice.labels[static_cast<std::size_t>(i)])) return false;
+            return true;
+        };
+        if (!same()) {
             combo_->clear();
             for (const std::string_view label : choice.labels) combo_->addItem(text(label));
         }

@@ -78,7 +78,8 @@ void AxisCard::paintEvent(QPaintEvent*) {
 
 AxisColumn::AxisColumn(const Context& context, QWidget* parent)
     : QWidget(parent), context_(context), add_(new QPushButton(tr("Add an axis"), this)),
-      edit_(new QPushButton(tr("Edit axis"), this)), elevation_(new Elevation(context, this)) {
+      edit_(new QPushButton(tr("Edit axis"), this)), elevation_(new RigView(context, this)) {
+    elevation_->setSmall();
     add_->setObjectName(QStringLiteral("addAxis"));
     connect(add_, &QPushButton::clicked, this, &AxisColumn::addAxisWanted);
     edit_->setObjectName(QStringLiteral("editAxis"));
@@ -128,7 +129,7 @@ void AxisColumn::refresh() {
     for (AxisCard* card : cards_) card->refresh();
     add_->setEnabled(!context_.document.readOnly());
     edit_->setEnabled(n > 0 && !context_.document.readOnly());
-    elevation_->update();
+    elevation_->refresh();
     place();
 }
 

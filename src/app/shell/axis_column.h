@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/instruments/elevation.h"
+#include "app/instruments/rig_view.h"
 #include "app/shell/context.h"
 
 #include <QAbstractButton>
@@ -48,7 +48,7 @@ private:
     Context context_;
     QList<AxisCard*> cards_;
     QPushButton *add_, *edit_;
-    Elevation* elevation_;
+    RigView* elevation_;
 };
 
 /// Worst verdict about one axis, or of all for −1; set-aside ones only if they are hazards. Null if there is

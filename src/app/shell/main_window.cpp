@@ -9,6 +9,7 @@
 #include "app/stations/controller/controller_station.h"
 #include "app/stations/drives/drives_station.h"
 #include "app/stations/limits/limits_station.h"
+#include "app/stations/structure/structure_station.h"
 #include "app/theme/tokens.h"
 #include "core/model/edit_axes.h"
 
@@ -56,6 +57,7 @@ MainWindow::MainWindow(QWidget* parent)
     themeButton_->setObjectName(QStringLiteral("theme"));
     makeActions();
     addStation(new BriefStation(context_, stack_));
+    addStation(new StructureStation(context_, stack_));
     addStation(new DrivesStation(context_, stack_));
     addStation(new LimitsStation(context_, stack_));
     addStation(new ControllerStation(context_, stack_));

@@ -8,8 +8,10 @@
 #include "core/motion/profile.h"
 #include "core/motion/rocking.h"
 #include "core/motor/curve.h"
+#include "core/structure/balance.h"
 
 #include <optional>
+#include <span>
 
 namespace gantry {
 
@@ -88,9 +90,9 @@ struct DriveModel {
 
 DriveModel makeDriveModel(const Project& project, const Axis& axis);
 
-/// Gravity torque [N·m] of a rotary axis' items and spring with the arm at `angle` [rad] above level;
-/// positive pulls it down.
-double armTorque(const RotaryMechanism& rotary, double angle);
+/// Gravity torque [N·m] of what a rotary axis carries, and of its spring, with the arm at `angle` [rad] above
+/// level; positive pulls it down.
+double armTorque(std::span<const structure::ArmMass> masses, const RotaryMechanism& rotary, double angle);
 
 /// Whether an axis turns about a line that gravity pulls round: tilts and rolls do, pans and swings do not.
 bool gravityTurns(Role role);

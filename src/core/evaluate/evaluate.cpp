@@ -2,9 +2,11 @@
 #include "core/evaluate/evaluate.h"
 
 #include "core/evaluate/output_view.h"
+#include "core/evaluate/rig_structure.h"
 #include "core/evaluate/stage_view.h"
 #include "core/evaluate/supply_view.h"
 
+#include "core/evaluate/arm_masses.h"
 #include "core/evaluate/checks.h"
 #include "core/evaluate/evaluate_shot.h"
 #include "core/motor/stepper_motion.h"
@@ -165,6 +167,33 @@ void fillLimits(AxisEvaluation& e, Searches searches) {
     e.maxSpeed = Figure::of(m.pulses ? std::min(byTorque, e.pulseLimitSpeed.value()) : byTorque);
 }
 
+DriveSpring driveSpring(const DriveModel& m, const Axis& axis) {
+    return {m.outputStiffness, m.chain.load.inertia, axis.vibration.damping.value};
+}
+
+/// A motor turned by hand gives its back-EMF to the driver: peak volts per rad/s equal torque per ampere.
+void fillHandVoltage(AxisEvaluation& e, const Project& project, const Axis& axis) {
+    const DriveModel& m = e.model;
+    // Nobody pushes faster than this where it takes more than a firm push of 60 N at the carriage or the arm's
+    // end to get through the friction and to turn the motor over its detents backwards.
+    constexpr double firmPush = 60.0; // [N]
+    const double reach = m.kind == AxisKind::Linear ? 1.0 : std::max(armReach(project, axis), 0.1);
+    double back = 1.0;
+    for (const drivetrain::Stage& s : m.chain.stages) back *= s.backEfficiency;
+    const double push =
+        (m.staticFriction + m.motors * m.detentTorque / (m.outputPerRad * std::max(back, 1e-9))) / reach;
+    if (e.locks || !(push < firmPush)) return;
+    double constant = 0.0; // [V·s/rad]
+    if (const motor::StepperParams* p = m.stepper())
+        constant = motor::torqueConstant(*p);
+    else if (const motor::DcParams* dc = m.dc())
+        constant = dc->nominalVoltage / dc->noLoadSpeed;
+    else
+        return;
+    e.handVoltage =
+        Figure::of(constant * project.conditions.handSpeed / reach / m.outputPerRad, m.missing);
+}
+
 int worstShotOf(const std::vector<ShotEvaluation>& shots) {
     int worst = -1;
     for (std::size_t i = 0; i < shots.size(); ++i) {
@@ -184,6 +213,11 @@ AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches s
     fillSteps(e, project.controller);
     fillInertia(e);
     fillStandstill(e, axis);
+    e.structure = axisStructure(project, axis, driveSpring(e.model, axis));
+    if (e.structure.problem == Reason::None && e.structure.all.frequency > 0.0 &&
+        axis.vibration.frequency.value <= 0.0)
+        e.model.mode = motion::Mode{e.structure.all.frequency, std::min(e.structure.all.damping, 0.7)};
+    fillHandVoltage(e, project, axis);
     e.shots.reserve(project.shots.size());
     for (std::size_t i = 0; i < project.shots.size(); ++i) {
         const Shot& shot = project.shots[i];
@@ -207,6 +241,12 @@ Evaluation evaluate(const Project& project) {
     out.axes.reserve(project.axes.size());
     for (const Axis& axis : project.axes) out.axes.push_back(evaluateAxis(project, axis));
     out.supply = evaluateSupply(project, out.axes);
+    out.rig = rigStructure(project, out.axes);
+    if (project.base.kind != BaseKind::NotGiven || !project.keepOut.empty()) {
+        const Clearance clearance = sweepRig(project);
+        out.rig.clearance = Figure::of(clearance.distance);
+        out.rig.keepOut = clearance.keepOut;
+    }
     return out;
 }
 

@@ -27,6 +27,6 @@ PlannedShot planShot(const Movement& movement, const motion::Limits& settings);
 /// motion against the subject, pan and tilt at the picture's centre, roll at its corner, a boom by turning
 /// and moving the camera, a turntable by its radius, a focus ring by the blur it makes, a zoom ring by how
 /// far the picture's edge moves. The reason where there is none. docs/models/picture.md.
-Figure pixelsPerUnit(const Camera& camera, const Shot& shot, const Axis& axis);
+Figure pixelsPerUnit(const Project& project, const Shot& shot, const Axis& axis);
 
 } // namespace gantry

@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate_shot.h"
+
+#include "core/evaluate/arm_masses.h"
+#include "core/evaluate/shot_steps.h"
 #include "core/evaluate/supply_view.h"
 #include "core/power/regulator.h"
 
@@ -156,8 +159,12 @@ void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, d
     const double ripple = m.stepper() ? optics::rippleJitter(e.accuracyPixels.value(), speed / m.fullStep(),
                                                              shot.frameRate, shot.exposure)
                                       : 0.0;
+    // Standing still, a picture is off by where the rotor came to rest: half a command, and the step's own error,
+    // either way.
     e.steppingPixels =
-        Figure::of(optics::steppingJitter(m.jump() * px, speed / m.jump(), shot.exposure) + ripple);
+        Figure::of(stepwise(shot)
+                       ? m.jump() * px + 2.0 * e.accuracyPixels.value()
+                       : optics::steppingJitter(m.jump() * px, speed / m.jump(), shot.exposure) + ripple);
 
     const double frictionLag = m.lag(m.chain.load.coulomb * m.outputPerRad, 0.0);
     e.frictionBandPixels = Figure::of(frictionLag * m.outputPerRad * px, m.missing);
@@ -176,20 +183,33 @@ void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, d
 
 /// What rocks on when the axis has stopped. A movement that follows the subject ends as softly as the slide
 /// does, so it has none of its own.
-void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot) {
+void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot, bool measured) {
     if (!m.mode || e.follows) return;
-    const double amplitude = motion::rockingAfter(e.profile, *m.mode) * e.pixelsPerUnit;
+    const double left =
+        measured ? motion::rockingAfter(e.profile, *m.mode) : motion::mostRockingAfter(e.profile, *m.mode);
+    const double amplitude = left * e.pixelsPerUnit;
     e.rockingPixels = Figure::of(2.0 * amplitude);
     const auto settled = motion::settlingTime(2.0 * amplitude, shot.limits.jitter, *m.mode);
     e.rockingTime = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
 }
 
-void fillPicture(ShotEvaluation& e, const DriveModel& m, double roundingShare, const Shot& shot,
+/// What bends under the camera shifts the picture, and turning it shifts it more: the worst is a camera that
+/// looks along the rail or arm, where sag and slope fall together.
+void fillSag(ShotEvaluation& e, const AxisStructure& s, const Shot& shot, const Camera& camera, double speed) {
+    if (s.problem != Reason::None) return;
+    const double focal = optics::focalPixels(shot.focalLength, camera.sensorWidth, camera.pixelsAcross) *
+                         camera.deliveredWidth / camera.pixelsAcross;
+    const double perMetre = optics::lateralPixelsPerMetre(focal, shot.subjectDistance);
+    e.sagPixels = Figure::of(perMetre * s.sagShift.value() +
+                             focal * (s.slopeShift.value() + s.twistShift.value()));
+    e.sagDrift = Figure::of((perMetre * s.sagRate.value() + focal * s.slopeRate.value()) * speed / shot.frameRate);
+}
+
+void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& structure, double roundingShare, const Shot& shot,
                  const Camera& camera, double sense) {
     const double px = e.pixelsPerUnit;
     const double speed = e.topSpeed.value(), acceleration = e.acceleration.value();
     fillPlaceErrors(e, m, shot, speed);
-    fillRocking(e, m, shot);
     e.backlashPixels = Figure::of(m.backlash * px);
     e.loadReverses = loadReverses(m, e.carried.value(), acceleration, sense);
     e.stretchTravel = Figure::of(2.0 * m.chain.load.inertia * acceleration / m.outputStiffness);
@@ -212,10 +232,14 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, double roundingShare, c
     e.framingPixels = Figure::of(
         orNothing(e.lagPixels) + orNothing(e.accuracyPixels) + orNothing(e.roundingPixels), m.missing);
 
-    e.pictureSpeed = Figure::of(speed * px);
-    e.pixelsPerFrame = Figure::of(speed * px / shot.frameRate);
-    e.blurPixels = Figure::of(speed * px * shot.exposure);
-    e.crossingTime = Figure::of(camera.deliveredWidth / (speed * px));
+    // Taken standing still, the clip moves by one step a picture and has no blur.
+    const bool steps = stepwise(shot);
+    const double shown = steps ? e.profile.distance * shot.frameRate : speed;
+    e.pictureSpeed = Figure::of(shown * px);
+    e.pixelsPerFrame = Figure::of(shown * px / shot.frameRate);
+    e.blurPixels = Figure::of(steps ? 0.0 : speed * px * shot.exposure);
+    e.crossingTime = Figure::of(camera.deliveredWidth / (shown * px));
+    fillSag(e, structure, shot, camera, shown);
 }
 
 } // namespace
@@ -228,7 +252,7 @@ std::optional<Following> followingMovement(const Project& project, const Shot& s
         if (movement == nullptr || kindOf(*movement) != AxisKind::Linear) continue;
         const motion::Limits settings{linear->motion.maxSpeed, linear->motion.maxAcceleration,
                                       linear->motion.jerk};
-        const PlannedShot planned = planShot(*movement, settings);
+        const PlannedShot planned = planShot(demandedMovement(shot, *movement), settings);
         if (planned.problem != Reason::None) continue;
         const double acceleration =
             std::max(planned.profile.in.acceleration, planned.profile.out.acceleration);
@@ -262,15 +286,13 @@ double carriedTorque(const Project& project, const Shot& shot, const Axis& axis,
                 return motion::Limits{mech.motion.maxSpeed, mech.motion.maxAcceleration, mech.motion.jerk};
             },
             below.mechanism);
-        const PlannedShot planned = planShot(*movement, settings);
+        const PlannedShot planned = planShot(demandedMovement(shot, *movement), settings);
         if (planned.problem != Reason::None) continue;
         const double a = std::max(planned.profile.in.acceleration, planned.profile.out.acceleration);
         if (kindOf(below) == AxisKind::Linear) {
             torque += m.carriedMass * a * reach;
         } else if (below.role == Role::Swing || below.role == Role::BoomTilt) {
-            double radius = 0.0;
-            for (const MassItem& item : std::get<RotaryMechanism>(below.mechanism).items)
-                radius = std::max(radius, std::hypot(item.along, item.above));
+            const double radius = armReach(project, below);
             const double v = planned.profile.peakSpeed;
             torque += m.carriedMass * reach * radius * std::hypot(a, v * v);
             // A pan that holds its picture turns back against the swing.
@@ -289,7 +311,7 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
     ShotEvaluation e;
     e.shot = shotIndex;
     e.follows = followsFor.has_value();
-    const Figure scale = pixelsPerUnit(project.camera, shot, axis);
+    const Figure scale = pixelsPerUnit(project, shot, axis);
     e.pixelsPerUnit = scale ? scale.value() : 0.0;
     const double carried = carriedTorque(project, shot, axis, evaluation.model);
     DriveModel loaded;
@@ -300,7 +322,7 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
     const DriveModel& m = carried > 0.0 ? loaded : evaluation.model;
     e.carried = Figure::of(carried);
     e.distance = Figure::of(std::abs(distanceOf(movement)));
-    PlannedShot planned = planShot(movement, m.settings);
+    PlannedShot planned = planShot(e.follows ? movement : demandedMovement(shot, movement), m.settings);
     if (project.controller.ramps == RampKind::None) planned = {{}, Reason::NoRamp, false};
     e.problem = planned.problem;
     if (planned.problem != Reason::None) {
@@ -364,8 +386,9 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
     e.motorSpeed = Figure::of(speed / m.outputPerRad);
     e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);
     fillTorque(e, project, axis, m, speed, acceleration, searches);
-    fillPicture(e, m, evaluation.roundingShare.value(), shot, project.camera,
+    fillPicture(e, m, evaluation.structure, evaluation.roundingShare.value(), shot, project.camera,
                 distanceOf(movement) < 0.0 ? -1.0 : 1.0);
+    fillRocking(e, m, shot, axis.vibration.frequency.value > 0.0);
     e.noise = noiseOf(axis, m, e.motorSpeed.value());
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
         const double pan = optics::panPixelsPerRad(

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/drivetrain/ratio.h"
+#include "core/evaluate/axis_structure.h"
 #include "core/evaluate/drive_model.h"
 #include "core/model/figure.h"
 #include "core/model/project.h"
@@ -77,6 +78,8 @@ struct ShotEvaluation {
     Figure pixelsPerFrame; ///< [px]
     Figure blurPixels;     ///< [px]
     Figure crossingTime;   ///< [s] for detail to cross the picture
+    Figure sagPixels;      ///< [px] by which rail or arm shift and turn the picture over the travel
+    Figure sagDrift;       ///< [px/frame] of it at the shot's top speed
 };
 
 struct PowerOff {
@@ -157,6 +160,8 @@ struct AxisEvaluation {
     Figure panBarTurn;        ///< [rad] that a pan bar turns the camera over the travel
     Figure panBarReach;       ///< [1] arm length over what it must reach
     std::vector<PartCheck> parts;
+    AxisStructure structure;   ///< of its rail or arm
+    Figure handVoltage;        ///< [V] that the motor drives back when pushed by hand at the speed of Conditions
     int worstShot = -1; ///< index into shots; −1 if no shot moves this axis
     std::vector<ShotEvaluation> shots;
 };
@@ -170,7 +175,27 @@ struct SupplyEvaluation {
     Figure runTime; ///< [s] of a battery; NotApplicable on mains
 };
 
+/// The rig as a whole: weight, what it stands on, what it may run into.
+struct RigStructure {
+    Figure mass;                ///< [kg]
+    Figure centreAlong;         ///< [m] of gravity from the middle of the base, in the pose shown
+    Figure centreAcross;        ///< [m]
+    Figure centreHeight;        ///< [m] above the feet
+    Figure price;               ///< in the user's money
+    Figure tipping;             ///< [1] with side push, wind and the planned stop, in the worst pose
+    Figure tippingEmergency;    ///< [1] with the hardest stop, in that pose
+    Figure tippingDirection;    ///< [rad] in which the rig points then
+    std::vector<double> tippingPose;
+    int tippingAxis = 0;        ///< index of the axis that turns it there
+    Figure ballastNeeded;       ///< [kg] in the middle for a ratio of 1.5 in that pose
+    Figure anchors;             ///< [1] strength of anchors over their pull
+    Figure anchorPull;          ///< [N]
+    Figure clearance;           ///< [m] least over all ranges to ground, base and rooms to keep out of
+    int keepOut = -1;           ///< index in Project::keepOut of the nearest; −1: ground or base
+};
+
 struct Evaluation {
+    RigStructure rig;
     std::vector<AxisEvaluation> axes; ///< one for each axis of the project, in its order
     SupplyEvaluation supply;
 };

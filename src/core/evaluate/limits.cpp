@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/limits.h"
 
+#include "core/evaluate/rig_structure.h"
 #include "core/motor/stepper_motion.h"
 
 #include <algorithm>
@@ -174,6 +175,8 @@ private:
                                                   w * w / s.pixelsPerUnit);
             a.push_back({LimitReason::RampPicture, gentle});
         }
+        if (const auto tips = accelerationBeforeTipping(project_, axis_.id, e_))
+            a.push_back({LimitReason::Tipping, *tips});
         ascending(a);
         for (const Limit& l : a)
             if (l.reason != LimitReason::RampPicture) { // it leans, but a smooth ramp leans smoothly
@@ -433,6 +436,8 @@ std::string_view limitName(LimitReason reason) {
         return "slip";
     case LimitReason::CordSlack:
         return "slack cord";
+    case LimitReason::Tipping:
+        return "tipping";
     case LimitReason::RampPicture:
         return "rocking in the ramp";
     case LimitReason::OnePeriod:

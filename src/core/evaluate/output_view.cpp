@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/output_view.h"
 
+#include "core/evaluate/arm_masses.h"
 #include "core/drivetrain/belt.h"
 #include "core/drivetrain/carriage.h"
 #include "core/drivetrain/screw.h"
@@ -96,7 +97,7 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const Project& 
                                   const LinearMechanism& linear) {
     const auto perTurn =
         std::visit([&](const auto& o) { return addLinear(m, series, linear, o); }, linear.output);
-    const double mass = movingMass(axis, linear);
+    const double mass = movingMass(project, axis, linear);
     double friction = linear.runningFriction.value + linear.cableDrag.value;
     double still = std::max(linear.staticFriction.value + linear.cableDrag.value, friction);
     if (const auto* screw = std::get_if<ScrewOutput>(&linear.output)) {
@@ -142,15 +143,15 @@ struct Span {
 };
 
 /// Least and greatest gravity torque over the range, tipped either way by the slope of what carries the axis.
-Span armTorqueSpan(const RotaryMechanism& r, double slope) {
-    if (r.items.empty() && r.spring.torqueAtLow.value == 0.0 && r.spring.rate.value == 0.0) return {};
+Span armTorqueSpan(std::span<const structure::ArmMass> masses, const RotaryMechanism& r, double slope) {
+    if (masses.empty() && r.spring.torqueAtLow.value == 0.0 && r.spring.rate.value == 0.0) return {};
     const double low = r.lowAngle - slope, high = r.lowAngle + r.range + slope;
-    const double first = armTorque(r, low), last = armTorque(r, high);
+    const double first = armTorque(masses, r, low), last = armTorque(masses, r, high);
     Span out{std::min(first, last), std::max(first, last)};
     constexpr int samples = 48; // of a sum of one sine and one straight line: 0.1 % at worst over a turn
     const double span = std::min(high - low, 2.0 * pi);
     for (int i = 1; i < samples; ++i) {
-        const double torque = armTorque(r, low + span * i / samples);
+        const double torque = armTorque(masses, r, low + span * i / samples);
         out.low = std::min(out.low, torque);
         out.high = std::max(out.high, torque);
     }
@@ -161,22 +162,21 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const Project& 
                                   const RotaryMechanism& r) {
     std::visit([&](const auto& o) { addRotary(m, series, o); }, r.output);
     double inertia = r.inertia.value + r.pointMass.value * r.pointRadius * r.pointRadius;
-    double momentAlong = 0.0, momentAbove = 0.0;
-    for (const MassItem& item : r.items) {
-        inertia += item.mass.value * (item.along * item.along + item.above * item.above);
-        m.carriedMass += item.mass.value;
-        momentAlong += item.mass.value * item.along;
-        momentAbove += item.mass.value * item.above;
-        m.farthestItem = std::max(m.farthestItem, std::hypot(item.along, item.above));
+    const std::vector<structure::ArmMass> masses = carriedMasses(project, axis);
+    inertia += structure::inertiaAboutPivot(masses);
+    for (const structure::ArmMass& mass : masses) {
+        m.carriedMass += mass.mass;
+        m.farthestItem = std::max(m.farthestItem, std::hypot(mass.along, mass.above));
     }
     if (m.carriedMass > 0.0) {
-        m.carriedAlong = std::abs(momentAlong) / m.carriedMass;
-        m.carriedReach = std::hypot(momentAlong, momentAbove) / m.carriedMass;
+        const structure::Moments sum = structure::moments(masses);
+        m.carriedAlong = std::abs(sum.along) / m.carriedMass;
+        m.carriedReach = std::hypot(sum.along, sum.above) / m.carriedMass;
     }
     const double slope = carryingSlope(project, axis);
     Span gravity;
     if (gravityTurns(axis.role)) {
-        gravity = armTorqueSpan(r, slope);
+        gravity = armTorqueSpan(masses, r, slope);
     } else {
         gravity.high = m.carriedMass * standardGravity * m.carriedAlong * std::sin(slope);
         gravity.low = -gravity.high; // a pan turns its weight uphill and downhill
@@ -195,11 +195,8 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const Project& 
 
 } // namespace
 
-double armTorque(const RotaryMechanism& r, double angle) {
-    double torque = 0.0;
-    const double c = std::cos(angle), s = std::sin(angle);
-    for (const MassItem& item : r.items) torque += item.mass.value * (item.along * c - item.above * s);
-    return standardGravity * torque -
+double armTorque(std::span<const structure::ArmMass> masses, const RotaryMechanism& r, double angle) {
+    return structure::gravityTorque(masses, angle) -
            (r.spring.torqueAtLow.value + r.spring.rate.value * (angle - r.lowAngle));
 }
 

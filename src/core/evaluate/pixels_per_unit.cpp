@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/arm_masses.h"
 #include "core/evaluate/evaluate.h"
 #include "core/optics/picture.h"
 
@@ -26,15 +27,10 @@ double slopeAt(std::vector<RingMark> marks, double reading, Q quantity) {
     return steepest;
 }
 
-double armLength(const RotaryMechanism& r) {
-    double reach = r.pointRadius;
-    for (const MassItem& item : r.items) reach = std::max(reach, std::hypot(item.along, item.above));
-    return reach;
-}
-
 } // namespace
 
-Figure pixelsPerUnit(const Camera& camera, const Shot& shot, const Axis& axis) {
+Figure pixelsPerUnit(const Project& project, const Shot& shot, const Axis& axis) {
+    const Camera& camera = project.camera;
     const double delivered = optics::focalPixels(shot.focalLength, camera.sensorWidth, camera.pixelsAcross) *
                              camera.deliveredWidth / camera.pixelsAcross;
     const double lateral = optics::lateralPixelsPerMetre(delivered, shot.subjectDistance);
@@ -46,9 +42,9 @@ Figure pixelsPerUnit(const Camera& camera, const Shot& shot, const Axis& axis) {
         return Figure::of(camera.deliveredWidth / 2.0 * std::hypot(1.0, 9.0 / 16.0));
     case Role::Swing:
     case Role::BoomTilt:
-        return Figure::of(pan + lateral * armLength(*rotary));
+        return Figure::of(pan + lateral * armReach(project, axis));
     case Role::Turntable: {
-        const double radius = armLength(*rotary);
+        const double radius = armReach(project, axis);
         return Figure::of(lateral * (radius > 0.0 ? radius : 0.1)); // a subject of 0.1 m where none is given
     }
     case Role::Focus:

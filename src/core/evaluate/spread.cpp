@@ -71,13 +71,17 @@ constexpr Figure ShotEvaluation::*shotFigures[] = {&ShotEvaluation::topSpeed,
                                                    &ShotEvaluation::pictureSpeed,
                                                    &ShotEvaluation::pixelsPerFrame,
                                                    &ShotEvaluation::blurPixels,
-                                                   &ShotEvaluation::crossingTime};
+                                                   &ShotEvaluation::crossingTime,
+                                                   &ShotEvaluation::sagPixels,
+                                                   &ShotEvaluation::sagDrift};
 constexpr Figure PowerOff::*powerOffFigures[] = {&PowerOff::gravity, &PowerOff::friction, &PowerOff::energy,
                                                  &PowerOff::speed, &PowerOff::brakeRatio};
 constexpr Figure PartCheck::*partFigures[] = {
     &PartCheck::strength, &PartCheck::meshes,         &PartCheck::undercut, &PartCheck::contactRatio,
     &PartCheck::slip,     &PartCheck::centreDistance, &PartCheck::load,     &PartCheck::allowed};
-constexpr Figure AxisEvaluation::*axisFigures[] = {&AxisEvaluation::totalRatio,
+constexpr Figure AxisStructure::*structureFigures[] = {&AxisStructure::ownMass, &AxisStructure::sag, &AxisStructure::slope, &AxisStructure::twist, &AxisStructure::sagShift, &AxisStructure::slopeShift, &AxisStructure::slopeRate, &AxisStructure::sagRate, &AxisStructure::twistShift, &AxisStructure::bounce, &AxisStructure::stressRatio, &AxisStructure::tippingRatio, &AxisStructure::tippingAt, &AxisStructure::frontMoment, &AxisStructure::gravityWorst, &AxisStructure::gravityWorstAt, &AxisStructure::offLine, &AxisStructure::unbalanceable, &AxisStructure::balancingMass, &AxisStructure::balancingPlace, &AxisStructure::weightInertia, &AxisStructure::dropEnergy, &AxisStructure::pinRatio, &AxisStructure::bearingRatio, &AxisStructure::momentRatio, &AxisStructure::boltRatio, &AxisStructure::frequency, &AxisStructure::damping};
+constexpr Figure AxisEvaluation::*axisFigures[] = {&AxisEvaluation::handVoltage,
+                                                   &AxisEvaluation::totalRatio,
                                                    &AxisEvaluation::stepsPerUnit,
                                                    &AxisEvaluation::stepsPerUnitKept,
                                                    &AxisEvaluation::roundingShare,
@@ -130,6 +134,7 @@ void each(Figure T::*const (&figures)[N], T& sum, const T& nominal, const T& mov
 void each(AxisEvaluation& sum, const AxisEvaluation& nominal, const AxisEvaluation& moved, Each f) {
     each(axisFigures, sum, nominal, moved, f);
     each(powerOffFigures, sum.powerOff, nominal.powerOff, moved.powerOff, f);
+    each(structureFigures, sum.structure, nominal.structure, moved.structure, f);
     for (std::size_t i = 0; i < sum.parts.size() && i < moved.parts.size(); ++i)
         each(partFigures, sum.parts[i], nominal.parts[i], moved.parts[i], f);
     for (std::size_t i = 0; i < sum.shots.size() && i < moved.shots.size(); ++i)

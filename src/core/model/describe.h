@@ -3,7 +3,9 @@
 
 #include "core/model/describe_links.h"
 #include "core/model/describe_motors.h"
+#include "core/model/describe_brief.h"
 #include "core/model/describe_outputs.h"
+#include "core/model/describe_structure.h"
 #include "core/model/project.h"
 
 /// One description of every field of a Project. Reader, writer, schema, editors, locks, ranges and random
@@ -160,6 +162,13 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"frame_rate_hz", "Frame rate", K::Frequency, 1e-6, 1e5, 1e-3, 1000}, s.frameRate);
     v.field(FieldInfo{"exposure_s", "Shutter", K::Time, 1e-6, 1e5, 1e-4, 60}, s.exposure);
     v.field(FieldInfo{"f_number", "Lens opening f/", K::Ratio, 0.5, 128, 1.2, 22}, s.fNumber);
+    v.choice(textField("kind", "Taken as"), s.kind);
+    v.field(FieldInfo{"frames", "Pictures", K::Count, 2, 1000000, 10, 20000}, s.frames);
+    v.field(FieldInfo{"interval_s", "Interval", K::Time, 1e-3, 1e6, 0.5, 3600}, s.interval);
+    v.field(FieldInfo{"clip_time_s", "Clip, as shown", K::Time, 1e-2, 1e5, 0.5, 600}, s.clipTime);
+    v.field(FieldInfo{"step_time_s", "Time for a step", K::Time, 1e-3, 1e5, 0.05, 60}, s.stepTime);
+    v.field(FieldInfo{"passes", "Passes", K::Count, 1, 1000, 2, 12}, s.passes);
+    v.field(FieldInfo{"settle_s", "Stands still within", K::Time, 1e-3, 1e5, 0.1, 30}, s.settle);
     v.field(textField("keep_framed", "Subject kept framed"), s.keepFramed);
     v.field(FieldInfo{"subject_place", "Passes the subject at", K::Percentage, -20, 20, 0, 1},
             s.subjectPlace);
@@ -305,6 +314,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"cable_drag_N", "Cable drag", K::Force, 0, 1e6, 0, 30}, s.cableDrag);
     v.field(FieldInfo{"wind_area_m2", "Wind area", K::Area, 0, 1e4, 0, 2}, s.windArea);
     v.part("guide", s.guide);
+    v.part("rail", s.rail);
     v.part("pan_bar", s.panBar);
     v.either("output", s.output);
     v.part("motion", s.motion);
@@ -324,6 +334,7 @@ void describe(V& v, S& s) {
             s.lowAngle);
     v.parts("items", s.items);
     v.part("spring", s.spring);
+    v.part("boom", s.boom);
     v.field(FieldInfo{"cable_drag_Nm", "Cable drag", K::Torque, 0, 1e5, 0, 5}, s.cableDrag);
     v.field(FieldInfo{"wind_area_m2", "Wind area", K::Area, 0, 1e4, 0, 2}, s.windArea);
     v.field(FieldInfo{"wind_arm_m", "Its distance from the axis", K::Length, 0, 100, 0, 5}, s.windArm);
@@ -362,6 +373,7 @@ void describe(V& v, S& s) {
     v.choice(textField("on_stop", "Emergency stop"), s.onStop);
     v.either("mechanism", s.mechanism);
     v.part("vibration", s.vibration);
+    v.field(textField("carries_payload", "Payload on top"), s.carriesPayload);
     v.field(textField("candidate", "Drive in use"), s.candidate);
     v.field(textField("candidate_note", "Note"), s.candidateNote);
     v.field(FieldInfo{"price", "Price", K::Money, 0, 1e9, 0, 5000}, s.price);
@@ -377,6 +389,11 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"speed_near_people_m_s", "Cap near people", K::Speed, 0, 100, 0, 2}, s.speedNearPeople);
     v.field(FieldInfo{"energy_near_people_J", "Energy near people", K::Energy, 0, 1e6, 0, 50},
             s.energyNearPeople);
+    v.field(FieldInfo{"microphone_distance_m", "Nearest microphone", K::Length, 0, 1e3, 0, 20},
+            s.microphoneDistance);
+    v.field(FieldInfo{"weight_budget_kg", "May weigh", K::Mass, 0, 1e5, 0, 300}, s.weightBudget);
+    v.field(FieldInfo{"money_budget", "May cost", K::Money, 0, 1e9, 0, 20000}, s.moneyBudget);
+    v.field(FieldInfo{"hand_speed_m_s", "Pushed by hand at", K::Speed, 0, 20, 0.1, 3}, s.handSpeed);
 }
 
 template <class V, Of<SetAside> S>
@@ -395,6 +412,13 @@ void describe(V& v, S& s) {
     v.part("conditions", s.conditions);
     v.part("supply", s.supply);
     v.part("controller", s.controller);
+    v.part("base", s.base);
+    v.part("equipment", s.equipment);
+    v.parts("payload", s.payload);
+    v.parts("keep_out", s.keepOut);
+    v.parts("kits", s.kits);
+    v.parts("later", s.later);
+    v.parts("tests", s.tests);
     v.parts("axes", s.axes);
     v.parts("shots", s.shots);
     v.texts("locked_fields", s.lockedFields);

@@ -14,6 +14,10 @@ enum class Reason {
     NeedsResistance,
     NeedsInductance,
     NeedsStopBehaviour, ///< what an emergency stop does to the holding current
+    NeedsSection,       ///< what a rail or an arm is made of
+    NeedsBase,          ///< what the rig stands on
+    NeedsAnchors,       ///< what the anchors of a wall or overhead mount stand
+    SupportsOffRail,    ///< stands or head that are not on the rail, or on one spot
     NeedsLensRing,      ///< a focus or zoom axis without a lens ring
     NoShot,             ///< no shot moves this axis
     TimeTooShort,       ///< the distance cannot be covered in the time under these limits

@@ -58,8 +58,10 @@ const std::string& nameOf(const Motor& motor) {
     return std::visit([](const auto& m) -> const std::string& { return m.name; }, motor);
 }
 
-double movingMass(const Axis& axis, const LinearMechanism& linear) {
+double movingMass(const Project& project, const Axis& axis, const LinearMechanism& linear) {
     double mass = linear.movingMass.value;
+    if (axis.carriesPayload)
+        for (const MassItem& item : project.payload) mass += item.mass.value;
     for (const MassItem& item : linear.items) mass += item.mass.value;
     if (const auto* belt = std::get_if<BeltOutput>(&linear.output); belt && belt->motorRides)
         mass += belt->motors * bodyOf(axis.motor).mass.value;
@@ -84,9 +86,11 @@ std::vector<std::string> inconsistencies(const Project& project) {
             for (const auto& part : parts) claim(ids, part.id, "axes/" + axis.id + "/" + list);
         };
         std::visit([&](const auto& m) { claimAll(m.items, "mechanism/items"); }, axis.mechanism);
-        if (const auto* rotary = std::get_if<RotaryMechanism>(&axis.mechanism))
+        if (const auto* rotary = std::get_if<RotaryMechanism>(&axis.mechanism)) {
+            claimAll(rotary->boom.discs, "mechanism/boom/discs");
             if (const auto* ring = std::get_if<LensRingOutput>(&rotary->output))
                 claimAll(ring->marks, "mechanism/output/marks");
+        }
         claimAll(axis.candidates, "candidates");
         for (const DriveCandidate& candidate : axis.candidates) {
             const std::string where = "axes/" + axis.id + "/candidates/" + candidate.id;
@@ -100,6 +104,15 @@ std::vector<std::string> inconsistencies(const Project& project) {
             for (const Link& link : candidate.links) claim(ids, linkId(link), where + "/links");
         }
     }
+    const auto claimList = [&](const auto& parts, const char* where) {
+        std::set<std::string_view> ids;
+        for (const auto& part : parts) claim(ids, part.id, where);
+    };
+    claimList(project.payload, "payload");
+    claimList(project.keepOut, "keep_out");
+    claimList(project.kits, "kits");
+    claimList(project.later, "later");
+    claimList(project.tests, "tests");
     for (const Shot& shot : project.shots) {
         claim(shotIds, shot.id, "shots");
         std::set<std::string_view> moved;

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/brief_parts.h"
 #include "core/model/drive_parts.h"
 #include "core/model/load_parts.h"
 #include "core/model/optics_parts.h"
+#include "core/model/structure_parts.h"
 
 #include <optional>
 #include <span>
@@ -53,6 +55,7 @@ struct LinearMechanism {
     Estimate cableDrag = assumed(0.0); ///< [N]
     double windArea = 0.0;             ///< [m²] that the wind meets
     Guide guide;
+    Rail rail;
     PanBar panBar;
     LinearOutput output;
     MotionSettings<AxisKind::Linear> motion{0.5, 1.0, 0.0, 0.0, 0.005, 0.03, 0.005};
@@ -71,6 +74,7 @@ struct RotaryMechanism {
     double lowAngle = 0.0;             ///< [rad] above level of the arm at the low end of the range
     std::vector<MassItem> items;       ///< arm, payload, counterweight, with their places
     Counterspring spring;
+    Boom boom;
     Estimate cableDrag = assumed(0.0); ///< [N·m]
     double windArea = 0.0;             ///< [m²] that the wind meets …
     double windArm = 0.0;              ///< [m] … at this distance from the axis
@@ -121,6 +125,7 @@ struct Axis {
     OnStop onStop = OnStop::NotAsked;
     Mechanism mechanism;
     Vibration vibration;
+    bool carriesPayload = false; ///< what Brief lists on the camera comes on top of what is entered here
     std::string candidate = "A"; ///< letter of the drive in use
     std::string candidateNote;
     double price = 0.0;      ///< of the drive in use, in the user's money
@@ -139,6 +144,10 @@ struct Conditions {
     double ambient = 25.0;          ///< [°C]
     double energyNearPeople = 0.0;  ///< [J] that nothing moving may hold near people; 0: nobody is near
     double speedNearPeople = 0.0;   ///< [m/s] that nothing may exceed near people; 0: nobody is near
+    double microphoneDistance = 0.0; ///< [m] from the drives to the nearest microphone; 0: not said
+    double weightBudget = 0.0;       ///< [kg] that the whole rig may weigh; 0: any
+    double moneyBudget = 0.0;        ///< in the user's money; 0: any
+    double handSpeed = 0.2;          ///< [m/s] at which a carriage or a boom's end may be pushed by hand
 
     friend bool operator==(const Conditions&, const Conditions&) = default;
 };
@@ -168,6 +177,13 @@ struct Project {
     Conditions conditions;
     Supply supply;
     Controller controller;
+    Base base;
+    Equipment equipment;
+    std::vector<MassItem> payload; ///< what is mounted as the camera, from the mount along the lens and above
+    std::vector<KeepOut> keepOut;
+    std::vector<Kit> kits;
+    std::vector<LaterAxis> later;
+    std::vector<TestRecord> tests; ///< noted in Structure and the logbook, oldest first
     std::vector<Axis> axes; ///< base to lens
     std::vector<Shot> shots;
     std::vector<std::string>
@@ -194,8 +210,9 @@ const Movement* findMovement(const Shot& shot, std::string_view axisId);
 double distanceOf(const Movement& movement); ///< signed [m] or [rad]
 AxisKind kindOf(const Movement& movement);
 
-/// Mass on a carriage [kg]: what is entered, the listed items, and a motor that rides along.
-double movingMass(const Axis& axis, const LinearMechanism& linear);
+/// Mass on a carriage [kg]: what is entered, the listed items, a motor that rides along, and the payload where
+/// the axis carries it.
+double movingMass(const Project& project, const Axis& axis, const LinearMechanism& linear);
 
 /// What is wrong with a project as a whole, beyond the range of any single field: ids that are empty or
 /// doubled, movements of axes that do not exist or are of the other kind. One sentence each; empty when

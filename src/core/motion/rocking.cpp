@@ -46,6 +46,17 @@ double rockingAfter(const Profile& p, const Mode& mode) {
     return std::abs(in - out) / q.damped;
 }
 
+double mostRockingAfter(const Profile& profile, const Mode& mode) {
+    const double w = 2.0 * std::numbers::pi * mode.frequency;
+    const auto most = [&](const Ramp& r) {
+        double out = std::min(2.0 * r.acceleration / (w * w), profile.peakSpeed / w);
+        if (r.jerkTime > 0.0) out = std::min(out, 4.0 * r.jerk() / (w * w * w));
+        return out;
+    };
+    const double since = std::max(0.0, profile.time() - profile.in.time());
+    return most(profile.out) + most(profile.in) * std::exp(-mode.damping * w * since);
+}
+
 double rockingDuring(const Profile& p, const Mode& mode) {
     const double w = 2.0 * pi * mode.frequency;
     double worst = 0.0;

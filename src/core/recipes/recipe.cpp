@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/recipes/recipe.h"
 
+#include "core/recipes/structure_recipes.h"
+
 #include <cmath>
 #include <numbers>
 
@@ -397,7 +399,11 @@ std::vector<Recipe> makeRecipes() {
 } // namespace
 
 const std::vector<Recipe>& all() {
-    static const std::vector<Recipe> recipes = makeRecipes();
+    static const std::vector<Recipe> recipes = [] {
+        std::vector<Recipe> list = makeRecipes();
+        for (Recipe& r : structureRecipes()) list.push_back(std::move(r));
+        return list;
+    }();
     return recipes;
 }
 

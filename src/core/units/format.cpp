@@ -13,7 +13,7 @@ namespace {
 std::string fixed(double value, int decimals) {
     std::array<char, 400> buffer{};
     const auto r = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value,
-                                 std::chars_format::fixed, std::clamp(decimals, 0, 17));
+                                 std::chars_format::fixed, std::clamp(decimals, 0, 25));
     return {buffer.data(), r.ptr};
 }
 

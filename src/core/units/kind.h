@@ -42,6 +42,9 @@ enum class Kind {
     Celsius,             ///< [°C] temperatures
     Area,                ///< [m²]
     Section,             ///< [m²], shown in mm²: conductors, beams
+    SecondMoment,        ///< [m⁴] of a beam's section
+    Stress,              ///< [Pa]
+    MassPerLength,       ///< [kg/m]
     Charge,              ///< [A·s], shown as ampere hours: batteries
     Money,               ///< [1] in the user's own currency
     kindCount_           ///< number of kinds, for tables

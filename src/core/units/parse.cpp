@@ -143,12 +143,12 @@ std::optional<Number> readNumber(std::string_view& s) {
     return n;
 }
 
-/// Everything up to the next number is the unit; a last 1, 2 or 3 directly behind letters ("cm2") belongs to
+/// Everything up to the next number is the unit; a last 1 to 4 directly behind letters ("cm2") belongs to
 /// it.
 std::string_view takeUnit(std::string_view& s) {
     std::size_t i = 0;
     while (i < s.size()) {
-        const bool exponent = i > 0 && s[i] >= '1' && s[i] <= '3' && !isBlank(s[i - 1]) &&
+        const bool exponent = i > 0 && s[i] >= '1' && s[i] <= '4' && !isBlank(s[i - 1]) &&
                               (i + 1 == s.size() || std::isalnum(static_cast<unsigned char>(s[i + 1])) == 0);
         if (isDigit(s[i]) && !exponent) break;
         ++i;

@@ -187,6 +187,18 @@ constexpr std::array table{
     Unit{Kind::Section, "cm2", 1e-4},
     Unit{Kind::Section, "m2", 1.0},
     Unit{Kind::Section, "in2", inch* inch},
+    Unit{Kind::SecondMoment, "cm4", 1e-8},
+    Unit{Kind::SecondMoment, "mm4", 1e-12},
+    Unit{Kind::SecondMoment, "m4", 1.0},
+    Unit{Kind::SecondMoment, "in4", inch* inch* inch* inch},
+    Unit{Kind::Stress, "MPa", 1e6},
+    Unit{Kind::Stress, "GPa", 1e9},
+    Unit{Kind::Stress, "N/mm2", 1e6},
+    Unit{Kind::Stress, "Pa", 1.0},
+    Unit{Kind::Stress, "psi", lbf / (inch * inch)},
+    Unit{Kind::MassPerLength, "kg/m", 1.0},
+    Unit{Kind::MassPerLength, "g/m", 1e-3},
+    Unit{Kind::MassPerLength, "lb/ft", pound / (12 * inch)},
     Unit{Kind::Charge, "Ah", 3600.0},
     Unit{Kind::Charge, "mAh", 3.6},
     Unit{Kind::Charge, "As", 1.0},
@@ -196,7 +208,8 @@ struct Replacement {
     std::string_view from, to;
 };
 constexpr std::array replacements{
-    Replacement{"²", "2"},       Replacement{"³", "3"},   Replacement{"°", "deg"}, Replacement{"º", "deg"},
+    Replacement{"²", "2"},       Replacement{"³", "3"},   Replacement{"⁴", "4"},   Replacement{"°", "deg"},
+    Replacement{"º", "deg"},
     Replacement{"µ", "u"},       Replacement{"μ", "u"},   Replacement{"Ω", "ohm"}, Replacement{"Ω", "ohm"},
     Replacement{"″", "in"},      Replacement{"\"", "in"}, Replacement{"′", "ft"},  Replacement{"'", "ft"},
     Replacement{"·", ""},        Replacement{"⋅", ""},    Replacement{"*", ""},    Replacement{"^", ""},
@@ -292,6 +305,12 @@ ShownUnit metricUnit(Kind kind, double magnitude) {
         return {"cm²", 1e-4};
     case Kind::Section:
         return {"mm²", 1e-6};
+    case Kind::SecondMoment:
+        return {"cm⁴", 1e-8};
+    case Kind::Stress:
+        return {"MPa", 1e6};
+    case Kind::MassPerLength:
+        return {"kg/m", 1.0};
     case Kind::Charge:
         return {"Ah", 3600.0};
     case Kind::Money:
@@ -325,6 +344,10 @@ ShownUnit inchUnit(Kind kind, double magnitude) {
         return {"in/s³", inch};
     case Kind::Stiffness:
         return {"lbf/in", lbf / inch};
+    case Kind::Stress:
+        return {"psi", lbf / (inch * inch)};
+    case Kind::MassPerLength:
+        return {"lb/ft", pound / (12 * inch)};
     default:
         return metricUnit(kind, magnitude);
     }
@@ -375,88 +398,6 @@ std::optional<Kind> kindOfUnit(std::string_view normalised) {
 
 ShownUnit shownUnit(Kind kind, System system, double magnitude) {
     return system == System::Inch ? inchUnit(kind, magnitude) : metricUnit(kind, magnitude);
-}
-
-KindWords kindWords(Kind kind) {
-    switch (kind) {
-    case Kind::Length:
-        return {"a length", "300 mm or 3 1/8 in"};
-    case Kind::PartLength:
-        return {"a length", "35 mm or 1/8 in"};
-    case Kind::Angle:
-        return {"an angle", "12°"};
-    case Kind::Mass:
-        return {"a mass", "4.1 kg"};
-    case Kind::Force:
-        return {"a force", "3 N"};
-    case Kind::Torque:
-        return {"a torque", "0.4 N·m or 57 oz in"};
-    case Kind::Inertia:
-        return {"an inertia", "57 g·cm²"};
-    case Kind::LoadInertia:
-        return {"an inertia", "240 kg·cm²"};
-    case Kind::Speed:
-        return {"a speed", "250 mm/s or 1 ft in 15 min"};
-    case Kind::AngularSpeed:
-        return {"an angular speed", "20 °/s"};
-    case Kind::RotationRate:
-        return {"a shaft speed", "400 rpm"};
-    case Kind::Acceleration:
-        return {"an acceleration", "800 mm/s²"};
-    case Kind::AngularAcceleration:
-        return {"an angular acceleration", "40 °/s²"};
-    case Kind::Jerk:
-        return {"a jerk", "4000 mm/s³"};
-    case Kind::AngularJerk:
-        return {"an angular jerk", "200 °/s³"};
-    case Kind::Time:
-        return {"a time", "12 s or 1/50 s or 2h30m"};
-    case Kind::ShortTime:
-        return {"a short time", "2 µs"};
-    case Kind::Frequency:
-        return {"a frequency", "40 kHz or 25 fps"};
-    case Kind::Current:
-        return {"a current", "1.2 A or 850 mA"};
-    case Kind::Voltage:
-        return {"a voltage", "24 V"};
-    case Kind::Resistance:
-        return {"a resistance", "1.5 ohm"};
-    case Kind::Inductance:
-        return {"an inductance", "2.8 mH"};
-    case Kind::Stiffness:
-        return {"a stiffness", "36 N/mm"};
-    case Kind::AngularStiffness:
-        return {"an angular stiffness", "8 N·m/°"};
-    case Kind::Energy:
-        return {"an energy", "5 J"};
-    case Kind::Ratio:
-        return {"a ratio", "3:1"};
-    case Kind::Percentage:
-        return {"a percentage", "95 %"};
-    case Kind::Count:
-        return {"a whole number", "20"};
-    case Kind::Pixels:
-        return {"a number of pixels", "0.5 px"};
-    case Kind::PixelsPerFrame:
-        return {"a number of pixels per frame", "0.3 px/frame"};
-    case Kind::PixelsPerSecond:
-        return {"a picture speed", "800 px/s"};
-    case Kind::ThermalResistance:
-        return {"a thermal resistance", "6 K/W"};
-    case Kind::Celsius:
-        return {"a temperature", "25 °C"};
-    case Kind::Area:
-        return {"an area", "300 cm²"};
-    case Kind::Section:
-        return {"a cross-section", "0.75 mm²"};
-    case Kind::Charge:
-        return {"a battery capacity", "7 Ah"};
-    case Kind::Money:
-        return {"an amount", "45"};
-    case Kind::kindCount_:
-        break;
-    }
-    return {"a number", "1"};
 }
 
 } // namespace gantry::units

@@ -3,6 +3,8 @@
 
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/moved_inputs.h"
+#include "core/evaluate/rig_structure.h"
+#include "core/verdicts/rules.h"
 
 #include <algorithm>
 #include <cmath>
@@ -13,10 +15,37 @@ namespace {
 /// Ratios saturate where an error vanishes; such a ratio has no meaningful slope.
 constexpr double saturated = 1e5;
 
+/// Low end of a ratio from what moving each input by its tolerance did to it. Contributions are added as squares of
+/// what the *error* grows by (1/ratio), so that several inputs never take it below nothing. An input that made the
+/// ratio better is taken to make it worse by as much the other way, or by half the same factor where as much would
+/// leave next to nothing. To first order this is the root of the summed squares of the ratio's own changes.
+class LowEnd {
+public:
+    void add(double nominal, double moved) {
+        if (!(nominal > 0.0) || !(moved >= 0.0)) return;
+        const double worse =
+            moved <= nominal ? moved : std::max(2.0 * nominal - moved, 0.5 * nominal * nominal / moved);
+        if (worse <= 0.0) {
+            nothingLeft_ = true;
+            return;
+        }
+        const double growth = 1.0 / worse - 1.0 / nominal;
+        squares_ += growth * growth;
+    }
+    double of(double nominal) const {
+        if (nothingLeft_ || !(nominal > 0.0)) return 0.0;
+        return squares_ > 0.0 ? 1.0 / (1.0 / nominal + std::sqrt(squares_)) : nominal;
+    }
+
+private:
+    double squares_ = 0.0;
+    bool nothingLeft_ = false;
+};
+
 class AxisRanges {
 public:
     AxisRanges(int axis, std::vector<Verdict*> nominal)
-        : axis_(axis), nominal_(std::move(nominal)), squares_(nominal_.size(), 0.0) {}
+        : axis_(axis), nominal_(std::move(nominal)), low_(nominal_.size()) {}
 
     /// Adds what the ratios do when the project stands with one input moved.
     void move(const Project& project) {
@@ -29,12 +58,13 @@ public:
             Verdict& n = *nominal_[i];
             const auto same = std::find_if(verdicts_.begin(), verdicts_.end(),
                                            [&](const Verdict& v) { return v.rule == n.rule; });
-            if (same == verdicts_.end() || !same->ratio || !n.ratio || n.ratio.value() > saturated) continue;
+            if (same == verdicts_.end() || !same->ratio || !n.ratio || n.ratio.value() > saturated ||
+                same->ratio.value() > saturated)
+                continue;
             // Another sentence or shot: something else binds there, and a straight line no longer tells how
             // far it goes.
             if (same->sentence != n.sentence || same->shot != n.shot) n.switches = true;
-            const double change = same->ratio.value() - n.ratio.value();
-            squares_[i] += change * change;
+            low_[i].add(n.ratio.value(), same->ratio.value());
         }
     }
 
@@ -42,7 +72,7 @@ public:
         for (std::size_t i = 0; i < nominal_.size(); ++i) {
             Verdict& v = *nominal_[i];
             if (!v.ratio) continue;
-            v.low = std::max(0.0, v.ratio.value() - std::sqrt(squares_[i]));
+            v.low = low_[i].of(v.ratio.value());
             // Oversized is a matter of the nominal size, not of the worst case.
             const State nominal = stateOf(v.ratio.value(), v.bounds);
             v.state = nominal == State::Oversized ? nominal : stateOf(v.low, v.bounds);
@@ -54,9 +84,39 @@ public:
 private:
     int axis_;
     std::vector<Verdict*> nominal_;
-    std::vector<double> squares_;
+    std::vector<LowEnd> low_;
     std::vector<Verdict> verdicts_;
 };
+
+} // namespace
+
+namespace {
+
+/// Verdicts about the whole rig, with every input of every axis, of the base and of the payload moved in turn.
+void applyRigRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts) {
+    std::vector<Verdict*> nominal;
+    for (Verdict& v : verdicts)
+        if (rules::all()[static_cast<std::size_t>(v.rule)].judgeRig != nullptr && v.ratio) nominal.push_back(&v);
+    if (nominal.empty()) return;
+    std::vector<LowEnd> low(nominal.size());
+    Project moved = project;
+    Evaluation rig;
+    std::vector<Verdict> found;
+    forEachMovedRigInput(moved, [&] {
+        rig.rig = rigAgain(moved, evaluation.axes, evaluation.rig);
+        found.clear();
+        judgeRig(moved, rig, found);
+        for (std::size_t i = 0; i < nominal.size(); ++i)
+            for (const Verdict& v : found)
+                if (v.rule == nominal[i]->rule && v.ratio && nominal[i]->ratio.value() < saturated)
+                    low[i].add(nominal[i]->ratio.value(), v.ratio.value());
+    });
+    for (std::size_t i = 0; i < nominal.size(); ++i) {
+        Verdict& v = *nominal[i];
+        v.low = low[i].of(v.ratio.value());
+        v.state = stateOf(v.low, v.bounds);
+    }
+}
 
 } // namespace
 
@@ -71,6 +131,7 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
         forEachMovedInput(moved, i, [&] { ranges.move(moved); });
         ranges.finish();
     }
+    applyRigRanges(project, evaluation, verdicts);
 }
 
 Assessment assess(const Project& project) {

@@ -52,6 +52,19 @@ constexpr std::array table{
     Rule{"emergency_stop", M::StopTitle, {2.0}, emergencyStop},
     Rule{"lens_ring", M::LensRingTitle, {1.0}, lensRing},
     Rule{"pan_bar", M::PanBarTitle, {1.1}, panBar},
+    Rule{"sag", M::SagTitle, {1.5}, sag},
+    Rule{"settling", M::SettlingTitle, {1.3}, settling},
+    Rule{"rail_tipping", M::RailTippingTitle, {1.5}, railTipping},
+    Rule{"beam_strength", M::BeamStrengthTitle, {3.0}, beamStrength},
+    Rule{"pivot", M::PivotTitle, {3.0}, pivot},
+    Rule{"balance", M::BalanceTitle, {2.0}, balance},
+    Rule{"hand_driven", M::HandTitle, {1.2}, handDriven},
+    Rule{"tipping", M::TippingTitle, {1.5}, nullptr, tipping},
+    Rule{"anchors", M::AnchorTitle, {5.0}, nullptr, anchors},
+    Rule{"tether", M::TetherTitle, {1.0}, nullptr, tether},
+    Rule{"clearance", M::ClearanceTitle, {1.0}, nullptr, clearance},
+    Rule{"weight", M::WeightTitle, {1.05}, nullptr, weight},
+    Rule{"money", M::MoneyTitle, {1.0}, nullptr, money},
 };
 
 } // namespace

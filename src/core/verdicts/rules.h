@@ -41,11 +41,19 @@ struct AxisView {
 /// A rule's answer; nothing when it has nothing to say about this axis.
 using Finding = std::optional<Verdict>;
 
+/// What a rule about the whole rig sees.
+struct RigView {
+    const Project& project;
+    const Evaluation& evaluation;
+};
+
+/// A rule judges one axis or the whole rig; the other function is null.
 struct Rule {
     std::string_view key; ///< stable id in JSON and in set-aside verdicts
     words::MessageId title;
     Bounds bounds;
     Finding (*judge)(const AxisView&);
+    Finding (*judgeRig)(const RigView&) = nullptr;
 };
 
 std::span<const Rule> all();
@@ -123,5 +131,18 @@ Finding frictionSources(const AxisView&);
 Finding emergencyStop(const AxisView&);
 Finding lensRing(const AxisView&);
 Finding panBar(const AxisView&);
+Finding sag(const AxisView&);
+Finding settling(const AxisView&);
+Finding railTipping(const AxisView&);
+Finding beamStrength(const AxisView&);
+Finding pivot(const AxisView&);
+Finding balance(const AxisView&);
+Finding handDriven(const AxisView&);
+Finding tipping(const RigView&);
+Finding anchors(const RigView&);
+Finding tether(const RigView&);
+Finding clearance(const RigView&);
+Finding weight(const RigView&);
+Finding money(const RigView&);
 
 } // namespace gantry::rules

@@ -40,7 +40,8 @@ std::string title(const Verdict& v) {
 }
 
 std::string sentence(const Verdict& v, const Project& project, units::System system) {
-    words::Names names{project.axes[static_cast<std::size_t>(v.axis)].name, {}};
+    words::Names names{project.axes[static_cast<std::size_t>(v.axis)].name, {}, v.part};
+    if (v.room >= 0) names.part = project.keepOut[static_cast<std::size_t>(v.room)].name;
     if (v.shot >= 0) names.shot = project.shots[static_cast<std::size_t>(v.shot)].name;
     return words::render(v.sentence, v.arguments, names, system);
 }
@@ -63,24 +64,41 @@ bool worseThan(const Verdict& a, const Verdict& b) {
     return static_cast<bool>(b.ratio);
 }
 
+namespace {
+
+void finish(Verdict verdict, const rules::Rule& rule, int index, int axis, double wanted,
+            std::vector<Verdict>& out) {
+    verdict.rule = index;
+    verdict.axis = axis;
+    verdict.bounds = rule.bounds;
+    if (wanted > 0.0) verdict.bounds.wanted = wanted;
+    verdict.low = verdict.ratio ? verdict.ratio.value() : 0.0;
+    verdict.state = verdict.ratio ? stateOf(verdict.low, verdict.bounds) : State::Unknown;
+    if (verdict.ceiling == State::Tight && verdict.state != State::Over && verdict.state != State::Unknown)
+        verdict.state = State::Tight;
+    out.push_back(verdict);
+}
+
+} // namespace
+
 void judgeAxis(const Project& project, int axisIndex, const AxisEvaluation& evaluation,
                std::vector<Verdict>& out) {
     const rules::AxisView view{project, project.axes[static_cast<std::size_t>(axisIndex)], evaluation};
     const auto rules = rules::all();
-    for (std::size_t i = 0; i < rules.size(); ++i) {
-        rules::Finding finding = rules[i].judge(view);
-        if (!finding) continue;
-        finding->rule = static_cast<int>(i);
-        finding->axis = axisIndex;
-        finding->bounds = rules[i].bounds;
-        if (rules[i].judge == rules::torque) finding->bounds.wanted = evaluation.model.wantedMargin;
-        finding->low = finding->ratio ? finding->ratio.value() : 0.0;
-        finding->state = finding->ratio ? stateOf(finding->low, finding->bounds) : State::Unknown;
-        if (finding->ceiling == State::Tight && finding->state != State::Over &&
-            finding->state != State::Unknown)
-            finding->state = State::Tight;
-        out.push_back(*finding);
-    }
+    for (std::size_t i = 0; i < rules.size(); ++i)
+        if (rules[i].judge != nullptr)
+            if (const rules::Finding finding = rules[i].judge(view))
+                finish(*finding, rules[i], static_cast<int>(i), axisIndex,
+                       rules[i].judge == rules::torque ? evaluation.model.wantedMargin : 0.0, out);
+}
+
+void judgeRig(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& out) {
+    if (project.axes.empty()) return;
+    const auto rules = rules::all();
+    for (std::size_t i = 0; i < rules.size(); ++i)
+        if (rules[i].judgeRig != nullptr)
+            if (const rules::Finding finding = rules[i].judgeRig({project, evaluation}))
+                finish(*finding, rules[i], static_cast<int>(i), evaluation.rig.tippingAxis, 0.0, out);
 }
 
 std::vector<Verdict> judge(const Project& project, const Evaluation& evaluation) {
@@ -88,6 +106,7 @@ std::vector<Verdict> judge(const Project& project, const Evaluation& evaluation)
     out.reserve(evaluation.axes.size() * rules::all().size());
     for (std::size_t i = 0; i < evaluation.axes.size(); ++i)
         judgeAxis(project, static_cast<int>(i), evaluation.axes[i], out);
+    judgeRig(project, evaluation, out);
     return out;
 }
 

@@ -5,6 +5,7 @@
 #include "core/words/messages.h"
 
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace gantry {
@@ -33,6 +34,8 @@ struct Verdict {
     State state = State::Unknown;
     State ceiling = State::Oversized; ///< a rule may cap its state at Tight (friction is not a brake)
     bool hazard = false;              ///< falling, tipping, overhead: stays visible when set aside
+    std::string_view part{}; ///< static words for what gives way, for the sentence
+    int room = -1;           ///< index in Project::keepOut that the sentence names; −1: none
     words::MessageId sentence = words::MessageId::UnknownText;
     words::Arguments arguments{};
 };
@@ -50,8 +53,12 @@ const SetAside* setAsideFor(const Project& project, const Verdict& verdict);
 /// Worse states and, within a state, smaller ratios come first.
 bool worseThan(const Verdict& a, const Verdict& b);
 
-/// Every verdict about a project, in order of axis and rule. Pure; cheap.
+/// Every verdict about a project, in order of axis and rule, then those about the rig as a whole, each with the
+/// axis that it concerns most. Pure; cheap.
 std::vector<Verdict> judge(const Project& project, const Evaluation& evaluation);
+
+/// The verdicts about the rig as a whole.
+void judgeRig(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& out);
 
 /// The verdicts about one axis.
 void judgeAxis(const Project& project, int axisIndex, const AxisEvaluation& evaluation,

@@ -172,7 +172,77 @@ constexpr std::array table{
     Message{M::PanBarTitle, "Pan bar"},
     Message{M::PanBarText,
             "The bar turns the camera by {0} over the travel; its arm is {1} times what it must reach."},
+    Message{M::SagTitle, "Sag and bend"},
+    Message{M::SagText, "In shot “{shot}” sag and slope shift the picture by {0} over the travel, where {1} is "
+                        "allowed, and by {2} at top speed, where {3} is."},
+    Message{M::SettlingTitle, "Settling time"},
+    Message{M::SettlingText, "After shot “{shot}” it swings at {0} for {1}; the shot leaves {2}. {3} of it comes "
+                             "from: {part}."},
+    Message{M::SettlingLongText, "After shot “{shot}” it swings at {0}, and nothing damps it; the shot leaves {2}. "
+                                 "{3} of it comes from: {part}."},
+    Message{M::RailTippingTitle, "Rail over its stands"},
+    Message{M::RailTippingText, "With the carriage at {0} the rail is held {1} times against tipping over its stand. "
+                                "Secure both stands before anything rides to the ends."},
+    Message{M::BeamStrengthTitle, "Strength of rail or arm"},
+    Message{M::BeamStrengthText, "Bending uses 1/{0} of what the material stands for long; at least 3 near people."},
+    Message{M::PivotTitle, "Strength of the pivot"},
+    Message{M::PinText, "The pivot pin stands {0} times its load."},
+    Message{M::PivotBearingText, "The pivot bearings stand {0} times the weight on them."},
+    Message{M::TurningBearingText, "The turning bearing under the arm stands {0} times the moment on it."},
+    Message{M::PivotBoltText, "The bolts under the turning bearing stand {0} times their worst pull."},
+    Message{M::BalanceTitle, "Balance over the range"},
+    Message{M::BalanceText, "Up to {0} left at {1}; a tenth of what hangs in front is {2}. {3} in place of the weight "
+                            "there now would balance the level arm. Never take the camera off a balanced arm first."},
+    Message{M::BalanceHeightText, "Up to {0} left at {1} that no mass behind removes, for the weight sits {3} off the "
+                                  "arm line; a tenth of what hangs in front is {2}. Tie the arm before unloading."},
+    Message{M::HandTitle, "Pushed by hand"},
+    Message{M::HandText, "Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}. Unplug the "
+                         "motor before moving it by hand."},
+    Message{M::TippingTitle, "Tipping"},
+    Message{M::TippingText, "Pointing to {0}, with pushes and the planned stop, the base holds {1} times; 1.5 is the "
+                            "usual floor. A tipping rig hurts people: weigh it down, and keep clear."},
+    Message{M::TippingEmergencyText, "Pointing to {0}, with the hardest stop the drives can make, the base holds {1} "
+                                     "times; 1.5 is the usual floor. A tipping rig hurts people: weigh it down, and "
+                                     "keep clear."},
+    Message{M::AnchorTitle, "Anchors"},
+    Message{M::AnchorText, "The anchors pull with {0} and stand {1}. Over people local rules and a qualified rigger "
+                           "decide."},
+    Message{M::TetherTitle, "Second tether"},
+    Message{M::TetherText, "What hangs overhead needs a second, independent tether that can catch it. Local rules and "
+                           "a qualified rigger decide."},
+    Message{M::ClearanceTitle, "Clearance"},
+    Message{M::ClearanceText, "Over all ranges it comes within {0} of the ground or the base; {1} keeps fingers and "
+                              "lenses out of trouble."},
+    Message{M::ClearanceRoomText, "Over all ranges it comes within {0} of “{part}”; {1} keeps fingers and lenses out "
+                                  "of trouble."},
+    Message{M::WeightTitle, "Weight"},
+    Message{M::WeightText, "The rig weighs {0} as far as it is entered; Brief allows {1}."},
+    Message{M::MoneyTitle, "Money"},
+    Message{M::MoneyText, "The drives cost {0}; Brief allows {1}."},
     Message{M::UnknownText, "Not known yet: {reason}."},
+    Message{M::CheckNotNeeded, "not needed by this rig"},
+    Message{M::CheckFollowFocus, "Follow focus"},
+    Message{M::CheckFollowFocusWhy, "the subject leaves the depth of field while it is kept framed"},
+    Message{M::CheckEndStops, "End switches"},
+    Message{M::CheckEndStopsWhy, "axes whose travel ends run into something when a count is lost"},
+    Message{M::CheckBlocks, "Blocks behind the switches"},
+    Message{M::CheckBlocksWhy, "switches fail; a block stops what they do not"},
+    Message{M::CheckHoming, "Homing place"},
+    Message{M::CheckHomingWhy, "drives that count need a place to count from"},
+    Message{M::CheckCables, "Cable path"},
+    Message{M::CheckCablesWhy, "cables that snag pull the picture and the plug"},
+    Message{M::CheckSlipRing, "Slip ring"},
+    Message{M::CheckSlipRingWhy, "an axis turns more than once and winds its cables up"},
+    Message{M::CheckCounterweight, "Counterweight"},
+    Message{M::CheckCounterweightWhy, "a boom without one is held by its motor alone"},
+    Message{M::CheckTieDown, "Tie-down"},
+    Message{M::CheckTieDownWhy, "what can fall or swing up must be tied when nobody holds it"},
+    Message{M::CheckCatchStrap, "Catch strap"},
+    Message{M::CheckCatchStrapWhy, "a clamp lets go once; the strap catches the camera"},
+    Message{M::CheckEmergencyStop, "Emergency stop, tried"},
+    Message{M::CheckEmergencyStopWhy, "a stop within reach, tried on every axis that gravity pulls"},
+    Message{M::CheckSpareParts, "Spare parts"},
+    Message{M::CheckSparePartsWhy, "belt, cord, fuse and driver fail on the day"},
     Message{M::FixTeeth, "pulley with {0} teeth"},
     Message{M::FixMicrosteps, "1/{0} microsteps"},
     Message{M::FixShotAcceleration, "“{shot}” at {0}"},
@@ -195,6 +265,17 @@ constexpr std::array table{
     Message{M::FixFaceWidth, "gears {0} wide"},
     Message{M::FixClosedCord, "cord that pulls both ways"},
     Message{M::FixKnob, "knob at {0}"},
+    Message{M::FixStands, "stands at {0} and {1}"},
+    Message{M::FixOnEdge, "the section on edge"},
+    Message{M::FixSection, "section {0} × {1}"},
+    Message{M::FixCounterweight, "counterweight {0}"},
+    Message{M::FixCounterweightPlace, "counterweight {0} behind"},
+    Message{M::FixBallast, "ballast {0} low in the middle"},
+    Message{M::FixBaseHeight, "column {0} high"},
+    Message{M::FixLegs, "feet {0} from the middle"},
+    Message{M::FixTether, "a second tether"},
+    Message{M::FixSettle, "wait {0} before the picture counts"},
+    Message{M::FixPin, "pivot pin {0}"},
 };
 static_assert(table.size() == static_cast<std::size_t>(M::messageCount_), "every message has one text");
 
@@ -225,6 +306,8 @@ std::string render(MessageId id, const Arguments& arguments, const Names& names,
             out += names.axis;
         else if (name == "shot")
             out += names.shot;
+        else if (name == "part")
+            out += names.part;
         else if (name == "reason")
             out += reasonText(static_cast<Reason>(static_cast<int>(arguments[0].value)));
         else {
@@ -251,6 +334,14 @@ std::string_view reasonText(Reason reason) {
         return "say what an emergency stop or a reset of the controller does to the holding current; try it "
                "with the "
                "load secured";
+    case Reason::NeedsSection:
+        return "say what the rail or arm is made of: its section and material";
+    case Reason::NeedsBase:
+        return "say what the rig stands on";
+    case Reason::NeedsAnchors:
+        return "enter what the anchors stand, from a qualified person or a pull test; it is never presumed";
+    case Reason::SupportsOffRail:
+        return "the stands or the head are not on the rail, or both on one spot; move them";
     case Reason::NeedsLensRing:
         return "needs a lens ring as output to know what the picture makes of it";
     case Reason::NoShot:

@@ -6,6 +6,7 @@
 #include "core/evaluate/compare_ramps.h"
 #include "core/evaluate/limits.h"
 #include "core/evaluate/spread.h"
+#include "io/report/structure_json.h"
 
 #include <array>
 #include <nlohmann/json.hpp>
@@ -16,15 +17,6 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 constexpr double rpm = 2.0 * std::numbers::pi / 60.0;
-
-void put(Json& j, const std::string& key, const Figure& f, double unit = 1.0) {
-    if (f) {
-        j[key] = f.value() / unit;
-    } else {
-        j[key] = nullptr;
-        j[key + "_why"] = words::reasonText(f.reason());
-    }
-}
 
 Json shotJson(const Project& project, const ShotEvaluation& s, const std::string& u) {
     Json j;
@@ -77,6 +69,8 @@ Json shotJson(const Project& project, const ShotEvaluation& s, const std::string
     put(j, "regulator_temperature_C", s.regulatorTemperature);
     put(j, "slack_deceleration_m_s2", s.slackDeceleration);
     put(j, "guide_px", s.guidePixels);
+    put(j, "sag_px", s.sagPixels);
+    put(j, "sag_px_per_frame", s.sagDrift);
     j["noise_rank"] = static_cast<int>(s.noise.rank);
     return j;
 }
@@ -239,6 +233,8 @@ void putFigures(Json& j, const Project& project, const Axis& axis, const AxisEva
     const bool linear = e.model.kind == AxisKind::Linear;
     const std::string u = linear ? "m" : "rad";
     put(j, "steps_per_unit", e.stepsPerUnit);
+    j["structure"] = structureJson(e.structure, u);
+    put(j, "hand_pushed_V", e.handVoltage);
     put(j, "steps_per_unit_kept", e.stepsPerUnitKept);
     put(j, "rounding_over_travel_" + u, e.roundingOverTravel);
     put(j, "total_ratio", e.totalRatio);
@@ -308,6 +304,7 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     j["capability"] = capabilityJson(axis, e, u);
     j["limits"] = limitsJson(project, axis, e, u);
     j["chain"] = chainJson(axis, e);
+    j["softest"] = softestJson(e.structure);
     // The same keys once more, each with how far its value may lie off either way.
     const AxisEvaluation spread = axisSpread(project, index, e, Searches::Yes);
     Json ranges = Json::object();
@@ -352,6 +349,7 @@ std::string evaluationJson(const Project& project, const Assessment& assessment)
     put(root["supply"], "voltage_at_drivers_V", supply.voltage);
     put(root["supply"], "voltage_drop_V", supply.drop);
     put(root["supply"], "battery_time_s", supply.runTime);
+    root["rig"] = rigJson(project, assessment.evaluation.rig);
     root["verdicts"] = Json::array();
     for (const Verdict& v : assessment.verdicts) root["verdicts"].push_back(verdictJson(project, v));
     return root.dump(2, ' ', false, Json::error_handler_t::replace) + '\n';

@@ -2,6 +2,7 @@
 #include "app/stations/brief/brief_station.h"
 
 #include "app/instruments/caption.h"
+#include "app/stations/brief/brief_lists.h"
 #include "app/stations/drives/capability_line.h"
 #include "app/theme/tokens.h"
 
@@ -43,89 +44,52 @@ Movement givenAs(AxisKind kind, bool timed, const Movement* old, const ShotEvalu
     return BySpeed<AxisKind::Rotary>{distance, speed, acceleration};
 }
 
-} // namespace
-
-ShotTableModel::ShotTableModel(const Context& context, QObject* parent)
-    : QAbstractTableModel(parent), context_(context) {}
-
-void ShotTableModel::refresh() {
-    const int rows = static_cast<int>(context_.document.project().shots.size());
-    if (rows != rows_) {
-        beginResetModel();
-        rows_ = rows;
-        endResetModel();
-    } else if (rows_ > 0)
-        emit dataChanged(index(0, 0), index(rows_ - 1, columnCount() - 1));
-}
-
-int ShotTableModel::rowCount(const QModelIndex&) const {
-    return rows_;
-}
-int ShotTableModel::columnCount(const QModelIndex&) const {
-    return 7;
-}
-
-QVariant ShotTableModel::headerData(int section, Qt::Orientation orientation, int role) const {
-    if (role == Qt::TextAlignmentRole)
-        return section == 0 ? QVariant(Qt::AlignVCenter | Qt::AlignLeft)
-                            : QVariant(Qt::AlignVCenter | Qt::AlignRight);
-    if (role != Qt::DisplayRole || orientation != Qt::Horizontal) return {};
-    static const std::array<const char*, 7> names{
-        QT_TR_NOOP("Shot"),      QT_TR_NOOP("Lens"),         QT_TR_NOOP("Subject at"), QT_TR_NOOP("Distance"),
-        QT_TR_NOOP("Top speed"), QT_TR_NOOP("Acceleration"), QT_TR_NOOP("Time")};
-    return tr(names[static_cast<std::size_t>(section)]);
-}
-
-QVariant ShotTableModel::data(const QModelIndex& index, int role) const {
-    if (role == Qt::TextAlignmentRole)
-        return index.column() == 0 ? QVariant(Qt::AlignVCenter | Qt::AlignLeft)
-                                   : QVariant(Qt::AlignVCenter | Qt::AlignRight);
-    if (role != Qt::DisplayRole || index.row() >= static_cast<int>(context_.document.project().shots.size()))
+/// Fields that only one kind of shot has.
+QList<FieldSlot> kindFields(const QString& base, ShotKind kind) {
+    switch (kind) {
+    case ShotKind::Live:
+    case ShotKind::Creep:
         return {};
-    const Shot& shot = context_.document.project().shots[static_cast<std::size_t>(index.row())];
-    using units::Kind;
-    switch (index.column()) {
-    case 0:
-        return QString::fromStdString(shot.name);
-    case 1:
-        return context_.show(shot.focalLength, Kind::PartLength);
-    case 2:
-        return context_.show(shot.subjectDistance, Kind::Length);
-    default:
-        break;
+    case ShotKind::Interval:
+        return slotsUnder(base, {"frames", "interval_s", "step_time_s"});
+    case ShotKind::StopMotion:
+        return slotsUnder(base, {"clip_time_s", "step_time_s"});
+    case ShotKind::RepeatPass:
+        return slotsUnder(base, {"passes"});
     }
-    const AxisEvaluation* e = context_.axisEvaluation();
-    if (e == nullptr) return {};
-    const auto it = std::find_if(e->shots.begin(), e->shots.end(),
-                                 [&](const ShotEvaluation& s) { return s.shot == index.row(); });
-    if (it == e->shots.end()) return index.column() == 3 ? tr("at rest") : QString();
-    if (it->problem != Reason::None && index.column() > 3)
-        return index.column() == 6 ? tr("too short") : QStringLiteral("–");
-    const bool linear = e->model.kind == AxisKind::Linear;
-    switch (index.column()) {
-    case 3:
-        return context_.show(it->distance, linear ? Kind::Length : Kind::Angle);
-    case 4:
-        return context_.show(it->topSpeed, linear ? Kind::Speed : Kind::AngularSpeed);
-    case 5:
-        return context_.show(it->acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration);
-    default:
-        return context_.show(it->time, Kind::Time);
-    }
+    return {};
 }
+
+/// How an axis stands: level, on a slope, vertical, or upside down.
+QString orientation(const Axis& axis) {
+    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
+        const double slope = std::abs(linear->slope.value);
+        return slope < 0.005 ? BriefStation::tr("level")
+               : slope > 1.4 ? BriefStation::tr("vertical")
+                             : BriefStation::tr("on a slope");
+    }
+    return std::get<RotaryMechanism>(axis.mechanism).boom.hangs ? BriefStation::tr("upside down")
+                                                                : BriefStation::tr("upright");
+}
+
+} // namespace
 
 BriefStation::BriefStation(const Context& context, QWidget* parent)
     : Station(context, parent), scroll_(new QScrollArea(this)), page_(new QWidget),
       start_(new FieldGroup(context, page_)), rig_(new FieldGroup(context, page_)),
       axis_(new FieldGroup(context, page_)), shot_(new FieldGroup(context, page_)),
       move_(new FieldGroup(context, page_)), limits_(new FieldGroup(context, page_)),
+      equipment_(new FieldGroup(context, page_)),
+      payload_(new ListCard(context, QStringLiteral("payloadList"), page_)),
+      later_(new ListCard(context, QStringLiteral("laterList"), page_)), demands_(new DemandsCard(context, page_)),
+      completeness_(new CompletenessCard(context, page_)),
       startButton_(new QPushButton(tr("Here is what I have"), page_)),
       otherRig_(new QPushButton(tr("Start from another rig"), page_)),
       addShot_(new QPushButton(tr("Add a shot"), page_)),
       removeShot_(new QPushButton(tr("Remove shot"), page_)), chooser_(new RigChooser(page_)),
       given_(new QComboBox(page_)), table_(new QTableView(page_)), model_(context),
       capability_(new Caption(true, page_)), shotsTitle_(new Caption(false, page_)),
-      startHint_(new Caption(false, page_)) {
+      startHint_(new Caption(false, page_)), laterSays_(new Caption(true, page_)) {
     scroll_->setWidget(page_);
     scroll_->setFrameShape(QFrame::NoFrame);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -154,8 +118,10 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
     table_->setFrameShape(QFrame::NoFrame);
     table_->horizontalHeader()->setHighlightSections(false);
     table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    for (FieldGroup* g : {start_, rig_, axis_, shot_, limits_, move_})
+    for (FieldGroup* g : {start_, rig_, axis_, shot_, limits_, move_, equipment_})
         connect(g, &FieldGroup::message, this, &Station::message);
+    laterSays_->setObjectName(QStringLiteral("laterSays"));
+    connectLists();
     connect(startButton_, &QPushButton::clicked, this, &BriefStation::startFromWhatIHave);
     connect(addShot_, &QPushButton::clicked, this, &BriefStation::addShot);
     connect(removeShot_, &QPushButton::clicked, this, &BriefStation::removeShot);
@@ -232,10 +198,14 @@ void BriefStation::refresh() {
                      {QStringLiteral("supply/name"), {}},
                      {QStringLiteral("conditions/silence"), {}},
                      {QStringLiteral("conditions/wind_speed_m_s"), {}},
-                     {QStringLiteral("conditions/ambient_C"), {}}});
+                     {QStringLiteral("conditions/ambient_C"), {}},
+                     {QStringLiteral("conditions/microphone_distance_m"), {}},
+                     {QStringLiteral("conditions/weight_budget_kg"), {}},
+                     {QStringLiteral("conditions/money_budget"), {}}});
     axis_->setVisible(axis != nullptr);
     if (axis != nullptr) {
-        axis_->setTitle(QString::fromStdString(axis->name), linear ? tr("carries and runs on") : tr("turns"));
+        axis_->setTitle(QString::fromStdString(axis->name),
+                        tr("%1, %2").arg(linear ? tr("carries and runs on") : tr("turns"), orientation(*axis)));
         QList<FieldSlot> fields{{axisBase + "name", tr("Name")}, {axisBase + "role", {}}};
         fields += linear ? slotsUnder(axisBase + QStringLiteral("mechanism/"),
                                       {"moving_mass_kg", "slope_rad", "rail_length_m", "carriage_length_m",
@@ -243,7 +213,7 @@ void BriefStation::refresh() {
                          : slotsUnder(axisBase + QStringLiteral("mechanism/"),
                                       {"inertia_kgm2", "point_mass_kg", "point_radius_m", "unbalance_Nm",
                                        "range_rad", "friction_Nm"});
-        fields += slotsUnder(axisBase, {"on_stop"});
+        fields += slotsUnder(axisBase, {"on_stop", "carries_payload"});
         axis_->setFields(fields);
     }
     model_.refresh();
@@ -267,10 +237,11 @@ void BriefStation::refresh() {
         const QString base = QStringLiteral("shots/%1/").arg(QString::fromStdString(s.id));
         shot_->setTitle(QString::fromStdString(s.name),
                         s.keepFramed ? tr("pan and tilt without a movement of their own follow the subject")
-                                     : tr("lens and frames"));
+                                     : takenAs(s));
         shot_->setFields(
-            slotsUnder(base, {"name", "focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s",
-                              "f_number", "keep_framed"}) +
+            slotsUnder(base, {"name", "kind", "focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s",
+                              "f_number", "settle_s", "keep_framed"}) +
+            kindFields(base, s.kind) +
             (s.keepFramed ? slotsUnder(base, {"subject_place", "subject_height_m"}) : QList<FieldSlot>()));
         limits_->setTitle(tr("May show"), tr("picture error in this shot"));
         limits_->setFields(
@@ -295,6 +266,7 @@ void BriefStation::refresh() {
                     slotsUnder(move, {"distance_" + u, "speed_" + u + "_s", "acceleration_" + u + "_s2"}));
         }
     }
+    refreshLists();
     place();
 }
 
@@ -404,6 +376,12 @@ void BriefStation::place() {
     }
     put(move_, move_->heightFor(w));
     put(limits_, limits_->heightFor(w));
+    put(demands_, demands_->wantedHeight());
+    put(payload_, payload_->heightFor(w));
+    put(completeness_, completeness_->wantedHeight());
+    put(equipment_, equipment_->heightFor(w));
+    put(later_, later_->heightFor(w));
+    put(laterSays_, 32);
     page_->resize(width(), y + 4);
 }
 

@@ -3,9 +3,8 @@
 
 #include "app/instruments/field_group.h"
 #include "app/instruments/rig_chooser.h"
+#include "app/stations/brief/shot_table.h"
 #include "app/stations/station.h"
-
-#include <QAbstractTableModel>
 
 class QComboBox;
 class QPushButton;
@@ -15,22 +14,9 @@ class QTableView;
 namespace gantry::app {
 
 class Caption;
-
-/// The shots of the project, one row each, with what they ask of the chosen axis.
-class ShotTableModel : public QAbstractTableModel {
-    Q_OBJECT
-public:
-    explicit ShotTableModel(const Context& context, QObject* parent = nullptr);
-    void refresh();
-    int rowCount(const QModelIndex& parent = {}) const override;
-    int columnCount(const QModelIndex& parent = {}) const override;
-    QVariant data(const QModelIndex& index, int role) const override;
-    QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
-
-private:
-    Context context_;
-    int rows_ = 0;
-};
+class CompletenessCard;
+class DemandsCard;
+class ListCard;
 
 /// What must this rig do? Camera, what it carries, slope, shots; and the five fields of "Here is what I
 /// have".
@@ -40,7 +26,7 @@ public:
     explicit BriefStation(const Context& context, QWidget* parent = nullptr);
     QString name() const override { return tr("Brief"); }
     void refresh() override;
-    QStringList rules() const override { return {"judder", "travel", "ease"}; }
+    QStringList rules() const override { return {"judder", "travel", "ease", "weight", "money"}; }
 
     /// Adds a belt slider of which everything is a marked assumption and puts the cursor into the first
     /// field.
@@ -57,16 +43,23 @@ private:
     void startRig(rigs::RigKind kind);
     void setGiven(Given given);
     void place();
+    void connectLists();
+    void refreshLists();
+    QString takenAs(const Shot& shot) const;
+    QString laterWords() const;
 
     QScrollArea* scroll_;
     QWidget* page_;
-    FieldGroup *start_, *rig_, *axis_, *shot_, *move_, *limits_;
+    FieldGroup *start_, *rig_, *axis_, *shot_, *move_, *limits_, *equipment_;
+    ListCard *payload_, *later_;
+    DemandsCard* demands_;
+    CompletenessCard* completeness_;
     QPushButton *startButton_, *otherRig_, *addShot_, *removeShot_;
     RigChooser* chooser_;
     QComboBox* given_;
     QTableView* table_;
     ShotTableModel model_;
-    Caption *capability_, *shotsTitle_, *startHint_;
+    Caption *capability_, *shotsTitle_, *startHint_, *laterSays_;
     int chosenShot_ = 0;
     bool choosing_ = false; ///< another rig is being chosen over the one there is
 };

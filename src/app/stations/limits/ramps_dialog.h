@@ -1,18 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/instruments/table_dialog.h"
 #include "app/shell/context.h"
-
-#include <QDialog>
 
 namespace gantry::app {
 
-/// The chosen shot with every shape of ramp: time, what it leaves rocking, and whether the controller can do
-/// it.
-class RampsDialog : public QDialog {
+/// The shapes of ramps side by side for the shot in hand: time, leaning, what is left at the stop.
+class RampsDialog : public TableDialog {
     Q_OBJECT
 public:
-    RampsDialog(const Context& context, QWidget* parent);
+    explicit RampsDialog(const Context& context, QWidget* parent = nullptr);
 };
 
 } // namespace gantry::app

@@ -16,25 +16,6 @@ using units::Kind;
 
 constexpr std::array stockTeeth{12, 14, 15, 16, 18, 20, 22, 24, 28, 30, 32, 36, 40, 48, 60};
 
-/// A candidate that sets numeric fields; nothing if one of them is refused.
-void addSetting(Family& family, const Problem& p, FixCost cost, M label, words::Argument shown, int shot,
-                const std::vector<std::pair<std::string, double>>& fields) {
-    Candidate c{cost, label, {shown}, shot, {}, p.project};
-    for (const auto& [path, value] : fields) {
-        if (!setNumberAt(c.result, path, value)) return;
-        c.touched.push_back(path);
-    }
-    family.push_back(std::move(c));
-}
-
-/// Rounds to two significant digits in `unit`, towards zero or away from it, as people set things.
-double rounded(double value, double unit, bool up) {
-    if (!(value > 0.0) || !std::isfinite(value)) return value;
-    const double x = value / unit;
-    const double grid = std::pow(10.0, std::floor(std::log10(x)) - 1.0);
-    return (up ? std::ceil(x / grid - 1e-9) : std::floor(x / grid + 1e-9)) * grid * unit;
-}
-
 double speedUnit(const Problem& p) {
     return p.evaluation().model.kind == AxisKind::Linear ? 1e-3 : 0.017453292519943295;
 }
@@ -80,6 +61,23 @@ void addSpeed(Family& family, const Problem& p, const ShotEvaluation& e, double 
 }
 
 } // namespace
+
+void addSetting(Family& family, const Problem& p, FixCost cost, M label, words::Argument shown, int shot,
+                const std::vector<std::pair<std::string, double>>& fields) {
+    Candidate c{cost, label, {shown}, shot, {}, p.project};
+    for (const auto& [path, value] : fields) {
+        if (!setNumberAt(c.result, path, value)) return;
+        c.touched.push_back(path);
+    }
+    family.push_back(std::move(c));
+}
+
+double rounded(double value, double unit, bool up) {
+    if (!(value > 0.0) || !std::isfinite(value)) return value;
+    const double x = value / unit;
+    const double grid = std::pow(10.0, std::floor(std::log10(x)) - 1.0);
+    return (up ? std::ceil(x / grid - 1e-9) : std::floor(x / grid + 1e-9)) * grid * unit;
+}
 
 const ShotEvaluation* Problem::shot() const {
     const auto& shots = evaluation().shots;
@@ -415,6 +413,14 @@ std::vector<Family (*)(const Problem&)> familiesFor(std::string_view rule) {
     if (rule == "settings") return {settingsUpToShot, slowerShot};
     if (rule == "ease") return {slowerShot};
     if (rule == "repeat") return {holdCurrent};
+    if (rule == "sag") return {bestStandPlaces, stockSection, slowerShot};
+    if (rule == "settling") return {tunedRamps, shotAcceleration, longerSettle, stockSection, slowerShot};
+    if (rule == "rail_tipping") return {standsOutwards};
+    if (rule == "beam_strength") return {stockSection};
+    if (rule == "pivot") return {thickerPin};
+    if (rule == "balance") return {counterweight};
+    if (rule == "tipping") return {shotAcceleration, ballast, widerFeet, lowerColumn};
+    if (rule == "tether") return {secondTether};
     return {};
 }
 

@@ -55,6 +55,24 @@ Family controllerDecimals(const Problem&);
 Family
 settingsUpToShot(const Problem&); ///< raises the controller's speed and acceleration to what the shot asks
 
+Family bestStandPlaces(const Problem&); ///< of a rail, found by search
+Family standsOutwards(const Problem&);  ///< so that the rail does not tip over them
+Family stockSection(const Problem&);    ///< of the same outline, and on edge
+Family counterweight(const Problem&);   ///< its place or its mass
+Family ballast(const Problem&);
+Family widerFeet(const Problem&);
+Family lowerColumn(const Problem&);
+Family longerSettle(const Problem&); ///< the shot waits
+Family thickerPin(const Problem&);
+Family secondTether(const Problem&);
+
+/// A candidate that sets numeric fields; nothing if one of them is refused.
+void addSetting(Family& family, const Problem& p, FixCost cost, words::MessageId label, words::Argument shown,
+                int shot, const std::vector<std::pair<std::string, double>>& fields);
+
+/// Rounds to two significant digits in `unit`, towards zero or away from it, as people set things.
+double rounded(double value, double unit, bool up);
+
 /// Families to try for a rule; empty if none is declared.
 std::vector<Family (*)(const Problem&)> familiesFor(std::string_view ruleKey);
 

@@ -1,0 +1,165 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/brief/brief_lists.h"
+
+#include "app/theme/tokens.h"
+#include "core/evaluate/demands.h"
+
+#include <QPainter>
+#include <QPushButton>
+
+namespace gantry::app {
+using units::Kind;
+
+namespace {
+
+constexpr int rowHeight = 20;
+
+QString utf8(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+} // namespace
+
+ListCard::ListCard(const Context& context, const QString& name, QWidget* parent)
+    : QWidget(parent), fields_(new FieldGroup(context, this)), add_(new QPushButton(tr("Add"), this)),
+      remove_(new QPushButton(tr("Remove the last"), this)) {
+    setObjectName(name);
+    add_->setObjectName(name + QStringLiteral("Add"));
+    remove_->setObjectName(name + QStringLiteral("Remove"));
+    for (QPushButton* b : {add_, remove_}) b->setProperty("role", "link");
+    connect(add_, &QPushButton::clicked, this, &ListCard::addWanted);
+    connect(remove_, &QPushButton::clicked, this, &ListCard::removeWanted);
+    connect(fields_, &FieldGroup::message, this, &ListCard::message);
+}
+
+int ListCard::heightFor(int width) const {
+    return fields_->heightFor(width);
+}
+
+void ListCard::setCan(bool add, bool remove) {
+    add_->setEnabled(add);
+    remove_->setEnabled(remove);
+}
+
+void ListCard::resizeEvent(QResizeEvent*) {
+    fields_->setGeometry(rect());
+    fields_->setHeaderRoom(width() - 220);
+    remove_->setGeometry(width() - 124, 3, 116, 22);
+    add_->setGeometry(width() - 176, 3, 48, 22);
+    add_->raise();
+    remove_->raise();
+}
+
+DemandsCard::DemandsCard(const Context& context, QWidget* parent) : QWidget(parent), context_(context) {
+    setObjectName(QStringLiteral("demandsCard"));
+    setAccessibleName(tr("What the shots ask of each axis"));
+}
+
+void DemandsCard::refresh() {
+    rows_.clear();
+    words_.clear();
+    const Project& p = context_.document.project();
+    const Evaluation& e = context_.document.assessment().evaluation;
+    for (std::size_t i = 0; i < e.axes.size(); ++i) {
+        const AxisDemands d = demandsOf(p, e.axes[i]);
+        const bool linear = e.axes[i].model.kind == AxisKind::Linear;
+        const auto cell = [&](const Demand& demand, Kind kind) {
+            if (demand.shot < 0) return QStringLiteral("–");
+            return tr("%1, %2").arg(
+                context_.show(demand.value, kind),
+                QString::fromStdString(p.shots[static_cast<std::size_t>(demand.shot)].name));
+        };
+        const Kind speed = linear ? Kind::Speed : Kind::AngularSpeed;
+        rows_ << QStringList{QString::fromStdString(p.axes[i].name), cell(d.fastest, speed), cell(d.slowest, speed),
+                             cell(d.steepest, linear ? Kind::Acceleration : Kind::AngularAcceleration),
+                             cell(d.finest, linear ? Kind::Length : Kind::Angle)};
+        words_ += rows_.back().join(QStringLiteral("; ")) + QStringLiteral(". ");
+    }
+    setAccessibleDescription(words_);
+    update();
+}
+
+int DemandsCard::wantedHeight() const {
+    return 50 + rowHeight * static_cast<int>(rows_.size());
+}
+
+void DemandsCard::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    paintCard(p, rect());
+    const Tokens& t = tokens();
+    p.setFont(textFont(12, true));
+    p.setPen(t.ink);
+    p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter, tr("What the shots ask"));
+    const QStringList heads{tr("Axis"), tr("Fastest"), tr("Slowest"), tr("Steepest"), tr("Finest, a picture")};
+    const int first = 110, each = (width() - 24 - first) / 4;
+    const auto cell = [&](int column, int y, const QString& text) {
+        const QRect box(column == 0 ? 12 : 12 + first + (column - 1) * each, y, column == 0 ? first : each - 6,
+                        rowHeight);
+        p.drawText(box, Qt::AlignVCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, box.width()));
+    };
+    p.setFont(textFont(11));
+    p.setPen(t.second);
+    for (int c = 0; c < 5; ++c) cell(c, 24, heads[c]);
+    int y = 24 + rowHeight;
+    for (const QStringList& row : rows_) {
+        p.setPen(t.faintLine);
+        p.drawLine(12, y, width() - 12, y);
+        p.setPen(t.ink);
+        for (int c = 0; c < 5; ++c) cell(c, y, row[c]);
+        y += rowHeight;
+    }
+}
+
+CompletenessCard::CompletenessCard(const Context& context, QWidget* parent) : QWidget(parent), context_(context) {
+    setObjectName(QStringLiteral("completenessCard"));
+    setAccessibleName(tr("What else the rig needs"));
+}
+
+void CompletenessCard::refresh() {
+    lines_ = completeness(context_.document.project(), context_.document.assessment().evaluation);
+    words_.clear();
+    for (const CompletenessLine& l : lines_)
+        words_ += tr("%1: %2. ").arg(utf8(words::textOf(l.what)),
+                                     l.state == Completeness::There     ? tr("there")
+                                     : l.state == Completeness::Missing ? tr("missing")
+                                                                        : tr("not needed"));
+    setAccessibleDescription(words_);
+    update();
+}
+
+int CompletenessCard::wantedHeight() const {
+    return 32 + rowHeight * static_cast<int>((lines_.size() + 1) / 2);
+}
+
+void CompletenessCard::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    paintCard(p, rect());
+    const Tokens& t = tokens();
+    p.setFont(textFont(12, true));
+    p.setPen(t.ink);
+    int missing = 0;
+    for (const CompletenessLine& l : lines_) missing += l.state == Completeness::Missing ? 1 : 0;
+    p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter,
+               missing == 0 ? tr("What else the rig needs: all there") : tr("What else the rig needs: %1 missing").arg(missing));
+    const int half = (width() - 24) / 2;
+    const int rows = static_cast<int>((lines_.size() + 1) / 2);
+    for (std::size_t i = 0; i < lines_.size(); ++i) {
+        const CompletenessLine& l = lines_[i];
+        const int column = static_cast<int>(i) / rows, row = static_cast<int>(i) % rows;
+        const int x = 12 + column * half, y = 26 + row * rowHeight;
+        // Word and place carry the meaning; colour repeats it.
+        p.setFont(textFont(11, true));
+        p.setPen(l.state == Completeness::There ? t.moss : l.state == Completeness::Missing ? t.brick : t.third);
+        p.drawText(QRect(x, y, 64, rowHeight), Qt::AlignVCenter,
+                   l.state == Completeness::There     ? tr("there")
+                   : l.state == Completeness::Missing ? tr("missing")
+                                                      : tr("–"));
+        p.setFont(textFont(11));
+        p.setPen(l.state == Completeness::NotNeeded ? t.third : t.ink);
+        const QString text = tr("%1: %2").arg(utf8(words::textOf(l.what)), utf8(words::textOf(l.why)));
+        p.drawText(QRect(x + 58, y, half - 64, rowHeight), Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(text, Qt::ElideRight, half - 64));
+    }
+}
+
+} // namespace gantry::app

@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shell/context.h"
+#include "core/evaluate/error_budget.h"
+
+#include <QDialog>
+
+class QComboBox;
+
+namespace gantry::app {
+
+/// Bars for each cause under the four kinds of picture error, against what the shot allows.
+class BudgetBars : public QWidget {
+    Q_OBJECT
+public:
+    explicit BudgetBars(const Context& context, QWidget* parent = nullptr);
+    void show(ErrorBudget budget);
+    QString inWords() const { return words_; }
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    Context context_;
+    ErrorBudget budget_;
+    QString words_;
+};
+
+/// The error budget of one shot: what to mend first.
+class BudgetDialog : public QDialog {
+    Q_OBJECT
+public:
+    explicit BudgetDialog(const Context& context, QWidget* parent = nullptr);
+
+private:
+    void refresh();
+
+    Context context_;
+    QComboBox* shot_;
+    BudgetBars* bars_;
+};
+
+} // namespace gantry::app

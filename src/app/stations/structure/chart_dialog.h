@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/instruments/table_dialog.h"
+#include "app/shell/context.h"
+
+namespace gantry::app {
+
+/// Which discs where for each kit of camera and lens, to be printed and hung on the arm.
+class ChartDialog : public TableDialog {
+    Q_OBJECT
+public:
+    explicit ChartDialog(const Context& context, QWidget* parent = nullptr);
+    /// Writes the chart as PDF; false if the file cannot be written.
+    bool savePdf(const QString& path) const;
+
+private:
+    void fill();
+    void addKit();
+    void removeKit();
+
+    Context context_;
+    QList<QStringList> rows_;
+};
+
+} // namespace gantry::app

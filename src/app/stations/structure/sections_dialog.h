@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/instruments/table_dialog.h"
+#include "app/shell/context.h"
+#include "core/evaluate/structure_solve.h"
+
+namespace gantry::app {
+
+/// The section there is and stock ones near it, flat and on edge, over the same span with the same load.
+class SectionsDialog : public TableDialog {
+    Q_OBJECT
+public:
+    explicit SectionsDialog(const Context& context, QWidget* parent = nullptr);
+
+private:
+    void fill();
+    void use();
+
+    Context context_;
+    std::vector<SectionRow> rows_;
+};
+
+/// "slotted profile 40 × 80 mm, on edge"
+QString sectionWords(const Context& context, const Section& section);
+
+} // namespace gantry::app

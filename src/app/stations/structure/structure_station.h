@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/instruments/field_group.h"
+#include "app/stations/station.h"
+
+class QComboBox;
+class QPushButton;
+
+namespace gantry::app {
+
+class RigView;
+class SoftTable;
+class StructurePlot;
+class TippingPolar;
+
+/// Will it stand, balance, stay stiff and not break? The rig to scale with what can be dragged, tipping by
+/// direction, what happens along the range, and which part is the softest.
+class StructureStation : public Station {
+    Q_OBJECT
+public:
+    explicit StructureStation(const Context& context, QWidget* parent = nullptr);
+    QString name() const override { return tr("Structure"); }
+    void refresh() override;
+    void applyTheme() override;
+    QStringList rules() const override {
+        return {"sag",     "settling", "rail_tipping", "beam_strength", "pivot", "balance", "hand_driven",
+                "tipping", "anchors",  "tether",       "clearance",     "weight", "money"};
+    }
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    void drag(const QString& path, double value);
+    void placeStands();
+    void balanceIt();
+    void fillFields();
+    void place();
+    QString headLine() const;
+
+    RigView* view_;
+    TippingPolar* polar_;
+    StructurePlot* plot_;
+    SoftTable* soft_;
+    FieldGroup* fields_;
+    QComboBox* part_;
+    QPushButton *above_, *best_, *more_;
+    QString line_;
+};
+
+} // namespace gantry::app

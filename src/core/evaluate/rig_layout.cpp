@@ -1,0 +1,239 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/rig_layout.h"
+
+#include "core/evaluate/arm_masses.h"
+#include "core/evaluate/beam_view.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace gantry {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double headHeight = 0.08, cameraLength = 0.18; // [m] as they are drawn where nothing is entered
+
+Place plus(Place a, Place b, double share = 1.0) {
+    return {a.x + share * b.x, a.y + share * b.y, a.z + share * b.z};
+}
+
+/// Builds a layout from the base up, keeping the frame in which the next axis stands.
+class Builder {
+public:
+    Builder(const Project& project, std::span<const double> pose) : project_(project), pose_(pose) {}
+
+    RigLayout build() {
+        addBase();
+        for (std::size_t i = 0; i < project_.axes.size(); ++i) {
+            const Axis& axis = project_.axes[i];
+            if (axis.role == Role::Turntable) continue; // the subject turns, not the camera
+            index_ = static_cast<int>(i);
+            at_ = i < pose_.size() && std::isfinite(pose_[i]) ? std::clamp(pose_[i], 0.0, usableTravel(axis))
+                                                              : 0.0;
+            if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
+                addLinear(axis, *linear);
+            else
+                addRotary(axis, std::get<RotaryMechanism>(axis.mechanism));
+        }
+        addCamera();
+        finish();
+        return std::move(out_);
+    }
+
+private:
+    Place ahead(double elevation) const {
+        return {std::cos(elevation) * std::cos(heading_), std::cos(elevation) * std::sin(heading_),
+                std::sin(elevation)};
+    }
+    /// A point of an arm: along it, and square above it.
+    Place onArm(Place pivot, double elevation, double along, double above) const {
+        return plus(plus(pivot, ahead(elevation), along), ahead(elevation + pi / 2.0), above);
+    }
+    void add(BodyKind kind, int axis, Place from, Place to, double radius, double mass) {
+        out_.bodies.push_back({kind, axis, from, to, radius, mass, plus(plus({}, from, 0.5), to, 0.5)});
+    }
+
+    void addBase() {
+        const Base& base = project_.base;
+        out_.bodies.reserve(12 + project_.axes.size());
+        const bool stands = base.kind == BaseKind::Legs || base.kind == BaseKind::Rectangle;
+        frame_ = {0.0, 0.0, base.height};
+        if (base.kind == BaseKind::NotGiven) return;
+        out_.feet = feetOf(base);
+        if (stands) {
+            const double knee = std::min(base.massHeight, base.height);
+            for (const structure::Plan& foot : out_.feet)
+                add(BodyKind::Leg, -1, {foot.x, foot.y, 0.0}, {0.0, 0.0, knee}, 0.015, 0.0);
+            add(BodyKind::Column, -1, {0.0, 0.0, knee}, {0.0, 0.0, base.height}, 0.03, base.mass.value);
+            out_.bodies.back().centre = {0.0, 0.0, base.massHeight};
+            if (base.ballast.value > 0.0)
+                add(BodyKind::Ballast, -1, {-base.ballastOut - 0.06, 0.0, 0.05}, {-base.ballastOut + 0.06, 0.0, 0.05},
+                    0.05, base.ballast.value);
+        } else {
+            add(BodyKind::Column, -1, {0.0, 0.0, base.height + (base.kind == BaseKind::Overhead ? 0.3 : 0.0)},
+                frame_, 0.03, base.mass.value);
+        }
+    }
+
+    void addLinear(const Axis& axis, const LinearMechanism& linear) {
+        if (axis.role == Role::Lift) {
+            const Place foot = frame_;
+            frame_.z += at_;
+            add(BodyKind::Rail, index_, foot, plus(foot, {0.0, 0.0, linear.railLength}), 0.02, 0.0);
+            carry(axis, linear, frame_);
+            return;
+        }
+        const double slope = linear.slope.value;
+        const Rail& rail = linear.rail;
+        const double length = linear.railLength;
+        const double middle = rail.section.shape == SectionShape::NotGiven ? 0.5 * length
+                              : rail.support == RailSupport::OneHead
+                                  ? std::min(rail.headAt, length)
+                                  : 0.5 * (std::min(rail.firstStand, length) + std::min(rail.secondStand, length));
+        const Place low = plus(frame_, ahead(slope), -middle), high = plus(low, ahead(slope), length);
+        const double own = beamView(rail.section).massPerMetre * length;
+        add(BodyKind::Rail, index_, low, high, 0.5 * std::max(0.01, rail.section.height), own);
+        if (rail.support == RailSupport::TwoStands && rail.section.shape != SectionShape::NotGiven)
+            for (const double at : {rail.firstStand, rail.secondStand}) {
+                const Place top = plus(low, ahead(slope), std::min(at, length));
+                // Stands reach the ground where the base is at the height of the rail.
+                add(BodyKind::Stand, index_, {top.x, top.y, std::max(0.0, top.z - frame_.z)}, top, 0.015,
+                    rail.standMass.value);
+            }
+        const double along = std::min(0.5 * linear.carriageLength + linear.bumperLength, length) + at_;
+        const Place on = plus(low, ahead(slope), std::min(along, length));
+        const Place half = plus({}, ahead(slope), 0.5 * linear.carriageLength);
+        add(BodyKind::Carriage, index_, plus(on, half, -1.0), plus(on, half), 0.03, 0.0);
+        frame_ = plus(on, {0.0, 0.0, 0.04});
+        carry(axis, linear, plus(on, {0.0, 0.0, std::max(0.0, linear.guide.massHeight)}));
+    }
+
+    /// The lowest linear axis carries the mass of everything above; what upper bodies weigh is taken out of it.
+    void carry(const Axis& axis, const LinearMechanism& linear, Place centre) {
+        if (carrier_ >= 0) return;
+        carrier_ = static_cast<int>(out_.bodies.size());
+        out_.bodies.push_back({BodyKind::Head, index_, centre, centre, 0.02, movingMass(project_, axis, linear),
+                               centre});
+    }
+
+    void addRotary(const Axis& axis, const RotaryMechanism& r) {
+        if (axis.role == Role::Swing) heading_ += r.lowAngle + at_;
+        const bool boom = axis.role == Role::BoomTilt;
+        if (axis.role != Role::Swing && !boom) {
+            if (axis.role == Role::Pan || axis.role == Role::Tilt || axis.role == Role::Roll)
+                frame_ = stack(BodyKind::Head, headHeight);
+            return;
+        }
+        const std::vector<structure::ArmMass> masses = armMasses(project_, axis);
+        const double reach = armReach(project_, axis);
+        if (masses.empty() && !(boom && reach > 0.0)) return; // a swing that only carries what stands on it
+        const double elevation = boom ? r.lowAngle + at_ : 0.0;
+        const bool given = r.boom.section.shape != SectionShape::NotGiven;
+        const double length = given ? r.boom.reach : reach;
+        const Place pivot = frame_;
+        const Place tip = onArm(pivot, elevation, length, 0.0);
+        const Place rear = onArm(pivot, elevation, given ? -r.boom.rear : -0.2 * length, 0.0);
+        add(BodyKind::Arm, index_, rear, tip, given ? 0.5 * std::max(0.01, r.boom.section.height) : 0.02, 0.0);
+        hanging_ = r.boom.hangs;
+        for (const structure::ArmMass& m : masses) {
+            // A levelled load keeps its height above the end of the arm.
+            const Place at = m.levelled ? plus(onArm(pivot, elevation, m.along, 0.0), {0.0, 0.0, m.above})
+                                        : onArm(pivot, elevation, m.along, m.above);
+            const bool weight = m.along < 0.0;
+            out_.bodies.push_back({weight ? BodyKind::Counterweight : BodyKind::Head, index_, at, at,
+                                   weight ? 0.08 : 0.02, m.mass, at});
+        }
+        frame_ = plus(tip, ahead(elevation), given ? r.boom.tipOffset : 0.0);
+    }
+
+    Place stack(BodyKind kind, double height) {
+        const Place top = plus(frame_, {0.0, 0.0, hanging_ ? -height : height});
+        add(kind, index_, frame_, top, 0.03, 0.0);
+        return top;
+    }
+
+    void addCamera() {
+        const Place half = plus({}, ahead(0.0), 0.5 * cameraLength);
+        const Place at = plus(frame_, {0.0, 0.0, hanging_ ? -0.06 : 0.06});
+        out_.camera = plus(at, half);
+        if (project_.axes.empty()) return;
+        add(BodyKind::Camera, index_, plus(at, half, -1.0), out_.camera, 0.05, 0.0);
+    }
+
+    void finish() {
+        if (carrier_ >= 0) {
+            double above = 0.0;
+            for (std::size_t i = static_cast<std::size_t>(carrier_) + 1; i < out_.bodies.size(); ++i)
+                above += out_.bodies[i].mass;
+            RigBody& carrier = out_.bodies[static_cast<std::size_t>(carrier_)];
+            carrier.mass = std::max(0.0, carrier.mass - above);
+        }
+        for (const RigBody& b : out_.bodies) {
+            out_.mass += b.mass;
+            out_.centre = plus(out_.centre, b.centre, b.mass);
+        }
+        if (out_.mass > 0.0) out_.centre = plus({}, out_.centre, 1.0 / out_.mass);
+    }
+
+    const Project& project_;
+    std::span<const double> pose_;
+    RigLayout out_;
+    Place frame_;
+    double heading_ = 0.0, at_ = 0.0;
+    int index_ = -1, carrier_ = -1;
+    bool hanging_ = false;
+};
+
+} // namespace
+
+std::string_view bodyName(BodyKind kind) {
+    switch (kind) {
+    case BodyKind::Leg:
+        return "leg";
+    case BodyKind::Column:
+        return "column";
+    case BodyKind::Stand:
+        return "stand";
+    case BodyKind::Rail:
+        return "rail";
+    case BodyKind::Carriage:
+        return "carriage";
+    case BodyKind::Arm:
+        return "arm";
+    case BodyKind::Counterweight:
+        return "counterweight";
+    case BodyKind::Head:
+        return "head";
+    case BodyKind::Camera:
+        return "camera";
+    case BodyKind::Ballast:
+        return "ballast";
+    }
+    return "";
+}
+
+RigLayout layRig(const Project& project, std::span<const double> pose) {
+    return Builder(project, pose).build();
+}
+
+std::vector<double> shownPose(const Project& project) {
+    std::vector<double> out;
+    out.reserve(project.axes.size());
+    for (const Axis& axis : project.axes) {
+        if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
+            out.push_back(linear->rail.shownAt);
+        else
+            out.push_back(std::get<RotaryMechanism>(axis.mechanism).boom.shownAt);
+    }
+    return out;
+}
+
+std::vector<structure::Plan> feetOf(const Base& base) {
+    if (base.kind == BaseKind::Legs) return structure::feetOnCircle(base.legs, base.legRadius, base.firstLeg);
+    if (base.kind != BaseKind::Rectangle) return {};
+    const double x = 0.5 * base.length, y = 0.5 * base.width;
+    return {{x, y}, {-x, y}, {-x, -y}, {x, -y}};
+}
+
+} // namespace gantry

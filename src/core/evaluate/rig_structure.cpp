@@ -1,0 +1,351 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/rig_structure.h"
+
+#include "core/evaluate/arm_masses.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace gantry {
+namespace {
+
+constexpr double pi = std::numbers::pi, gravity = 9.80665;
+
+/// Planned and hardest deceleration of an axis [U/s²].
+struct Stops {
+    double ordinary = 0.0, hardest = 0.0;
+};
+Stops stopsOf(const AxisEvaluation& e) {
+    Stops out;
+    for (const ShotEvaluation& s : e.shots)
+        if (s.acceleration) out.ordinary = std::max(out.ordinary, s.acceleration.value());
+    if (e.shots.empty()) out.ordinary = e.model.settings.acceleration;
+    // Whatever the drive can brake with: twice the wanted margin's acceleration covers its full torque closely
+    // enough without a search of its own, and never less than the planned stop.
+    double most = 0.0;
+    for (const ShotEvaluation& s : e.shots)
+        if (s.maxAcceleration) most = std::max(most, s.maxAcceleration.value());
+    out.hardest = std::max(out.ordinary, most * e.model.wantedMargin);
+    return out;
+}
+
+/// The axis that turns the whole rig about the vertical; −1 if none does.
+int swingOf(const Project& project) {
+    for (std::size_t i = 0; i < project.axes.size(); ++i)
+        if (project.axes[i].role == Role::Swing && kindOf(project.axes[i]) == AxisKind::Rotary)
+            return static_cast<int>(i);
+    return -1;
+}
+
+/// Pose in which what stands out overturns most: rails at the end and arms at the elevation whose horizontal
+/// moment is greatest.
+std::vector<double> overhangingPose(const Project& project, bool farEnd) {
+    std::vector<double> pose;
+    for (const Axis& axis : project.axes) {
+        double at = 0.0;
+        if (kindOf(axis) == AxisKind::Linear) {
+            at = axis.role == Role::Lift || farEnd ? usableTravel(axis) : 0.0;
+        } else if (axis.role == Role::BoomTilt) {
+            const auto& r = std::get<RotaryMechanism>(axis.mechanism);
+            const auto masses = armMasses(project, axis);
+            const double range = std::min(r.range, 2.0 * pi);
+            double most = -1.0;
+            for (int i = 0; i <= 16; ++i) {
+                const double moment =
+                    std::abs(structure::gravityTorque(masses, r.lowAngle + range * i / 16.0));
+                if (moment > most) {
+                    most = moment;
+                    at = range * i / 16.0;
+                }
+            }
+        }
+        pose.push_back(at);
+    }
+    return pose;
+}
+
+double distanceToBox(Place p, const KeepOut& box) {
+    const double dx = std::abs(p.x - box.x) - 0.5 * box.length, dy = std::abs(p.y - box.y) - 0.5 * box.width,
+                 dz = std::abs(p.z - box.z) - 0.5 * box.height;
+    const double inside = std::max({dx, dy, dz});
+    if (inside <= 0.0) return inside;
+    return std::hypot(std::max(dx, 0.0), std::max(dy, 0.0), std::max(dz, 0.0));
+}
+
+double distanceToLine(Place p, Place a, Place b) {
+    const double ux = b.x - a.x, uy = b.y - a.y, uz = b.z - a.z, square = ux * ux + uy * uy + uz * uz;
+    const double t =
+        square > 0.0
+            ? std::clamp(((p.x - a.x) * ux + (p.y - a.y) * uy + (p.z - a.z) * uz) / square, 0.0, 1.0)
+            : 0.0;
+    return std::hypot(p.x - a.x - t * ux, p.y - a.y - t * uy, p.z - a.z - t * uz);
+}
+
+/// Bodies that move and may run into something.
+bool sweeps(BodyKind kind) {
+    return kind == BodyKind::Arm || kind == BodyKind::Camera || kind == BodyKind::Counterweight ||
+           kind == BodyKind::Carriage;
+}
+
+void lookAt(Clearance& least, const Project& project, const RigLayout& layout, std::span<const double> pose) {
+    const auto take = [&](double distance, BodyKind body, int keepOut, BodyKind with) {
+        if (!(distance < least.distance)) return;
+        least.distance = distance;
+        least.body = body;
+        least.keepOut = keepOut;
+        least.with = with;
+        least.pose.assign(pose.begin(), pose.end());
+    };
+    const bool standing = !layout.feet.empty();
+    const bool hasArm = std::any_of(layout.bodies.begin(), layout.bodies.end(),
+                                    [](const RigBody& b) { return b.kind == BodyKind::Arm; });
+    for (const RigBody& b : layout.bodies) {
+        if (!sweeps(b.kind)) continue;
+        constexpr int points = 6;
+        for (int i = 0; i <= points; ++i) {
+            const double t = static_cast<double>(i) / points;
+            const Place p{b.from.x + t * (b.to.x - b.from.x), b.from.y + t * (b.to.y - b.from.y),
+                          b.from.z + t * (b.to.z - b.from.z)};
+            if (standing) take(p.z - b.radius, b.kind, -1, BodyKind::Rail);
+            for (std::size_t k = 0; k < project.keepOut.size(); ++k)
+                take(distanceToBox(p, project.keepOut[k]) - b.radius, b.kind, static_cast<int>(k), b.kind);
+            // What rides on a rail stays over its base. An arm starts on its column, so only its ends count.
+            if (!hasArm || (b.kind == BodyKind::Arm && i != 0 && i != points)) continue;
+            for (const RigBody& other : layout.bodies) {
+                if (other.kind != BodyKind::Leg && other.kind != BodyKind::Column) continue;
+                if (other.kind == BodyKind::Column && b.kind == BodyKind::Arm) continue;
+                take(distanceToLine(p, other.from, other.to) - b.radius - other.radius, b.kind, -1, other.kind);
+            }
+        }
+    }
+}
+
+} // namespace
+
+Loads loadsOn(const Project& project, const std::vector<AxisEvaluation>& axes, const RigLayout& layout) {
+    Loads out;
+    const Base& base = project.base;
+    out.footprint = {layout.feet, base.groundSlope.value, base.downhill};
+    for (const RigBody& b : layout.bodies)
+        if (b.mass > 0.0) out.weights.push_back({b.mass, {b.centre.x, b.centre.y}, b.centre.z});
+    const auto push = [&](double ordinary, double emergency, double height) {
+        out.ordinary.push_back({ordinary, height});
+        out.emergency.push_back({emergency, height});
+    };
+    if (base.sidePush.value > 0.0) push(base.sidePush.value, base.sidePush.value, base.pushHeight);
+    const double wind = project.conditions.windSpeed;
+    for (std::size_t i = 0; i < axes.size() && i < project.axes.size(); ++i) {
+        const Axis& axis = project.axes[i];
+        const Stops stops = stopsOf(axes[i]);
+        const double height = std::max(layout.camera.z, layout.centre.z);
+        const double area = std::visit([](const auto& m) { return m.windArea; }, axis.mechanism);
+        // Wind: air of 1.2 kg/m³ on a boxy thing, drag coefficient 1.2, at the height of the camera.
+        if (area > 0.0 && wind > 0.0) {
+            const double force = 0.72 * area * wind * wind;
+            push(force, force, layout.camera.z);
+        }
+        if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
+            const double mass = movingMass(project, axis, *linear);
+            if (axis.role == Role::Lift) continue; // pulls straight up and down over the feet
+            push(mass * stops.ordinary, mass * stops.hardest, height);
+            break; // what stands on the carriage is part of its mass
+        }
+        const auto masses = carriedMasses(project, axis);
+        if (masses.empty()) continue;
+        if (axis.role == Role::Swing) {
+            double moment = 0.0;
+            for (const structure::ArmMass& m : masses) moment += m.mass * m.along;
+            push(std::abs(moment) * stops.ordinary, std::abs(moment) * stops.hardest, height);
+        } else if (axis.role == Role::BoomTilt) {
+            // Braking an arm turns its whole moment of inertia against the base.
+            const double inertia = structure::inertiaAboutPivot(masses);
+            push(inertia * stops.ordinary, inertia * stops.hardest, 1.0);
+        }
+    }
+    return out;
+}
+
+std::optional<TippingCase> tippingCase(const Project& project, const std::vector<AxisEvaluation>& axes,
+                                       std::vector<double> pose, double direction) {
+    const RigLayout layout = layRig(project, pose);
+    const Loads loads = loadsOn(project, axes, layout);
+    const auto ordinary = structure::tipping(loads.footprint, loads.weights, loads.ordinary);
+    if (!ordinary) return std::nullopt;
+    const auto emergency = structure::tipping(loads.footprint, loads.weights, loads.emergency);
+    return TippingCase{direction, ordinary->ratio, emergency ? emergency->ratio : ordinary->ratio, true,
+                       std::move(pose)};
+}
+
+std::vector<TippingCase> tippingPolar(const Project& project, const std::vector<AxisEvaluation>& axes,
+                                      int directions) {
+    std::vector<TippingCase> out;
+    const int swing = swingOf(project);
+    if (swing < 0) {
+        for (const bool far : {false, true})
+            if (auto c = tippingCase(project, axes, overhangingPose(project, far), far ? 0.0 : pi))
+                out.push_back(std::move(*c));
+        return out;
+    }
+    const auto& r = std::get<RotaryMechanism>(project.axes[static_cast<std::size_t>(swing)].mechanism);
+    // Directions beyond the range are drawn, not judged: a base may be set down turned. They are looked at by
+    // turning the feet instead.
+    std::vector<double> pose = overhangingPose(project, true);
+    Project turned = project;
+    auto& free = std::get<RotaryMechanism>(turned.axes[static_cast<std::size_t>(swing)].mechanism);
+    free.lowAngle = 0.0;
+    free.range = 2.0 * pi;
+    for (int i = 0; i < directions; ++i) {
+        const double direction = 2.0 * pi * i / directions;
+        pose[static_cast<std::size_t>(swing)] = direction;
+        auto c = tippingCase(turned, axes, pose, direction);
+        if (!c) return {};
+        const double from = std::fmod(std::fmod(direction - r.lowAngle, 2.0 * pi) + 2.0 * pi, 2.0 * pi);
+        c->reachable = from <= r.range + pi / directions || from >= 2.0 * pi - pi / directions;
+        c->pose[static_cast<std::size_t>(swing)] = std::min(from, r.range);
+        out.push_back(std::move(*c));
+    }
+    return out;
+}
+
+Clearance sweepRig(const Project& project) {
+    Clearance least;
+    std::vector<std::size_t> moving;
+    std::vector<int> steps;
+    for (std::size_t i = 0; i < project.axes.size() && moving.size() < 3; ++i) {
+        const Role role = project.axes[i].role;
+        if (role != Role::Slide && role != Role::Lift && role != Role::Swing && role != Role::BoomTilt) continue;
+        moving.push_back(i);
+    }
+    // Turning wants the finer steps. Three axes at once take coarser ones, so that a sweep stays below 400 poses.
+    const bool three = moving.size() == 3;
+    for (const std::size_t i : moving) {
+        const Role role = project.axes[i].role;
+        steps.push_back(role == Role::Swing ? (three ? 12 : 18) : role == Role::BoomTilt ? (three ? 6 : 10) : 3);
+    }
+    std::vector<double> pose = shownPose(project);
+    std::vector<int> at(moving.size(), 0);
+    while (true) {
+        for (std::size_t k = 0; k < moving.size(); ++k)
+            pose[moving[k]] = usableTravel(project.axes[moving[k]]) * at[k] / steps[k];
+        lookAt(least, project, layRig(project, pose), pose);
+        std::size_t k = 0;
+        while (k < moving.size() && ++at[k] > steps[k]) at[k++] = 0;
+        if (k == moving.size()) break;
+    }
+    return least;
+}
+
+namespace {
+
+void fillBallast(RigStructure& out, const Project& project, const std::vector<AxisEvaluation>& axes) {
+    if (!out.tipping) return;
+    constexpr double wanted = 1.5;
+    const Loads loads = loadsOn(project, axes, layRig(project, out.tippingPose));
+    const auto ordinary =
+        structure::ballastNeeded(loads.footprint, loads.weights, loads.ordinary, wanted, {0.0, 0.0});
+    const auto emergency =
+        structure::ballastNeeded(loads.footprint, loads.weights, loads.emergency, wanted, {0.0, 0.0});
+    out.ballastNeeded = ordinary && emergency ? Figure::of(std::max(*ordinary, *emergency))
+                                              : Figure::none(Reason::OutOfRange);
+}
+
+} // namespace
+
+RigStructure rigStructure(const Project& project, const std::vector<AxisEvaluation>& axes) {
+    RigStructure out;
+    const RigLayout layout = layRig(project, shownPose(project));
+    if (project.axes.empty()) return out;
+    out.mass = Figure::of(layout.mass);
+    out.centreAlong = Figure::of(layout.centre.x);
+    out.centreAcross = Figure::of(layout.centre.y);
+    out.centreHeight = Figure::of(layout.centre.z);
+    double price = 0.0;
+    for (const Axis& axis : project.axes) price += axis.price;
+    out.price = Figure::of(price);
+    const Base& base = project.base;
+    if (base.kind == BaseKind::NotGiven) {
+        out.tipping = out.tippingEmergency = out.anchors = Figure::none(Reason::NeedsBase);
+        return out;
+    }
+    const int swing = swingOf(project);
+    out.tippingAxis = std::max(0, swing);
+    if (base.kind == BaseKind::WallBracket || base.kind == BaseKind::Overhead) {
+        // Weight straight down, and its moment as a couple between the anchors; the worst arm and stop.
+        const RigLayout worst = layRig(project, overhangingPose(project, true));
+        double moment = 0.0;
+        for (const RigBody& b : worst.bodies) moment += b.mass * gravity * std::hypot(b.centre.x, b.centre.y);
+        const Loads loads = loadsOn(project, axes, worst);
+        for (const structure::Push& p : loads.emergency)
+            moment += p.force * std::abs(base.height - std::min(p.height, base.height));
+        const double weight = worst.mass * gravity;
+        const double pull = (base.kind == BaseKind::Overhead ? weight : 0.0) + moment / base.anchorSpread;
+        out.anchorPull = Figure::of(pull);
+        out.anchors = base.anchorStrength.value > 0.0 && pull > 0.0
+                          ? Figure::of(base.anchorStrength.value / pull)
+                          : Figure::none(Reason::NeedsAnchors);
+        return out;
+    }
+    for (const TippingCase& c : tippingPolar(project, axes)) {
+        if (!c.reachable) continue;
+        const double least = std::min(c.ordinary, c.emergency);
+        if (out.tipping && least >= std::min(out.tipping.value(), out.tippingEmergency.value())) continue;
+        out.tipping = Figure::of(c.ordinary);
+        out.tippingEmergency = Figure::of(c.emergency);
+        out.tippingDirection = Figure::of(c.direction);
+        out.tippingPose = c.pose;
+    }
+    fillBallast(out, project, axes);
+    return out;
+}
+
+RigStructure rigAgain(const Project& project, const std::vector<AxisEvaluation>& axes,
+                      const RigStructure& before) {
+    if (!before.tipping) return rigStructure(project, axes);
+    RigStructure out = before;
+    out.mass = Figure::of(layRig(project, before.tippingPose).mass);
+    const auto c = tippingCase(project, axes, before.tippingPose, before.tippingDirection.value());
+    if (c) {
+        out.tipping = Figure::of(c->ordinary);
+        out.tippingEmergency = Figure::of(c->emergency);
+    }
+    return out;
+}
+
+std::optional<double> accelerationBeforeTipping(const Project& project, std::string_view axisId,
+                                                const AxisEvaluation& evaluation) {
+    const Axis* moving = findAxis(project, axisId);
+    if (feetOf(project.base).empty() || moving == nullptr) return std::nullopt;
+    const auto axis = static_cast<std::size_t>(moving - project.axes.data());
+    const Role role = project.axes[axis].role;
+    if (role != Role::Slide && role != Role::Swing && role != Role::BoomTilt) return std::nullopt;
+    // Only this axis moves; the loads are linear in its acceleration, so two cases tell the line of each edge.
+    std::vector<AxisEvaluation> axes(project.axes.size());
+    for (AxisEvaluation& e : axes) e.model.settings.acceleration = 0.0;
+    const auto ratioAt = [&](double a) {
+        ShotEvaluation shot;
+        shot.acceleration = Figure::of(a);
+        axes[axis] = AxisEvaluation{};
+        axes[axis].model.wantedMargin = evaluation.model.wantedMargin;
+        axes[axis].shots.assign(1, shot);
+        double least = 1e6;
+        for (const TippingCase& c : tippingPolar(project, axes, 18))
+            if (c.reachable) least = std::min(least, c.ordinary);
+        return least;
+    };
+    constexpr double floor = 1.5;
+    double low = 0.0, high = 1.0;
+    if (ratioAt(0.0) <= floor) return 0.0;
+    while (ratioAt(high) > floor) {
+        low = high;
+        high *= 4.0;
+        if (high > 1e4) return std::nullopt;
+    }
+    for (int i = 0; i < 24; ++i) {
+        const double middle = 0.5 * (low + high);
+        (ratioAt(middle) > floor ? low : high) = middle;
+    }
+    return low;
+}
+
+} // namespace gantry

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/evaluate/evaluation.h"
+#include "core/evaluate/rig_layout.h"
+
+namespace gantry {
+
+/// Tipping with everything that pushes, for one pose.
+struct TippingCase {
+    double direction = 0.0; ///< [rad] of the boom or rail, from x
+    double ordinary = 0.0;  ///< [1] with side push, wind and the planned stop
+    double emergency = 0.0; ///< [1] with the hardest stop that the drives can make
+    bool reachable = true;  ///< within the range of the swing
+    std::vector<double> pose;
+};
+
+/// Forces and moments on the whole rig in one pose: weights of all bodies, and what pushes.
+struct Loads {
+    structure::Footprint footprint;
+    std::vector<structure::Weight> weights;
+    std::vector<structure::Push> ordinary, emergency;
+};
+Loads loadsOn(const Project& project, const std::vector<AxisEvaluation>& axes, const RigLayout& layout);
+
+/// One pose judged; nothing where the rig has no feet.
+std::optional<TippingCase> tippingCase(const Project& project, const std::vector<AxisEvaluation>& axes,
+                                       std::vector<double> pose, double direction);
+
+/// All directions of a swing (one for a rig without), at the pose of the other axes that overturns most.
+std::vector<TippingCase> tippingPolar(const Project& project, const std::vector<AxisEvaluation>& axes,
+                                      int directions = 36);
+
+/// Closest that anything of the rig comes to ground, base or a keep-out room while every axis sweeps its range.
+struct Clearance {
+    double distance = 1e6; ///< [m]; negative: it has gone in
+    BodyKind body = BodyKind::Camera;
+    int keepOut = -1;      ///< index in Project::keepOut; −1: see `with`
+    BodyKind with = BodyKind::Leg; ///< the part of the base; Rail stands for the ground
+    std::vector<double> pose;
+};
+Clearance sweepRig(const Project& project);
+
+/// The same figures with inputs moved a little: tipping and ballast in the pose that was worst before, so that no
+/// search is made again.
+RigStructure rigAgain(const Project& project, const std::vector<AxisEvaluation>& axes,
+                      const RigStructure& before);
+
+/// Acceleration [U/s²] of one axis' planned stop at which the whole rig would come down to the usual floor of
+/// 1.5 against tipping, in the rig's worst pose; nothing where it stands on no feet, or no stop would tip it.
+std::optional<double> accelerationBeforeTipping(const Project& project, std::string_view axisId,
+                                                const AxisEvaluation& evaluation);
+
+/// What is found of the rig as a whole, but for its clearance, which the sweep gives.
+RigStructure rigStructure(const Project& project, const std::vector<AxisEvaluation>& axes);
+
+} // namespace gantry

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/structure/balance.h"
+
+#include <cmath>
+
+namespace gantry::structure {
+namespace {
+constexpr double gravity = 9.80665; // [m/s²]
+double height(const ArmMass& m) {
+    return m.levelled ? 0.0 : m.above;
+}
+} // namespace
+
+Moments moments(std::span<const ArmMass> masses) {
+    Moments out;
+    for (const ArmMass& m : masses) {
+        out.along += m.mass * m.along;
+        out.above += m.mass * height(m);
+    }
+    return out;
+}
+
+double gravityTorque(std::span<const ArmMass> masses, double elevation) {
+    const Moments sum = moments(masses);
+    return gravity * (sum.along * std::cos(elevation) - sum.above * std::sin(elevation));
+}
+
+double inertiaAboutPivot(std::span<const ArmMass> masses) {
+    double out = 0.0;
+    for (const ArmMass& m : masses) out += m.mass * (m.along * m.along + height(m) * height(m));
+    return out;
+}
+
+double inertiaAboutVertical(std::span<const ArmMass> masses, double elevation) {
+    double out = 0.0;
+    for (const ArmMass& m : masses) {
+        const double reach = m.along * std::cos(elevation) - height(m) * std::sin(elevation);
+        out += m.mass * reach * reach;
+    }
+    return out;
+}
+
+double balancingMass(std::span<const ArmMass> others, double along) {
+    return -moments(others).along / along;
+}
+
+double balancingPlace(std::span<const ArmMass> others, double mass) {
+    return -moments(others).along / mass;
+}
+
+double balancingHeight(std::span<const ArmMass> others, double mass) {
+    return -moments(others).above / mass;
+}
+
+} // namespace gantry::structure

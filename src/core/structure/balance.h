@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <span>
+
+namespace gantry::structure {
+
+/// A mass on an arm, from its pivot: along the arm and square above it. A levelled one hangs on parallel
+/// links, which carry it as if it sat on the arm line.
+struct ArmMass {
+    double mass = 0.0;  ///< [kg]
+    double along = 0.0; ///< [m]
+    double above = 0.0; ///< [m]
+    bool levelled = false;
+};
+
+/// Gravity torque [N·m] at an elevation [rad] above level; positive pulls the positive end down:
+/// g Σ m (x cos φ − h sin φ), levelled masses with h = 0 (statics).
+double gravityTorque(std::span<const ArmMass> masses, double elevation);
+
+/// Σ m x [kg·m] and Σ m h [kg·m]; balanced at all angles only where both vanish.
+struct Moments {
+    double along = 0.0, above = 0.0;
+};
+Moments moments(std::span<const ArmMass> masses);
+
+/// Moment of inertia [kg·m²] about the level pivot, and about the vertical through it at an elevation.
+/// A levelled mass keeps its own height h while the arm turns, so only its x counts about the pivot.
+double inertiaAboutPivot(std::span<const ArmMass> masses);
+double inertiaAboutVertical(std::span<const ArmMass> masses, double elevation);
+
+/// Mass [kg] at a place `along` (negative: behind the pivot) that balances the level arm; negative when it
+/// would have to lift. `along` ≠ 0.
+double balancingMass(std::span<const ArmMass> others, double along);
+
+/// Place [m] along the arm at which `mass` > 0 balances the level arm.
+double balancingPlace(std::span<const ArmMass> others, double mass);
+
+/// Height above the arm line at which that mass also balances every other angle.
+double balancingHeight(std::span<const ArmMass> others, double mass);
+
+} // namespace gantry::structure

@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/structure/beam.h"
+
+#include <optional>
+#include <span>
+#include <variant>
+
+namespace gantry::structure {
+
+/// A rail as a beam on its supports.
+struct RailView {
+    Beam beam;
+    std::variant<TwoSupports, CentralSupport> supports;
+    double torsionStiffness = 1.0; ///< [N·m²] GJ > 0
+};
+
+/// A carriage on two pairs of wheels.
+struct CarriageView {
+    double weight = 0.0;    ///< [N] ≥ 0
+    double wheelbase = 0.1; ///< [m] between the pairs, along the rail
+    double torque = 0.0;    ///< [N·m] about the rail's length, from what sits off its middle
+};
+
+/// How a rail gives way under the middle of the carriage.
+struct RailPoint {
+    double at = 0.0;    ///< [m] along the rail
+    double sag = 0.0;   ///< [m] mean of the two wheel pairs
+    double slope = 0.0; ///< [rad] of the carriage, through both
+    double twist = 0.0; ///< [rad] about the rail's length
+};
+
+/// With the weight shared by the two wheel pairs, which stay on the rail: a carriage of a sixth of the span
+/// sags 7 % less than one on a point. Twist is held at the supports: T a b / (L G J) between them, T c / G J
+/// on an overhang.
+RailPoint railPoint(const RailView& rail, const CarriageView& carriage, double at);
+
+/// Largest bending moment [N·m] with the carriage there.
+double railMoment(const RailView& rail, const CarriageView& carriage, double at);
+
+/// Torque [N·m] that turns the carriage by one radian of pitch where it stands; infinite on a stiff rail.
+double pitchStiffness(const RailView& rail, double wheelbase, double at);
+
+/// Stabilising over overturning moment about the support that the rail would tip over, with the carriage
+/// there and each stand weighing `standWeight` [N] and clamped to the rail. 1e6 where nothing overturns.
+double railTippingRatio(const RailView& rail, const CarriageView& carriage, double standWeight, double at);
+
+/// What a shift of the carriage shows: pixels per metre of sag and per radian of slope.
+struct PictureFactors {
+    double perSag = 0.0;   ///< [px/m]
+    double perSlope = 0.0; ///< [px/rad]
+};
+
+/// Largest less smallest shift [px] of the picture while the carriage goes from `from` to `to`.
+double pictureSpread(const RailView& rail, const CarriageView& carriage, const PictureFactors& picture,
+                     double from, double to);
+
+/// The two supports that make that spread least, each within [0, length]; found by NLopt (Sbplx) from the
+/// best of a grid. Nothing for a rail without length.
+std::optional<TwoSupports> bestSupports(RailView rail, const CarriageView& carriage,
+                                        const PictureFactors& picture, double from, double to);
+
+} // namespace gantry::structure

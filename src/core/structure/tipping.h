@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <span>
+#include <vector>
+
+namespace gantry::structure {
+
+/// A place in plan [m], or a sideways force [N].
+struct Plan {
+    double x = 0.0, y = 0.0;
+};
+
+/// A weight at a place in plan and a height above the feet.
+struct Weight {
+    double mass = 0.0; ///< [kg]
+    Plan at;
+    double height = 0.0; ///< [m]
+};
+
+/// A sideways push at a height; its direction is the worst one for whichever edge is looked at.
+struct Push {
+    double force = 0.0;  ///< [N]
+    double height = 0.0; ///< [m]
+};
+
+/// Feet in plan on which a rig stands, in any order: their convex hull is what it tips over. Ground slope
+/// [rad] and the direction [rad] in which it falls: weights pull downhill with g sin at their height.
+struct Footprint {
+    std::vector<Plan> feet;
+    double slope = 0.0;
+    double downhill = 0.0;
+};
+
+struct Tipping {
+    double ratio = 0.0;    ///< [1] stabilising over overturning moment about the worst edge
+    Plan from, to;         ///< the edge
+    double stabilising = 0.0, overturning = 0.0; ///< [N·m] about it
+};
+
+/// Least ratio over all edges. A weight inside an edge stabilises, one outside of it overturns; pushes and
+/// slope only overturn. Ratio 1e6 where nothing overturns; 0 where the weights alone already lie outside.
+/// Nothing for fewer than three feet, feet in a line, or no weight.
+std::optional<Tipping> tipping(const Footprint& footprint, std::span<const Weight> weights,
+                               std::span<const Push> pushes);
+
+/// The other way to count, as for a boom on a mast whose own weight stands in the middle: stabilising
+/// W·(distance to edge) against one overturning moment [N·m] in direction ψ. Least over the edges that the
+/// boom leans to.
+double tippingRatio(std::span<const Plan> feet, double weight, double moment, double direction);
+
+/// Ballast [kg] in the middle of the feet that brings the ratio to `wanted`; 0 if it is there already.
+/// Nothing where no mass in the middle would do.
+std::optional<double> ballastNeeded(const Footprint& footprint, std::span<const Weight> weights,
+                                    std::span<const Push> pushes, double wanted, Plan at);
+
+/// Feet evenly on a circle, the first at an angle [rad].
+std::vector<Plan> feetOnCircle(int feet, double radius, double firstAngle);
+
+/// Convex hull, anticlockwise; fewer than three points if they lie in a line.
+std::vector<Plan> hullOf(std::vector<Plan> points);
+
+} // namespace gantry::structure

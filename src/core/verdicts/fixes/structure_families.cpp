@@ -1,0 +1,169 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/fixes/candidates.h"
+
+#include "core/evaluate/structure_solve.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace gantry::fixes {
+namespace {
+
+using M = words::MessageId;
+using units::Kind;
+
+Axis& axisIn(Candidate& c, const Problem& p) {
+    return c.result.axes[static_cast<std::size_t>(p.verdict.axis)];
+}
+
+void addStands(Family& family, const Problem& p, double first, double second) {
+    addSetting(family, p, FixCost::SettingOnly, M::FixStands, {Kind::Length, first}, -1,
+               {{p.axisPath("mechanism/rail/first_stand_m"), first},
+                {p.axisPath("mechanism/rail/second_stand_m"), second}});
+    if (!family.empty()) family.back().arguments[1] = {Kind::Length, second};
+}
+
+} // namespace
+
+Family bestStandPlaces(const Problem& p) {
+    Family family;
+    const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism);
+    if (linear == nullptr || linear->rail.support != RailSupport::TwoStands) return family;
+    if (const auto best = bestStands(p.project, p.axis(), &p.evaluation()))
+        addStands(family, p, best->first, best->second);
+    return family;
+}
+
+Family standsOutwards(const Problem& p) {
+    Family family;
+    const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism);
+    if (linear == nullptr || linear->rail.support != RailSupport::TwoStands) return family;
+    // Half of what is left to each end, again and again: the gentlest move that holds comes first.
+    double first = linear->rail.firstStand, second = linear->rail.secondStand;
+    for (int i = 0; i < 4; ++i) {
+        first = std::floor(500.0 * first) * 1e-3;
+        second = linear->railLength - std::floor(500.0 * (linear->railLength - second)) * 1e-3;
+        addStands(family, p, first, second);
+    }
+    return family;
+}
+
+Family stockSection(const Problem& p) {
+    Family family;
+    const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism);
+    const Section& now = linear != nullptr ? linear->rail.section
+                                           : std::get<RotaryMechanism>(p.axis().mechanism).boom.section;
+    for (const Section& s : stockSections(now)) {
+        const bool turned = s.onEdge != now.onEdge && s.width == now.width && s.height == now.height;
+        Candidate c{turned ? FixCost::SettingOnly : FixCost::ToBuy,
+                    turned ? M::FixOnEdge : M::FixSection,
+                    {},
+                    -1,
+                    {p.axisPath(linear != nullptr ? "mechanism/rail/section" : "mechanism/boom/section")},
+                    p.project};
+        c.arguments = {{{Kind::PartLength, s.width},
+                        {Kind::PartLength, s.shape == SectionShape::RoundTube ? s.wall : s.height}}};
+        if (auto* mechanism = std::get_if<LinearMechanism>(&axisIn(c, p).mechanism))
+            mechanism->rail.section = s;
+        else
+            std::get<RotaryMechanism>(axisIn(c, p).mechanism).boom.section = s;
+        family.push_back(std::move(c));
+    }
+    // Turning what is there costs nothing, so it is tried first.
+    std::stable_sort(family.begin(), family.end(), [](const Candidate& a, const Candidate& b) {
+        return static_cast<int>(a.cost) < static_cast<int>(b.cost);
+    });
+    return family;
+}
+
+Family counterweight(const Problem& p) {
+    Family family;
+    const auto* r = std::get_if<RotaryMechanism>(&p.axis().mechanism);
+    const auto best = balanceWith(p.project, p.axis());
+    if (r == nullptr || !best) return family;
+    const bool moved = best->mass.value == r->boom.counterweight.mass.value;
+    addSetting(family, p, moved ? FixCost::SettingOnly : FixCost::ToBuy,
+               moved ? M::FixCounterweightPlace : M::FixCounterweight,
+               moved ? words::Argument{Kind::Length, best->behind}
+                     : words::Argument{Kind::Mass, best->mass.value},
+               -1,
+               {{p.axisPath("mechanism/boom/counterweight/behind_m"), best->behind},
+                {p.axisPath("mechanism/boom/counterweight/mass_kg"), best->mass.value}});
+    return family;
+}
+
+Family ballast(const Problem& p) {
+    Family family;
+    const Figure& needed = p.now.evaluation.rig.ballastNeeded;
+    if (!needed) return family;
+    const double there = p.project.base.ballast.value;
+    // A little more than the nominal need, for the low end of what the inputs allow.
+    for (const double factor : {1.1, 1.4, 2.0}) {
+        const double mass = there + std::ceil(std::max(1.0, needed.value() * factor));
+        addSetting(family, p, FixCost::ToBuy, M::FixBallast, {Kind::Mass, mass}, -1,
+                   {{"base/ballast_kg", mass}, {"base/ballast_out_m", 0.0}});
+    }
+    return family;
+}
+
+Family widerFeet(const Problem& p) {
+    Family family;
+    const Base& base = p.project.base;
+    for (const double factor : {1.15, 1.3, 1.5, 2.0}) {
+        if (base.kind == BaseKind::Legs) {
+            const double radius = rounded(base.legRadius * factor, 1e-3, true);
+            addSetting(family, p, FixCost::SettingOnly, M::FixLegs, {Kind::Length, radius}, -1,
+                       {{"base/leg_radius_m", radius}});
+        } else if (base.kind == BaseKind::Rectangle) {
+            const double length = rounded(base.length * factor, 1e-3, true),
+                         width = rounded(base.width * factor, 1e-3, true);
+            addSetting(family, p, FixCost::ToBuy, M::FixLegs, {Kind::Length, 0.5 * width}, -1,
+                       {{"base/length_m", length}, {"base/width_m", width}});
+        }
+    }
+    return family;
+}
+
+Family lowerColumn(const Problem& p) {
+    Family family;
+    const Base& base = p.project.base;
+    for (const double share : {0.85, 0.7, 0.5}) {
+        const double height = rounded(base.height * share, 1e-3, false);
+        addSetting(family, p, FixCost::SettingOnly, M::FixBaseHeight, {Kind::Length, height}, -1,
+                   {{"base/height_m", height}, {"base/push_height_m", std::min(base.pushHeight, height)}});
+    }
+    return family;
+}
+
+Family longerSettle(const Problem& p) {
+    Family family;
+    const ShotEvaluation* e = p.shot();
+    if (e == nullptr || !e->rockingTime) return family;
+    const Shot& shot = p.project.shots[static_cast<std::size_t>(e->shot)];
+    for (const double factor : {1.35, 1.8, 2.5}) {
+        const double wait = rounded(e->rockingTime.value() * factor, 1.0, true);
+        if (wait > shot.settle)
+            addSetting(family, p, FixCost::SettingOnly, M::FixSettle, {Kind::Time, wait}, e->shot,
+                       {{"shots/" + shot.id + "/settle_s", wait}});
+    }
+    return family;
+}
+
+Family thickerPin(const Problem& p) {
+    Family family;
+    const auto* r = std::get_if<RotaryMechanism>(&p.axis().mechanism);
+    if (r == nullptr || r->boom.pivot.pinDiameter <= 0.0) return family;
+    for (const double d : {0.006, 0.008, 0.01, 0.012, 0.016, 0.02, 0.025, 0.03})
+        if (d > r->boom.pivot.pinDiameter)
+            addSetting(family, p, FixCost::ToBuy, M::FixPin, {Kind::PartLength, d}, -1,
+                       {{p.axisPath("mechanism/boom/pivot/pin_diameter_m"), d}});
+    return family;
+}
+
+Family secondTether(const Problem& p) {
+    Family family;
+    addSetting(family, p, FixCost::ToBuy, M::FixTether, {}, -1, {{"base/tethered", 1.0}});
+    return family;
+}
+
+} // namespace gantry::fixes

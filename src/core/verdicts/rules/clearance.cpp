@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+
+using M = words::MessageId;
+using units::Kind;
+
+/// Least distance over all ranges over five centimetres, in which a finger is caught.
+Finding clearance(const RigView& view) {
+    constexpr double wanted = 0.05; // [m]
+    const RigStructure& rig = view.evaluation.rig;
+    if (!rig.clearance || rig.clearance.value() > 1e5) return std::nullopt;
+    const double distance = std::max(0.0, rig.clearance.value());
+    Verdict v = found(nullptr, distance / wanted, Reason::None,
+                      rig.keepOut >= 0 ? M::ClearanceRoomText : M::ClearanceText,
+                      {{{Kind::Length, distance}, {Kind::Length, wanted}}});
+    v.room = rig.keepOut;
+    return v;
+}
+
+} // namespace gantry::rules

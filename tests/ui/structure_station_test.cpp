@@ -1,0 +1,250 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/instruments/rig_view.h"
+#include "app/instruments/soft_table.h"
+#include "app/instruments/tipping_polar.h"
+#include "app/stations/brief/brief_lists.h"
+#include "app/stations/structure/budget_dialog.h"
+#include "app/stations/structure/chart_dialog.h"
+#include "core/evaluate/structure_solve.h"
+#include "support/window.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialog>
+#include <QTableWidget>
+
+using namespace gantry;
+using namespace gantry::app;
+
+/// Structure and the lists of Brief by clicks and drags, on the jib and on the dolly.
+class StructureStationTest : public QObject {
+    Q_OBJECT
+    TestHome home_;
+
+    /// The jib in a file of its own, with its boom chosen and Structure shown.
+    struct Jib : WindowDriver {
+        QTemporaryDir folder;
+        Jib() : WindowDriver(false) {
+            const QString copy = folder.filePath("kettle-jib.gantry");
+            QFile::copy(GANTRY_DATA "/demo/kettle-jib.gantry", copy);
+            window->openFile(copy);
+            window->session().setAxis(1);
+            station(2);
+        }
+        ~Jib() { window.reset(); }
+        const Boom& boom() const { return std::get<RotaryMechanism>(project().axes[1].mechanism).boom; }
+    };
+    /// Presses on a handle, moves by some pixels and lets go.
+    static void drag(WindowDriver& d, const QString& path, QPointF by) {
+        auto* view = d.find<RigView>("rigView");
+        QVERIFY(view != nullptr);
+        const QPointF at = view->handleAt(path);
+        QVERIFY2(!at.isNull(), qPrintable(path));
+        QTest::mousePress(view, Qt::LeftButton, {}, at.toPoint());
+        QTest::mouseMove(view, (at + by / 2).toPoint());
+        QTest::mouseMove(view, (at + by).toPoint());
+        QTest::mouseRelease(view, Qt::LeftButton, {}, (at + by).toPoint());
+    }
+    static void closeDialog(QDialog* dialog) {
+        QVERIFY(dialog != nullptr);
+        delete dialog;
+    }
+private slots:
+    void counterweightIsDraggedInOneStep() {
+        Jib d;
+        const double before = d.boom().counterweight.behind;
+        const double left = d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
+        const int steps = d.window->document().undoStack()->index();
+        drag(d, "axes/boom/mechanism/boom/counterweight/behind_m", {-30, 10});
+        QVERIFY(d.boom().counterweight.behind > before + 0.05);
+        QVERIFY(d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value() != left);
+        QCOMPARE(d.window->document().undoStack()->index(), steps + 1);
+        d.window->document().undoStack()->undo();
+        QCOMPARE(d.boom().counterweight.behind, before);
+    }
+    void armFollowsTheMouseAndTheField() {
+        Jib d;
+        const double before = d.boom().shownAt;
+        drag(d, "axes/boom/mechanism/boom/shown_at_rad", {0, -40});
+        QVERIFY(d.boom().shownAt > before + 0.05);
+        d.type("axes/boom/mechanism/boom/shown_at_rad", "35°");
+        QVERIFY(std::abs(d.boom().shownAt - 35 * 0.017453292519943295) < 1e-9);
+        // −35° at the low end: now level, so the arm's end is as high as its pivot.
+        auto* view = d.find<RigView>("rigView");
+        const QPointF level = view->handleAt("axes/boom/mechanism/boom/shown_at_rad"),
+                      weight = view->handleAt("axes/boom/mechanism/boom/counterweight/behind_m");
+        QVERIFY(std::abs(level.y() - weight.y()) < 1.5);
+    }
+    void feetAndSwingFromAbove() {
+        Jib d;
+        auto* above = d.find<QPushButton>("fromAbove");
+        d.click(above);
+        const double turned = std::get<RotaryMechanism>(d.project().axes[0].mechanism).boom.shownAt;
+        drag(d, "axes/swing/mechanism/boom/shown_at_rad", {0, -60});
+        QVERIFY(std::abs(std::get<RotaryMechanism>(d.project().axes[0].mechanism).boom.shownAt - turned) > 0.05);
+        const double radius = d.project().base.legRadius;
+        const double ratio = d.window->document().assessment().evaluation.rig.tipping.value();
+        auto* view = d.find<RigView>("rigView");
+        const QPointF foot = view->handleAt("base/leg_radius_m");
+        const QPointF middle(view->handleAt("base/ballast_out_m"));
+        drag(d, "base/leg_radius_m", (foot - middle) * 0.3);
+        QVERIFY(d.project().base.legRadius > radius * 1.1);
+        QVERIFY(d.window->document().assessment().evaluation.rig.tipping.value() > ratio);
+        QVERIFY(d.find<TippingPolar>("tippingPolar")->inWords().contains("holds"));
+    }
+    void balanceButtonBalances() {
+        Jib d;
+        d.find<QComboBox>("structurePart")->setCurrentIndex(1);
+        d.window->showStation(1);
+        d.type("axes/boom/mechanism/boom/counterweight/behind_m", "0.4 m");
+        const double before = d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
+        d.click(d.find<QPushButton>("structureBest"));
+        const double after = d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
+        QVERIFY(after < 0.2 * before);
+        QVERIFY(d.status().contains("Tie the arm"));
+    }
+    void standsAreDraggedAndPlaced() {
+        WindowDriver d;
+        d.station(2);
+        const auto& rail = std::get<LinearMechanism>(d.project().axes[0].mechanism).rail;
+        const double before = rail.secondStand;
+        drag(d, "axes/slide/mechanism/rail/second_stand_m", {-40, 8});
+        QVERIFY(rail.secondStand < before - 0.03);
+        const double sag = d.window->document().assessment().evaluation.axes[0].shots[0].sagPixels.value();
+        d.click(d.find<QPushButton>("structureBest"));
+        QVERIFY(d.window->document().assessment().evaluation.axes[0].shots[0].sagPixels.value() < sag);
+        QVERIFY(!d.find<SoftTable>("softTable")->inWords().isEmpty());
+        // Without a section the button says what is missing and changes nothing.
+        d.window->document().change("x", [](Project& p) {
+            std::get<LinearMechanism>(p.axes[0].mechanism).rail.section.shape = SectionShape::NotGiven;
+        });
+        const Project bare = d.project();
+        d.click(d.find<QPushButton>("structureBest"));
+        QVERIFY(d.project() == bare && d.status().contains("section"));
+    }
+    void sectionsAreComparedAndUsed() {
+        WindowDriver d;
+        d.station(2);
+        d.pickFromMenu(d.find<QPushButton>("structureTools"), "Compare sections");
+        auto* dialog = d.window->findChild<QDialog*>("sectionsDialog");
+        QVERIFY(dialog != nullptr);
+        auto* table = dialog->findChild<QTableWidget*>("sectionsDialogTable");
+        QVERIFY(table->rowCount() >= 3 && table->columnCount() == 7);
+        table->selectRow(2);
+        QTest::mouseClick(dialog->findChild<QPushButton*>("useSection"), Qt::LeftButton);
+        const Section& now = std::get<LinearMechanism>(d.project().axes[0].mechanism).rail.section;
+        QVERIFY(now.width > 0.04);
+        closeDialog(dialog);
+    }
+    void chartIsPrinted() {
+        Jib d;
+        d.pickFromMenu(d.find<QPushButton>("structureTools"), "Counterweight chart");
+        auto* dialog = d.window->findChild<ChartDialog*>("chartDialog");
+        QVERIFY(dialog != nullptr);
+        const int kits = static_cast<int>(d.project().kits.size());
+        QCOMPARE(dialog->table()->rowCount(), kits);
+        QTest::mouseClick(dialog->findChild<QPushButton*>("addKit"), Qt::LeftButton);
+        QCOMPARE(dialog->table()->rowCount(), kits + 1);
+        const QString pdf = home_.path("chart.pdf");
+        QVERIFY(dialog->savePdf(pdf));
+        QFile file(pdf);
+        QVERIFY(file.open(QIODevice::ReadOnly) && file.read(4) == "%PDF");
+        QVERIFY(!dialog->savePdf("/nowhere/at/all.pdf"));
+        closeDialog(dialog);
+    }
+    void testsAreNotedAndGoStale() {
+        WindowDriver d;
+        d.station(2);
+        d.pickFromMenu(d.find<QPushButton>("structureTools"), "Tests and what is stale");
+        auto* dialog = d.window->findChild<QDialog*>("testsDialog");
+        QVERIFY(dialog != nullptr);
+        auto* value = dialog->findChild<QLineEdit*>("testValue");
+        QTest::keyClicks(value, "seven");
+        QTest::mouseClick(dialog->findChild<QPushButton*>("noteTest"), Qt::LeftButton);
+        QVERIFY(d.project().tests.empty()); // refused, with a sentence
+        QVERIFY(dialog->findChild<QLabel*>("testsDialogSentence")->text().contains("seven"));
+        value->clear();
+        QTest::keyClicks(value, "7.5 Hz");
+        QTest::mouseClick(dialog->findChild<QPushButton*>("noteTest"), Qt::LeftButton);
+        QCOMPARE(d.project().tests.size(), std::size_t(1));
+        QCOMPARE(d.project().axes[0].vibration.frequency, estimate(7.5, Source::Measured));
+        auto* table = dialog->findChild<QTableWidget*>("testsDialogTable");
+        QCOMPARE(table->item(0, 4)->text(), QStringLiteral("holds"));
+        d.window->document().change("heavier", [](Project& p) {
+            std::get<LinearMechanism>(p.axes[0].mechanism).movingMass.value += 1.0;
+        });
+        QVERIFY(table->item(0, 4)->text().contains("mass"));
+        closeDialog(dialog);
+    }
+    void budgetShowsTheChosenShot() {
+        WindowDriver d;
+        d.station(2);
+        d.pickFromMenu(d.find<QPushButton>("structureTools"), "Error budget");
+        auto* dialog = d.window->findChild<QDialog*>("budgetDialog");
+        auto* bars = dialog->findChild<BudgetBars*>("budgetBars");
+        QVERIFY(bars->inWords().contains("jitter"));
+        auto* shots = dialog->findChild<QComboBox*>("budgetShot");
+        const QString first = bars->inWords();
+        shots->setFocus();
+        QTest::keyClick(shots, shots->currentIndex() == 0 ? Qt::Key_Down : Qt::Key_Up);
+        QVERIFY(bars->inWords() != first);
+        closeDialog(dialog);
+    }
+    void roomsAreAddedAndSwept() {
+        Jib d;
+        d.pickFromMenu(d.find<QPushButton>("structureTools"), "Add a room to keep out of");
+        const std::string id = d.project().keepOut.back().id;
+        d.find<QComboBox>("structurePart")->setCurrentIndex(4);
+        d.window->showStation(1);
+        d.type(QStringLiteral("keep_out/%1/x_m").arg(QString::fromStdString(id)), "1.5 m");
+        QCOMPARE(d.project().keepOut.back().x, 1.5);
+        bool said = false;
+        for (const Verdict& v : d.window->document().assessment().verdicts)
+            said = said || ruleKey(v) == "clearance";
+        QVERIFY(said);
+    }
+    /// Brief: a payload item is added and typed, and the arm that carries it feels it.
+    void payloadReachesTheArm() {
+        Jib d;
+        d.station(1);
+        const double before = d.window->document().assessment().evaluation.axes[1].model.chain.load.inertia;
+        auto* add = d.find<QPushButton>("payloadListAdd");
+        QVERIFY(add != nullptr);
+        QTest::mouseClick(add, Qt::LeftButton);
+        const QString id = QString::fromStdString(d.project().payload.back().id);
+        d.type(QStringLiteral("payload/%1/mass_kg").arg(id), "0.5 kg");
+        const double reach = d.boom().reach + d.boom().tipOffset;
+        QVERIFY(std::abs(d.window->document().assessment().evaluation.axes[1].model.chain.load.inertia - before -
+                         0.5 * reach * reach) < 1e-6);
+        auto* rest = d.find<CompletenessCard>("completenessCard");
+        QVERIFY(rest != nullptr && rest->inWords().contains("Slip ring"));
+        auto* tick = d.find<FieldEditor>("equipment/spare_parts");
+        QVERIFY(rest->inWords().contains("Spare parts: missing"));
+        QTest::mouseClick(tick->findChild<QCheckBox*>(), Qt::LeftButton, {}, QPoint(10, 13));
+        QVERIFY(rest->inWords().contains("Spare parts: there"));
+        QVERIFY(d.find<DemandsCard>("demandsCard")->inWords().contains("Boom"));
+    }
+    void kindOfShotIsChosen() {
+        WindowDriver d;
+        d.station(1);
+        const std::string shot = d.project().shots[0].id;
+        auto* kind = d.find<FieldEditor>(QStringLiteral("shots/%1/kind").arg(QString::fromStdString(shot)));
+        QVERIFY(kind != nullptr);
+        auto* combo = kind->findChild<QComboBox*>();
+        combo->setFocus();
+        QTest::keyClick(combo, Qt::Key_Down);
+        QTest::keyClick(combo, Qt::Key_Down);
+        QCOMPARE(d.project().shots[0].kind, ShotKind::Interval);
+        d.type(QStringLiteral("shots/%1/frames").arg(QString::fromStdString(shot)), "300");
+        QCOMPARE(d.project().shots[0].frames, 300);
+        QCOMPARE(d.window->document().assessment().evaluation.axes[0].shots[0].blurPixels.value(), 0.0);
+    }
+};
+
+int main(int argc, char** argv) {
+    QApplication app(argc, argv);
+    QApplication::setStyle("Fusion");
+    StructureStationTest test;
+    return QTest::qExec(&test, argc, argv);
+}
+#include "structure_station_test.moc"

@@ -1,0 +1,157 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/demands.h"
+#include "core/evaluate/error_budget.h"
+#include "core/evaluate/evaluate.h"
+#include "core/evaluate/shot_steps.h"
+#include "core/evidence/fingerprint.h"
+#include "core/rigs/rigs.h"
+#include "core/verdicts/completeness.h"
+#include "core/verdicts/later.h"
+#include "support/files.h"
+#include "support/near.h"
+
+#include <QTest>
+
+using namespace gantry;
+
+/// Brief: kinds of shots, what they ask, what is missing, what a later addition changes; tests that go stale.
+class BriefTest : public QObject {
+    Q_OBJECT
+    static Completeness stateOf(const Project& p, words::MessageId what) {
+        for (const CompletenessLine& l : completeness(p, evaluate(p)))
+            if (l.what == what) return l.state;
+        return Completeness::NotNeeded;
+    }
+private slots:
+    void intervalsMoveStepByStep() {
+        Project p = rigs::make(rigs::RigKind::BeltSlider);
+        Shot& shot = p.shots[0];
+        const double distance = std::abs(distanceOf(shot.moves[0].movement));
+        shot.kind = ShotKind::Interval;
+        shot.frames = 201;
+        shot.interval = 10.0;
+        shot.stepTime = 0.5;
+        QCOMPARE(picturesOf(shot), 201);
+        VERIFY_NEAR(shootingTime(shot), 2000.0 + shot.exposure, 1e-12);
+        VERIFY_NEAR(shownTime(shot), 201 / shot.frameRate, 1e-12);
+        const ShotEvaluation e = evaluate(p).axes[0].shots[0];
+        VERIFY_NEAR(e.profile.distance, distance / 200, 1e-12);
+        VERIFY_NEAR(e.profile.time(), 0.5, 1e-9);
+        VERIFY_NEAR(e.distance.value(), distance, 1e-12);
+        QCOMPARE(e.blurPixels.value(), 0.0);
+        VERIFY_NEAR(e.pixelsPerFrame.value(), distance / 200 * e.pixelsPerUnit, 1e-9);
+        shot.kind = ShotKind::StopMotion;
+        shot.clipTime = 4.0;
+        QCOMPARE(picturesOf(shot), static_cast<int>(std::lround(4 * shot.frameRate)));
+        shot.kind = ShotKind::Live;
+        QVERIFY(evaluate(p).axes[0].shots[0].blurPixels.value() > 0.0);
+    }
+    void demandsNameTheirShot() {
+        const Project p = demoProject();
+        const Evaluation e = evaluate(p);
+        const AxisDemands d = demandsOf(p, e.axes[0]);
+        // Reveal 250 mm/s is the fastest, creep 19 mm/s the slowest and, at 25 frames, 0.76 mm the finest.
+        QCOMPARE(p.shots[static_cast<std::size_t>(d.fastest.shot)].id, std::string("reveal"));
+        QCOMPARE(p.shots[static_cast<std::size_t>(d.slowest.shot)].id, std::string("creep"));
+        QCOMPARE(d.finest.shot, d.slowest.shot);
+        VERIFY_NEAR(d.finest.value.value(),
+                    d.slowest.value.value() / p.shots[static_cast<std::size_t>(d.finest.shot)].frameRate, 1e-12);
+        for (const ShotEvaluation& s : e.axes[0].shots) {
+            QVERIFY(s.topSpeed.value() <= d.fastest.value.value());
+            QVERIFY(s.acceleration.value() <= d.steepest.value.value());
+        }
+        QCOMPARE(demandsOf(p, AxisEvaluation{}).fastest.shot, -1);
+    }
+    void completenessFollowsTheProject() {
+        using M = words::MessageId;
+        Project slider = rigs::make(rigs::RigKind::BeltSlider);
+        QCOMPARE(stateOf(slider, M::CheckEndStops), Completeness::Missing);
+        slider.equipment.endStops = true;
+        QCOMPARE(stateOf(slider, M::CheckEndStops), Completeness::There);
+        QCOMPARE(stateOf(slider, M::CheckCounterweight), Completeness::NotNeeded);
+        QCOMPARE(stateOf(slider, M::CheckSlipRing), Completeness::NotNeeded);
+        Project orbit = rigs::make(rigs::RigKind::OrbitBoom); // turns twice
+        QCOMPARE(stateOf(orbit, M::CheckSlipRing), Completeness::Missing);
+        Project jib = rigs::make(rigs::RigKind::JibCrane);
+        QCOMPARE(stateOf(jib, M::CheckCounterweight), Completeness::There);
+        std::get<RotaryMechanism>(jib.axes[1].mechanism).items.pop_back();
+        QCOMPARE(stateOf(jib, M::CheckCounterweight), Completeness::Missing);
+        QCOMPARE(stateOf(jib, M::CheckTieDown), Completeness::Missing);
+        // An emergency stop counts as tried only where each loaded axis says what it does.
+        jib.equipment.emergencyStop = true;
+        for (Axis& a : jib.axes) a.onStop = OnStop::NotAsked;
+        QCOMPARE(stateOf(jib, M::CheckEmergencyStop), Completeness::Missing);
+        for (Axis& a : jib.axes) a.onStop = OnStop::KeepsHolding;
+        QCOMPARE(stateOf(jib, M::CheckEmergencyStop), Completeness::There);
+        // A long lens wide open past a near subject needs a focus axis; there it is, or it is taken away.
+        Project multi = rigs::make(rigs::RigKind::MultiAxis);
+        multi.shots[0].focalLength = 0.1;
+        multi.shots[0].fNumber = 2.0;
+        QCOMPARE(stateOf(multi, M::CheckFollowFocus), Completeness::There);
+        multi.axes.pop_back();
+        QCOMPARE(stateOf(multi, M::CheckFollowFocus), Completeness::Missing);
+        multi.shots[0].focalLength = 0.01;
+        multi.shots[0].fNumber = 22.0;
+        QCOMPARE(stateOf(multi, M::CheckFollowFocus), Completeness::NotNeeded);
+    }
+    void laterAdditionIsReallyAdded() {
+        const Project p = demoProject();
+        const Assessment now = assess(p);
+        LaterAxis nothing;
+        nothing.mass.value = 0.0;
+        QVERIFY(whatChanges(p, now, nothing).empty());
+        LaterAxis heavy;
+        heavy.mass = estimate(6.0, Source::Guess);
+        bool torque = false;
+        for (const LaterChange& c : whatChanges(p, now, heavy)) {
+            QVERIFY(c.before.state != c.after.state);
+            torque = torque || ruleKey(c.after) == "torque";
+        }
+        QVERIFY(torque); // 10.1 kg where 7.07 kg is the capability at margin 2
+    }
+    void budgetAddsUp() {
+        const Project p = demoProject();
+        const Evaluation e = evaluate(p);
+        const ErrorBudget b = errorBudget(p, e, 0);
+        QVERIFY(!b.lines.empty());
+        std::array<double, 4> sums{};
+        for (std::size_t i = 0; i < b.lines.size(); ++i) {
+            sums[static_cast<std::size_t>(b.lines[i].kind)] += b.lines[i].amount;
+            if (i > 0) QVERIFY(b.share(b.lines[i]) <= b.share(b.lines[i - 1]));
+        }
+        for (std::size_t k = 0; k < 4; ++k) VERIFY_NEAR(sums[k], b.sums[k], 1e-12);
+        QCOMPARE(b.allowed[1], p.shots[0].limits.jitter);
+        // The slide's friction band and fall to hold current make its repeat error.
+        double repeat = 0;
+        for (const BudgetLine& l : b.lines)
+            if (l.axis == 0 && l.kind == ErrorKind::Repeat) repeat += l.amount;
+        for (const ShotEvaluation& s : e.axes[0].shots)
+            if (s.shot == 0) VERIFY_NEAR(repeat, s.repeatPixels.value(), 1e-9);
+        QVERIFY(errorBudget(p, e, 99).lines.empty());
+    }
+    void testsGoStale() {
+        Project p = demoProject();
+        TestRecord test;
+        test.id = "ring";
+        test.path = "axes/slide/vibration/frequency_hz";
+        test.fingerprint = evidence::fingerprint(p, test.path);
+        QVERIFY(evidence::changedSince(p, test).empty());
+        p.shots[0].exposure *= 2; // has nothing to do with it
+        QVERIFY(evidence::changedSince(p, test).empty());
+        Project heavier = p;
+        std::get<LinearMechanism>(heavier.axes[0].mechanism).movingMass.value += 0.5;
+        QCOMPARE(evidence::changedSince(heavier, test), std::vector<std::string>{"mass"});
+        Project lens = p;
+        lens.shots[0].focalLength = 0.085;
+        QCOMPARE(evidence::changedSince(lens, test), std::vector<std::string>{"lens"});
+        Project other = p; // another axis' mass is no matter for this one
+        std::get<RotaryMechanism>(other.axes[1].mechanism).items.push_back({"x", "X", estimate(1, Source::Guess), 0, 0});
+        QVERIFY(evidence::changedSince(other, test).empty());
+        test.path = "base/mass_kg";
+        test.fingerprint = evidence::fingerprint(p, test.path);
+        QCOMPARE(evidence::changedSince(other, test), std::vector<std::string>{"mass"});
+    }
+};
+
+QTEST_APPLESS_MAIN(BriefTest)
+#include "brief_test.moc"
