@@ -266,10 +266,23 @@ private slots:
         QVERIFY(evaluate(p).rig.tipping.value() < quiet.rig.tipping.value());
         QVERIFY(quiet.rig.tippingEmergency.value() <= quiet.rig.tipping.value());
         p.base.sidePush.value = 0.0;
-        // Limits name the acceleration at which the floor of 1.5 is reached: with it, the ratio is 1.5.
+    }
+    /// Limits name the acceleration at which the floor of 1.5 is reached: a shot with just that stands at 1.5.
+    void tippingLimitsTheAcceleration() {
+        Project p = slider();
+        p.base.kind = BaseKind::Rectangle;
+        p.base.width = 0.4;
+        p.base.height = 1.2;
+        p.base.mass = estimate(8.0, Source::Measured);
         const AxisLimits l = axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0]));
-        for (const Limit& limit : l.acceleration)
-            if (limit.reason == LimitReason::Tipping) QVERIFY(limit.value > 0.0);
+        const auto limit = std::find_if(l.acceleration.begin(), l.acceleration.end(),
+                                        [](const Limit& x) { return x.reason == LimitReason::Tipping; });
+        QVERIFY(limit != l.acceleration.end());
+        p.controller.ramps = RampKind::Trapezoid;
+        p.shots[0].moves[0].movement = BySpeed<AxisKind::Linear>{0.5, 0.2, limit->value};
+        const Evaluation e = evaluate(p);
+        VERIFY_NEAR(e.axes[0].shots[0].acceleration.value(), limit->value, 1e-9);
+        VERIFY_NEAR(e.rig.tipping.value(), 1.5, 1e-3);
     }
     void overheadIsNeverFineUnentered() {
         Project p = jib();
@@ -374,6 +387,24 @@ private slots:
         QVERIFY(rows[0].section == now);
         for (const SectionRow& r : rows)
             if (r.section.width > now.width) QVERIFY(r.found.sag.value() < rows[0].found.sag.value());
+    }
+    /// A balanced arm lets its play go where speeding up ends or braking begins; a heavy one keeps it on one side.
+    void playLetsGoAtItsMoment() {
+        Project p = jib();
+        boom(p).friction.value = 0.0;
+        const auto& shot = [&]() -> const ShotEvaluation& {
+            static AxisEvaluation e;
+            e = evaluate(p).axes[1];
+            return e.shots[0];
+        };
+        QVERIFY(!shot().loadReverses && !shot().letsGoAt);
+        boom(p).boom.counterweight = *balanceWith(p, p.axes[1]);
+        // Balanced to 10 g: m a of the ramps is larger than what is left of gravity.
+        const ShotEvaluation& e = shot();
+        QVERIFY(e.loadReverses);
+        if (e.letsGoAt)
+            QVERIFY(e.letsGoAt.value() == e.profile.in.time() ||
+                    std::abs(e.letsGoAt.value() - e.profile.time() + e.profile.out.time()) < 1e-12);
     }
     void budgetsAreJudged() {
         Project p = slider();

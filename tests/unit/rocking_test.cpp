@@ -54,6 +54,22 @@ private slots:
                             1e-4);
         }
     }
+    /// What can be left at most is never less than what is left, whatever the frequency; and at the worst phase it is
+    /// nearly that.
+    void mostIsNeverLess() {
+        for (const double jerk : {0.0, 0.5, 2.0})
+            for (const double damping : {0.0, 0.03}) {
+                double closest = 0.0;
+                for (double f = 0.2; f < 20.0; f *= 1.01) {
+                    const Profile p = plan(0.4, {0.2, 0.5, jerk});
+                    const Mode m{f, damping};
+                    const double left = rockingAfter(p, m), most = mostRockingAfter(p, m);
+                    QVERIFY2(left <= most * (1 + 1e-9), qPrintable(QString::number(f)));
+                    closest = std::max(closest, left / most);
+                }
+                QVERIFY(closest > 0.6);
+            }
+    }
     /// Closed form against numerical integration, for every shape of ramp.
     void agreesWithIntegration() {
         const Limits l{0.25, 0.5, 2.0};

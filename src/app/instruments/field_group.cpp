@@ -55,7 +55,8 @@ void FieldGroup::refresh() {
 }
 
 int FieldGroup::columnsAt(int width) const {
-    return std::max(1, (width - 2 * margin + gap) / (fieldWidth + gap));
+    const int fit = std::max(1, (width - 2 * margin + gap) / (fieldWidth + gap));
+    return fixedColumns_ > 0 ? std::min(fit, fixedColumns_) : fit;
 }
 
 int FieldGroup::heightFor(int width) const {

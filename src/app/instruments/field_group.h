@@ -32,6 +32,8 @@ public:
         headerRoom_ = width;
         update();
     }
+    /// Fields in a row, where rows belong together; 0: as many as fit.
+    void setColumns(int columns) { fixedColumns_ = columns; }
     /// Height that the fields need at a width.
     int heightFor(int width) const;
 
@@ -50,7 +52,7 @@ private:
     QString title_, subtitle_;
     QList<FieldEditor*> editors_;
     qsizetype used_ = 0;
-    int headerRoom_ = 0;
+    int headerRoom_ = 0, fixedColumns_ = 0;
 };
 
 /// Paints a card: sheet with a line around.

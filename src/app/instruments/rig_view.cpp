@@ -357,9 +357,9 @@ void RigView::paintBend(QPainter& p) const {
             }
         p.setFont(textFont(11));
         p.setPen(t.rust);
-        const QPointF middle = (toScreen(b.from) + toScreen(b.to)) / 2.0;
+        const QPointF from = toScreen(b.from), to = toScreen(b.to), middle = (from + to) / 2.0;
         const QRectF at = b.kind == BodyKind::Arm ? QRectF(middle.x() - 20, middle.y() + 18, 240, 16)
-                                                  : QRectF(middle.x() - 120, middle.y() + 8, 240, 16);
+                                                  : QRectF(std::min(from.x(), to.x()) + 70, std::max(from.y(), to.y()) + 14, 300, 16);
         p.drawText(at, Qt::AlignLeft | Qt::AlignVCenter, text);
     }
 }
@@ -386,7 +386,7 @@ void RigView::paintMasses(QPainter& p) const {
                 if (close(other)) mass += other.mass;
         }
         p.setPen(b.kind == BodyKind::Head ? t.second : t.lake);
-        const QRectF box = b.kind == BodyKind::Head      ? QRectF(at.x() + 20, at.y() - 8, 90, 15)
+        const QRectF box = b.kind == BodyKind::Head      ? QRectF(at.x() + 20, at.y() - (mass > b.mass ? 8 : 30), 90, 15)
                            : b.kind == BodyKind::Ballast ? QRectF(at.x() - 112, at.y() + 12, 90, 15)
                                                          : QRectF(at.x() - 45, at.y() - 34, 90, 15);
         p.drawText(box, (b.kind == BodyKind::Head ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter,

@@ -59,7 +59,12 @@ void SoftTable::paintEvent(QPaintEvent*) {
     cell(2, 4, tr("damping"));
     cell(3, 4, tr("swings alone for"));
     cell(4, 4, tr("share of the swing"));
+    // The shot after which it swings longest.
     const ShotEvaluation* shot = context_.shotEvaluation();
+    for (const ShotEvaluation& s : e->shots)
+        if (s.rockingTime && (shot == nullptr || !shot->rockingTime ||
+                              s.rockingTime.value() > shot->rockingTime.value()))
+            shot = &s;
     int y = 26;
     for (const SoftEntry& s : e->structure.soft) {
         if (y + 20 > height()) break;

@@ -59,14 +59,6 @@ void TippingPolar::paintEvent(QPaintEvent*) {
         p.setPen(QPen(ring == 1.0 ? t.brick : t.line, 1, ring == 1.0 ? Qt::DashLine : Qt::SolidLine));
         const double r = radius * ring / outermost;
         p.drawEllipse(middle, r, r);
-        p.setPen(ring == 1.0 ? t.brick : t.third);
-        // Each ring is named beside it, at the right, so that the names stand clear of the curves.
-        const QPointF on = middle + QPointF(r * 0.707, r * 0.707);
-        const QRectF name(middle.x() + radius + 14, on.y() - 6, 80, 12);
-        p.drawText(name, Qt::AlignLeft | Qt::AlignVCenter,
-                   ring == 1.0 ? tr("×1: tips") : QStringLiteral("×%1").arg(context_.show(ring, units::Kind::Ratio)));
-        p.setPen(QPen(t.line, 1, Qt::DotLine));
-        p.drawLine(on, QPointF(name.left() - 3, on.y()));
     }
     // The feet, to scale among themselves.
     const Base& base = context_.document.project().base;
@@ -103,6 +95,11 @@ void TippingPolar::paintEvent(QPaintEvent*) {
     p.drawText(QRect(12, 26, 90, 14), Qt::AlignLeft, tr("planned stop"));
     p.setPen(t.rust);
     p.drawText(QRect(12, 38, 90, 14), Qt::AlignLeft, tr("hardest stop"));
+    p.setPen(t.brick);
+    p.drawText(QRect(width() - 102, 26, 92, 14), Qt::AlignRight, tr("inner ring: tips"));
+    p.setPen(t.second);
+    p.drawText(QRect(width() - 102, 38, 92, 14), Qt::AlignRight,
+               tr("rim: ×%1").arg(context_.show(outermost, units::Kind::Ratio)));
 }
 
 } // namespace gantry::app

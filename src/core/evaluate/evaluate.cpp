@@ -246,6 +246,8 @@ Evaluation evaluate(const Project& project) {
         const Clearance clearance = sweepRig(project);
         out.rig.clearance = Figure::of(clearance.distance);
         out.rig.keepOut = clearance.keepOut;
+        out.rig.clearanceBody = bodyName(clearance.body);
+        out.rig.clearanceWith = clearance.with == BodyKind::Rail ? "ground" : bodyName(clearance.with);
     }
     return out;
 }

@@ -36,6 +36,21 @@ bool loadReverses(const DriveModel& m, double carried, double acceleration, doub
     return positive && negative;
 }
 
+/// When it does so first: where speeding up ends, or where braking begins. Nothing where the force keeps its sign
+/// at each end of what gravity does, so that the place on the range decides.
+Figure letsGoAt(const DriveModel& m, double carried, const motion::Profile& profile, double sense) {
+    const drivetrain::Load& load = m.chain.load;
+    double first = std::numeric_limits<double>::infinity();
+    for (const double steady : {m.gravityLow - carried, m.gravityHigh + carried}) {
+        const auto force = [&](double a) { return steady + sense * (load.coulomb + load.inertia * a); };
+        const double cruise = force(0.0);
+        if (force(profile.in.acceleration) * cruise < 0.0) first = std::min(first, profile.in.time());
+        if (cruise * force(-profile.out.acceleration) < 0.0)
+            first = std::min(first, profile.time() - profile.out.time());
+    }
+    return Figure::of(first, Reason::NotApplicable);
+}
+
 /// Largest force at the mechanism and torque at the last shaft, both directions.
 double worstForce(const DriveModel& m, double acceleration) {
     const drivetrain::Load& load = m.chain.load;
@@ -212,6 +227,7 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& st
     fillPlaceErrors(e, m, shot, speed);
     e.backlashPixels = Figure::of(m.backlash * px);
     e.loadReverses = loadReverses(m, e.carried.value(), acceleration, sense);
+    if (e.loadReverses) e.letsGoAt = letsGoAt(m, e.carried.value(), e.profile, sense);
     e.stretchTravel = Figure::of(2.0 * m.chain.load.inertia * acceleration / m.outputStiffness);
     e.stretchPixels = Figure::of(e.stretchTravel.value() * px);
     e.roundingPixels = m.pulses ? Figure::of(std::abs(roundingShare) * e.distance.value() * px)

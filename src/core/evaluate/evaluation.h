@@ -62,6 +62,7 @@ struct ShotEvaluation {
     Figure backlashPixels;      ///< [px]
     Figure guidePixels;         ///< [px] by which play of the guides turns the picture
     bool loadReverses = false;  ///< the backlash lets go within the shot
+    Figure letsGoAt;            ///< [s] after the start, first; none where the place decides and not the moment
     Figure stretchTravel;       ///< [U] between speeding up and braking
     Figure stretchPixels;       ///< [px]
     Figure frictionBandPixels;  ///< [px] within which the rotor may come to rest
@@ -192,6 +193,8 @@ struct RigStructure {
     Figure anchorPull;          ///< [N]
     Figure clearance;           ///< [m] least over all ranges to ground, base and rooms to keep out of
     int keepOut = -1;           ///< index in Project::keepOut of the nearest; −1: ground or base
+    std::string_view clearanceBody; ///< what comes near …
+    std::string_view clearanceWith; ///< … to what of ground and base; static words
 };
 
 struct Evaluation {

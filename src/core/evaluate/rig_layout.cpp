@@ -61,21 +61,23 @@ private:
         frame_ = {0.0, 0.0, base.height};
         if (base.kind == BaseKind::NotGiven) return;
         out_.feet = feetOf(base);
-        if (stands) {
+        if (stands && standsOnItsRail(project_)) {
+            // The rail's own stands are the legs; what the base weighs has its place without being drawn.
+            out_.bodies.push_back({BodyKind::Stand, -1, {}, {}, 0.0, base.mass.value, {0.0, 0.0, base.massHeight}});
+        } else if (stands) {
             const double knee = std::min(base.massHeight, base.height);
             for (const structure::Plan& foot : out_.feet)
                 add(BodyKind::Leg, -1, {foot.x, foot.y, 0.0}, {0.0, 0.0, knee}, 0.015, 0.0);
             add(BodyKind::Column, -1, {0.0, 0.0, knee}, {0.0, 0.0, base.height}, 0.03, base.mass.value);
             out_.bodies.back().centre = {0.0, 0.0, base.massHeight};
-            if (base.ballast.value > 0.0)
-                add(BodyKind::Ballast, -1, {-base.ballastOut - 0.06, 0.0, 0.05}, {-base.ballastOut + 0.06, 0.0, 0.05},
-                    0.05, base.ballast.value);
         } else {
             add(BodyKind::Column, -1, {0.0, 0.0, base.height + (base.kind == BaseKind::Overhead ? 0.3 : 0.0)},
                 frame_, 0.03, base.mass.value);
         }
+        if (stands && base.ballast.value > 0.0)
+            add(BodyKind::Ballast, -1, {-base.ballastOut - 0.06, 0.0, 0.05}, {-base.ballastOut + 0.06, 0.0, 0.05},
+                0.05, base.ballast.value);
     }
-
     void addLinear(const Axis& axis, const LinearMechanism& linear) {
         if (axis.role == Role::Lift) {
             const Place foot = frame_;
@@ -94,12 +96,15 @@ private:
         const Place low = plus(frame_, ahead(slope), -middle), high = plus(low, ahead(slope), length);
         const double own = beamView(rail.section).massPerMetre * length;
         add(BodyKind::Rail, index_, low, high, 0.5 * std::max(0.01, rail.section.height), own);
+        if (index_ == 0 && standsOnItsRail(project_)) out_.feet.clear(); // it stands where its stands stand
         if (rail.support == RailSupport::TwoStands && rail.section.shape != SectionShape::NotGiven)
             for (const double at : {rail.firstStand, rail.secondStand}) {
                 const Place top = plus(low, ahead(slope), std::min(at, length));
-                // Stands reach the ground where the base is at the height of the rail.
-                add(BodyKind::Stand, index_, {top.x, top.y, std::max(0.0, top.z - frame_.z)}, top, 0.015,
-                    rail.standMass.value);
+                const double foot = project_.base.kind == BaseKind::NotGiven ? std::max(0.0, top.z - 0.3) : 0.0;
+                add(BodyKind::Stand, index_, {top.x, top.y, foot}, top, 0.015, rail.standMass.value);
+                if (index_ == 0 && standsOnItsRail(project_))
+                    for (const double side : {0.5, -0.5})
+                        out_.feet.push_back({top.x, top.y + side * project_.base.width});
             }
         const double along = std::min(0.5 * linear.carriageLength + linear.bumperLength, length) + at_;
         const Place on = plus(low, ahead(slope), std::min(along, length));
@@ -211,6 +216,13 @@ std::string_view bodyName(BodyKind kind) {
         return "ballast";
     }
     return "";
+}
+
+bool standsOnItsRail(const Project& project) {
+    const auto* linear =
+        project.axes.empty() ? nullptr : std::get_if<LinearMechanism>(&project.axes.front().mechanism);
+    return linear != nullptr && project.base.kind == BaseKind::Rectangle &&
+           linear->rail.support == RailSupport::TwoStands && linear->rail.section.shape != SectionShape::NotGiven;
 }
 
 RigLayout layRig(const Project& project, std::span<const double> pose) {

@@ -46,6 +46,10 @@ RigLayout layRig(const Project& project, std::span<const double> pose);
 /// The pose that the drawing shows: the axes' own `shownAt`.
 std::vector<double> shownPose(const Project& project);
 
+/// Whether the lowest axis is a rail on two stands of its own, which then are the rig's feet: as far apart along as
+/// they stand, and as wide as the base says.
+bool standsOnItsRail(const Project& project);
+
 /// Feet in plan for a base; empty where it is not given or has anchors in place of feet.
 std::vector<structure::Plan> feetOf(const Base& base);
 

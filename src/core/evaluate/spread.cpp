@@ -73,7 +73,8 @@ constexpr Figure ShotEvaluation::*shotFigures[] = {&ShotEvaluation::topSpeed,
                                                    &ShotEvaluation::blurPixels,
                                                    &ShotEvaluation::crossingTime,
                                                    &ShotEvaluation::sagPixels,
-                                                   &ShotEvaluation::sagDrift};
+                                                   &ShotEvaluation::sagDrift,
+                                                   &ShotEvaluation::letsGoAt};
 constexpr Figure PowerOff::*powerOffFigures[] = {&PowerOff::gravity, &PowerOff::friction, &PowerOff::energy,
                                                  &PowerOff::speed, &PowerOff::brakeRatio};
 constexpr Figure PartCheck::*partFigures[] = {

@@ -23,7 +23,7 @@ void describe(V& v, S& s) {
     v.field(textField("slip_ring", "Slip ring"), s.slipRing);
     v.field(textField("tie_down", "Tie-down"), s.tieDown);
     v.field(textField("catch_strap", "Catch strap"), s.catchStrap);
-    v.field(textField("emergency_stop", "Emergency stop, tried"), s.emergencyStop);
+    v.field(textField("emergency_stop", "Emergency stop"), s.emergencyStop);
     v.field(textField("spare_parts", "Spare parts"), s.spareParts);
 }
 

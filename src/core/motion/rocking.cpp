@@ -54,7 +54,8 @@ double mostRockingAfter(const Profile& profile, const Mode& mode) {
         return out;
     };
     const double since = std::max(0.0, profile.time() - profile.in.time());
-    return most(profile.out) + most(profile.in) * std::exp(-mode.damping * w * since);
+    const double slower = std::sqrt(1.0 - mode.damping * mode.damping); // damped over undamped frequency
+    return (most(profile.out) + most(profile.in) * std::exp(-mode.damping * w * since)) / slower;
 }
 
 double rockingDuring(const Profile& p, const Mode& mode) {

@@ -40,8 +40,8 @@ std::string title(const Verdict& v) {
 }
 
 std::string sentence(const Verdict& v, const Project& project, units::System system) {
-    words::Names names{project.axes[static_cast<std::size_t>(v.axis)].name, {}, v.part};
-    if (v.room >= 0) names.part = project.keepOut[static_cast<std::size_t>(v.room)].name;
+    words::Names names{project.axes[static_cast<std::size_t>(v.axis)].name, {}, v.part, v.with};
+    if (v.room >= 0) names.room = project.keepOut[static_cast<std::size_t>(v.room)].name;
     if (v.shot >= 0) names.shot = project.shots[static_cast<std::size_t>(v.shot)].name;
     return words::render(v.sentence, v.arguments, names, system);
 }

@@ -54,7 +54,9 @@ constexpr std::array table{
             "Shot “{shot}”: {0} off the target where {1} is allowed; {2} is rotor lag, {3} rounding."},
     Message{M::BacklashTitle, "Backlash let go"},
     Message{M::BacklashText,
-            "The load reverses in shot “{shot}” and lets go {0}, seen as {1}; {2} is allowed."},
+            "The load reverses in shot “{shot}” somewhere on its range and lets go {0}, seen as {1}; {2} is allowed."},
+    Message{M::BacklashMomentText, "The load reverses in shot “{shot}”, first {3} after its start, and lets go {0}, seen "
+                                   "as {1}; {2} is allowed. Gravity on one side all the time would hold it."},
     Message{M::JudderTitle, "Judder"},
     Message{M::JudderText, "In shot “{shot}” detail crosses the picture in {0}; {1} or more looks smooth."},
     Message{M::RoundingTitle, "Rounding of steps per unit"},
@@ -211,10 +213,10 @@ constexpr std::array table{
     Message{M::TetherText, "What hangs overhead needs a second, independent tether that can catch it. Local rules and "
                            "a qualified rigger decide."},
     Message{M::ClearanceTitle, "Clearance"},
-    Message{M::ClearanceText, "Over all ranges it comes within {0} of the ground or the base; {1} keeps fingers and "
-                              "lenses out of trouble."},
-    Message{M::ClearanceRoomText, "Over all ranges it comes within {0} of “{part}”; {1} keeps fingers and lenses out "
-                                  "of trouble."},
+    Message{M::ClearanceText, "Over all ranges the {part} comes within {0} of the {room}; {1} keeps fingers and lenses "
+                              "out of trouble."},
+    Message{M::ClearanceRoomText, "Over all ranges the {part} comes within {0} of “{room}”; {1} keeps fingers and lenses "
+                                  "out of trouble."},
     Message{M::WeightTitle, "Weight"},
     Message{M::WeightText, "The rig weighs {0} as far as it is entered; Brief allows {1}."},
     Message{M::MoneyTitle, "Money"},
@@ -308,6 +310,8 @@ std::string render(MessageId id, const Arguments& arguments, const Names& names,
             out += names.shot;
         else if (name == "part")
             out += names.part;
+        else if (name == "room")
+            out += names.room;
         else if (name == "reason")
             out += reasonText(static_cast<Reason>(static_cast<int>(arguments[0].value)));
         else {

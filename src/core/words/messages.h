@@ -40,6 +40,7 @@ enum class MessageId {
     FramingText,
     BacklashTitle,
     BacklashText,
+    BacklashMomentText,
     JudderTitle,
     JudderText,
     RoundingTitle,
@@ -229,7 +230,8 @@ using Arguments = std::array<Argument, 6>;
 struct Names {
     std::string_view axis;
     std::string_view shot;
-    std::string_view part{}; ///< what gives way, or the room that is in the way
+    std::string_view part{}; ///< what gives way or comes near
+    std::string_view room{}; ///< what it comes near to
 };
 
 /// Renders a message: {0} … {5} are quantities in the unit system, {axis} and {shot} names. Not finite: "–".

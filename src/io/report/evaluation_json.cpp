@@ -40,6 +40,7 @@ Json shotJson(const Project& project, const ShotEvaluation& s, const std::string
     put(j, "lag_px", s.lagPixels);
     put(j, "backlash_px", s.backlashPixels);
     j["load_reverses"] = s.loadReverses;
+    put(j, "lets_go_at_s", s.letsGoAt);
     put(j, "stretch_" + u, s.stretchTravel);
     put(j, "stretch_px", s.stretchPixels);
     put(j, "idle_shift_px", s.idleShiftPixels);

@@ -128,7 +128,7 @@ void CompletenessCard::refresh() {
 }
 
 int CompletenessCard::wantedHeight() const {
-    return 32 + rowHeight * static_cast<int>((lines_.size() + 1) / 2);
+    return 32 + rowHeight * static_cast<int>(lines_.size());
 }
 
 void CompletenessCard::paintEvent(QPaintEvent*) {
@@ -141,12 +141,10 @@ void CompletenessCard::paintEvent(QPaintEvent*) {
     for (const CompletenessLine& l : lines_) missing += l.state == Completeness::Missing ? 1 : 0;
     p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter,
                missing == 0 ? tr("What else the rig needs: all there") : tr("What else the rig needs: %1 missing").arg(missing));
-    const int half = (width() - 24) / 2;
-    const int rows = static_cast<int>((lines_.size() + 1) / 2);
+    const int room = width() - 24;
     for (std::size_t i = 0; i < lines_.size(); ++i) {
         const CompletenessLine& l = lines_[i];
-        const int column = static_cast<int>(i) / rows, row = static_cast<int>(i) % rows;
-        const int x = 12 + column * half, y = 26 + row * rowHeight;
+        const int x = 12, y = 26 + static_cast<int>(i) * rowHeight;
         // Word and place carry the meaning; colour repeats it.
         p.setFont(textFont(11, true));
         p.setPen(l.state == Completeness::There ? t.moss : l.state == Completeness::Missing ? t.brick : t.third);
@@ -157,8 +155,8 @@ void CompletenessCard::paintEvent(QPaintEvent*) {
         p.setFont(textFont(11));
         p.setPen(l.state == Completeness::NotNeeded ? t.third : t.ink);
         const QString text = tr("%1: %2").arg(utf8(words::textOf(l.what)), utf8(words::textOf(l.why)));
-        p.drawText(QRect(x + 58, y, half - 64, rowHeight), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(text, Qt::ElideRight, half - 64));
+        p.drawText(QRect(x + 58, y, room - 64, rowHeight), Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(text, Qt::ElideRight, room - 64));
     }
 }
 

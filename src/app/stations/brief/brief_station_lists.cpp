@@ -24,6 +24,8 @@ std::string freeIn(const std::vector<Part>& list, const std::string& wish) {
 } // namespace
 
 void BriefStation::connectLists() {
+    payload_->fields()->setColumns(4);
+    later_->fields()->setColumns(4);
     connect(payload_, &ListCard::message, this, &Station::message);
     connect(later_, &ListCard::message, this, &Station::message);
     connect(payload_, &ListCard::addWanted, this, [this] {

@@ -79,6 +79,7 @@ void ChartDialog::fill() {
     auto* group = findChild<FieldGroup*>();
     if (group == nullptr) {
         group = new FieldGroup(context_, this);
+        group->setColumns(3);
         static_cast<QVBoxLayout*>(layout())->insertWidget(2, group);
     }
     QList<FieldSlot> fields;

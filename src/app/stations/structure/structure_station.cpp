@@ -7,7 +7,9 @@
 #include "app/instruments/tipping_polar.h"
 #include "app/stations/structure/structure_tools.h"
 #include "app/theme/tokens.h"
+#include "core/evaluate/rig_layout.h"
 #include "core/evaluate/structure_solve.h"
+#include "core/evidence/fingerprint.h"
 #include "core/model/fields.h"
 
 #include <QComboBox>
@@ -134,7 +136,9 @@ void StructureStation::fillFields() {
         const BaseKind kind = context_.document.project().base.kind;
         list = under(QStringLiteral("base/"), {"kind"});
         if (kind == BaseKind::Legs) list += under(QStringLiteral("base/"), {"legs", "leg_radius_m", "first_leg_rad"});
-        if (kind == BaseKind::Rectangle) list += under(QStringLiteral("base/"), {"length_m", "width_m"});
+        if (kind == BaseKind::Rectangle && !standsOnItsRail(context_.document.project()))
+            list += under(QStringLiteral("base/"), {"length_m"});
+        if (kind == BaseKind::Rectangle) list += under(QStringLiteral("base/"), {"width_m"});
         if (kind != BaseKind::NotGiven) list += under(QStringLiteral("base/"), {"height_m", "mass_kg"});
         if (kind == BaseKind::Legs || kind == BaseKind::Rectangle)
             list += under(QStringLiteral("base/"), {"mass_height_m", "ballast_kg", "ballast_out_m", "ground_slope_rad",
@@ -216,6 +220,10 @@ QString StructureStation::headLine() const {
     if (s.all.frequency > 0.0) said << tr("swings at %1").arg(context_.show(s.all.frequency, Kind::Frequency));
     add(tr("counterweight: %1 of the inertia"), s.weightInertia, Kind::Percentage);
     add(tr("can drop with %1"), s.dropEnergy, Kind::Energy);
+    int stale = 0;
+    for (const TestRecord& test : context_.document.project().tests)
+        stale += evidence::changedSince(context_.document.project(), test).empty() ? 0 : 1;
+    if (stale > 0) said << tr("%n tests stale", nullptr, stale);
     if (rig.ballastNeeded && rig.ballastNeeded.value() > 0.0)
         add(tr("wants %1 of ballast"), rig.ballastNeeded, Kind::Mass);
     return said.join(QStringLiteral(" · "));

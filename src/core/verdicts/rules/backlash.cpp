@@ -13,10 +13,12 @@ Finding backlash(const AxisView& view) {
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr || !e->loadReverses) return std::nullopt;
-    return found(e, ratio(*e), e->backlashPixels.reason(), M::BacklashText,
+    return found(e, ratio(*e), e->backlashPixels.reason(),
+                 e->letsGoAt ? M::BacklashMomentText : M::BacklashText,
                  {{{view.travelKind(), view.evaluation.model.backlash},
                    {Kind::Pixels, e->backlashPixels.value()},
-                   {Kind::Pixels, view.shot(*e).limits.jitter}}});
+                   {Kind::Pixels, view.shot(*e).limits.jitter},
+                   {Kind::Time, e->letsGoAt ? e->letsGoAt.value() : 0.0}}});
 }
 
 } // namespace gantry::rules

@@ -17,6 +17,8 @@ Finding clearance(const RigView& view) {
     Verdict v = found(nullptr, distance / wanted, Reason::None,
                       rig.keepOut >= 0 ? M::ClearanceRoomText : M::ClearanceText,
                       {{{Kind::Length, distance}, {Kind::Length, wanted}}});
+    v.part = rig.clearanceBody;
+    v.with = rig.clearanceWith;
     v.room = rig.keepOut;
     return v;
 }
