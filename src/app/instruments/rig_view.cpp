@@ -307,6 +307,10 @@ void RigView::paintFeet(QPainter& p) const {
     if (!above_) {
         const double ground = toScreen({}).y();
         p.setPen(QPen(t.third, 1));
+        if (context_.document.project().base.kind == BaseKind::Overhead) {
+            const double ceiling = toScreen({0.0, 0.0, context_.document.project().base.height + 0.3}).y();
+            p.drawLine(QPointF(16, ceiling), QPointF(width() - 16, ceiling));
+        }
         if (!layout_.feet.empty()) {
             p.drawLine(QPointF(16, ground), QPointF(width() - 16, ground));
             for (const structure::Plan& f : layout_.feet) {
@@ -357,9 +361,9 @@ void RigView::paintBend(QPainter& p) const {
             }
         p.setFont(textFont(11));
         p.setPen(t.rust);
-        const QPointF from = toScreen(b.from), to = toScreen(b.to), middle = (from + to) / 2.0;
+        const QPointF middle = (toScreen(b.from) + toScreen(b.to)) / 2.0;
         const QRectF at = b.kind == BodyKind::Arm ? QRectF(middle.x() - 20, middle.y() + 18, 240, 16)
-                                                  : QRectF(std::min(from.x(), to.x()) + 70, std::max(from.y(), to.y()) + 14, 300, 16);
+                                                  : QRectF(12, head + 2, width() - 24, 16);
         p.drawText(at, Qt::AlignLeft | Qt::AlignVCenter, text);
     }
 }
@@ -405,7 +409,7 @@ void RigView::paintMasses(QPainter& p) const {
         p.drawLine(at + QPointF(0, 7), QPointF(at.x(), toScreen({}).y()));
     }
     p.setPen(t.heather);
-    p.drawText(QRectF(at.x() + 11, at.y() - 8, 160, 16), Qt::AlignVCenter,
+    p.drawText(QRectF(at.x() + 11, at.y() + 1, 160, 16), Qt::AlignVCenter,
                tr("whole rig %1").arg(context_.show(layout_.mass, Kind::Mass)));
 }
 

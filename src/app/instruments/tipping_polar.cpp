@@ -27,6 +27,8 @@ void TippingPolar::refresh() {
                      .arg(context_.show(std::min(rig.tipping.value(), rig.tippingEmergency.value()),
                                         units::Kind::Ratio),
                           context_.show(rig.tippingDirection, units::Kind::Angle));
+    else if (rig.anchorPull)
+        words_ = tr("held by anchors that pull with up to %1").arg(context_.show(rig.anchorPull, units::Kind::Force));
     else
         words_ = tr("not known yet: %1").arg(QString::fromUtf8(words::reasonText(rig.tipping.reason()).data()));
     setAccessibleDescription(words_);

@@ -48,7 +48,7 @@ std::vector<BalancePoint> balanceCurve(const Project& project, const Axis& axis,
 
 Figure settlesAlone(const ShotEvaluation& shot, const structure::SoftPart& part, double limit) {
     const motion::Mode mode{part.frequency, std::min(part.damping, 0.7)};
-    const double pixels = 2.0 * motion::rockingAfter(shot.profile, mode) * shot.pixelsPerUnit;
+    const double pixels = 2.0 * motion::mostRockingAfter(shot.profile, mode) * shot.pixelsPerUnit;
     const auto time = motion::settlingTime(pixels, limit, mode);
     return time ? Figure::of(*time) : Figure::none(Reason::Unbounded);
 }

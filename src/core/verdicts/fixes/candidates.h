@@ -63,6 +63,7 @@ Family ballast(const Problem&);
 Family widerFeet(const Problem&);
 Family lowerColumn(const Problem&);
 Family longerSettle(const Problem&); ///< the shot waits
+Family slowerSteps(const Problem&);  ///< of an interval or stop-motion shot
 Family thickerPin(const Problem&);
 Family secondTether(const Problem&);
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/fixes/candidates.h"
 
+#include "core/evaluate/shot_steps.h"
 #include "core/evaluate/structure_solve.h"
 
 #include <algorithm>
@@ -140,11 +141,31 @@ Family longerSettle(const Problem& p) {
     const ShotEvaluation* e = p.shot();
     if (e == nullptr || !e->rockingTime) return family;
     const Shot& shot = p.project.shots[static_cast<std::size_t>(e->shot)];
-    for (const double factor : {1.35, 1.8, 2.5}) {
-        const double wait = rounded(e->rockingTime.value() * factor, 1.0, true);
+    // As long as the nominal swing wants, and as long as the low end of what is known of it wants.
+    std::vector<double> wishes{1.35 * e->rockingTime.value(), 2.0 * e->rockingTime.value()};
+    if (p.verdict.low > 0.0)
+        for (const double more : {1.02, 1.5}) wishes.push_back(more * shot.settle * p.verdict.bounds.wanted / p.verdict.low);
+    for (const double wish : wishes) {
+        const double wait = rounded(wish, 1.0, true);
         if (wait > shot.settle)
             addSetting(family, p, FixCost::SettingOnly, M::FixSettle, {Kind::Time, wait}, e->shot,
                        {{"shots/" + shot.id + "/settle_s", wait}});
+    }
+    return family;
+}
+
+Family slowerSteps(const Problem& p) {
+    Family family;
+    const ShotEvaluation* e = p.shot();
+    if (e == nullptr) return family;
+    const Shot& shot = p.project.shots[static_cast<std::size_t>(e->shot)];
+    if (!stepwise(shot)) return family;
+    for (const double factor : {1.5, 2.0, 3.0, 5.0}) {
+        const double time = rounded(shot.stepTime * factor, 1.0, true);
+        // Within the interval something must be left for the picture.
+        if (shot.kind == ShotKind::Interval && time + shot.settle + shot.exposure > shot.interval) break;
+        addSetting(family, p, FixCost::SettingOnly, M::FixShotEase, {Kind::Time, 0.3 * time}, e->shot,
+                   {{"shots/" + shot.id + "/step_time_s", time}});
     }
     return family;
 }
