@@ -109,6 +109,23 @@ private slots:
         }
         QVERIFY(torque); // 10.1 kg where 7.07 kg is the capability at margin 2
     }
+    /// A microphone three times as far hears one rank less; 0 is taken as a metre.
+    void noiseFollowsTheMicrophone() {
+        Project p = rigs::make(rigs::RigKind::BeltSlider);
+        p.conditions.silence = Silence::Quiet;
+        const auto ratio = [&](double metres) {
+            p.conditions.microphoneDistance = metres;
+            for (const Verdict& v : assess(p).verdicts)
+                if (ruleKey(v) == "noise") return v.ratio.value();
+            return -1.0;
+        };
+        const double near = ratio(1.0);
+        QVERIFY(near > 0.0);
+        QCOMPARE(ratio(0.0), near);
+        VERIFY_NEAR(ratio(3.3) / near, 1.5, 1e-9); // allowed rank 3 for 2
+        VERIFY_NEAR(ratio(0.2) / near, 0.5, 1e-9);
+        VERIFY_NEAR(ratio(1000.0) / near, 2.0, 1e-9);
+    }
     void budgetAddsUp() {
         const Project p = demoProject();
         const Evaluation e = evaluate(p);

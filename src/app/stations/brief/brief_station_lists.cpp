@@ -3,6 +3,7 @@
 #include "app/stations/brief/brief_lists.h"
 #include "app/stations/brief/brief_station.h"
 #include "core/evaluate/shot_steps.h"
+#include "core/model/free_id.h"
 #include "core/verdicts/later.h"
 
 #include <algorithm>
@@ -10,18 +11,6 @@
 /// The lists of Brief: payload, what the rig needs besides, and what is to come later.
 namespace gantry::app {
 using units::Kind;
-
-namespace {
-
-template <class Part>
-std::string freeIn(const std::vector<Part>& list, const std::string& wish) {
-    for (std::size_t n = list.size() + 1;; ++n) {
-        const std::string id = wish + "-" + std::to_string(n);
-        if (std::none_of(list.begin(), list.end(), [&](const Part& p) { return p.id == id; })) return id;
-    }
-}
-
-} // namespace
 
 void BriefStation::connectLists() {
     payload_->fields()->setColumns(4);
@@ -31,7 +20,7 @@ void BriefStation::connectLists() {
     connect(payload_, &ListCard::addWanted, this, [this] {
         context_.document.change(tr("Add to the payload"), [](Project& p) {
             MassItem item;
-            item.id = freeIn(p.payload, "payload");
+            item.id = freeIdIn(p.payload, "payload");
             item.name = p.payload.empty() ? tr("Camera body").toStdString() : tr("Item").toStdString();
             p.payload.push_back(item);
         });
@@ -44,7 +33,7 @@ void BriefStation::connectLists() {
     connect(later_, &ListCard::addWanted, this, [this] {
         context_.document.change(tr("Add something for later"), [](Project& p) {
             LaterAxis later;
-            later.id = freeIn(p.later, "later");
+            later.id = freeIdIn(p.later, "later");
             later.name = tr("Roll axis").toStdString();
             p.later.push_back(later);
         });

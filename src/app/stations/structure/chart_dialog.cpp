@@ -3,6 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "core/evaluate/structure_solve.h"
+#include "core/model/free_id.h"
 
 #include <QFileDialog>
 #include <QPdfWriter>
@@ -95,9 +96,7 @@ void ChartDialog::fill() {
 void ChartDialog::addKit() {
     context_.document.change(tr("Add a kit"), [](Project& p) {
         Kit kit;
-        kit.id = "kit-" + std::to_string(p.kits.size() + 1);
-        for (const Kit& other : p.kits)
-            if (other.id == kit.id) kit.id += "-x";
+        kit.id = freeIdIn(p.kits, "kit");
         kit.name = tr("Kit %1").arg(p.kits.size() + 1).toStdString();
         p.kits.push_back(kit);
     });

@@ -5,7 +5,7 @@
 #include "app/stations/structure/chart_dialog.h"
 #include "app/stations/structure/sections_dialog.h"
 #include "app/stations/structure/tests_dialog.h"
-#include "core/model/edit_axes.h"
+#include "core/model/free_id.h"
 
 #include <QCoreApplication>
 #include <QMenu>
@@ -15,18 +15,6 @@ namespace {
 
 QString tr(const char* text) {
     return QCoreApplication::translate("StructureTools", text);
-}
-
-/// An id that a list does not have yet.
-template <class List>
-std::string freeIn(const List& list, const std::string& wish) {
-    std::string id = wish;
-    for (int n = 2;; ++n) {
-        bool taken = false;
-        for (const auto& part : list) taken = taken || part.id == id;
-        if (!taken) return id;
-        id = wish + '-' + std::to_string(n);
-    }
 }
 
 Boom* boomOf(Project& p, int axis) {
@@ -39,10 +27,9 @@ Boom* boomOf(Project& p, int axis) {
 
 QMenu* structureTools(const Context& context, QWidget* station) {
     auto* menu = new QMenu(station);
-    const auto open = [station](QDialog* dialog) {
+    const auto open = [](QDialog* dialog) {
         dialog->setAttribute(Qt::WA_DeleteOnClose);
         dialog->open();
-        Q_UNUSED(station);
     };
     menu->addAction(tr("Error budget"), station,
                     [=, &context] { open(new BudgetDialog(context, station->window())); });
@@ -61,7 +48,7 @@ QMenu* structureTools(const Context& context, QWidget* station) {
     };
     edit(tr("Add a room to keep out of"), [](Project& p, int) {
         KeepOut room;
-        room.id = freeIn(p.keepOut, "room");
+        room.id = freeIdIn(p.keepOut, "room");
         room.name = tr("Subject").toStdString();
         p.keepOut.push_back(room);
     });
@@ -71,7 +58,7 @@ QMenu* structureTools(const Context& context, QWidget* station) {
     edit(tr("Add a disc on hand"), [](Project& p, int axis) {
         if (Boom* boom = boomOf(p, axis)) {
             Disc disc;
-            disc.id = freeIn(boom->discs, "disc");
+            disc.id = freeIdIn(boom->discs, "disc");
             boom->discs.push_back(disc);
         }
     });

@@ -3,6 +3,7 @@
 
 #include "core/evidence/fingerprint.h"
 #include "core/model/fields.h"
+#include "core/model/free_id.h"
 #include "core/units/text.h"
 
 #include <QComboBox>
@@ -112,9 +113,7 @@ void TestsDialog::note() {
         if (auto* e = target ? std::get_if<Estimate*>(&target->target) : nullptr)
             **e = estimate(value, Source::Measured);
         TestRecord test;
-        test.id = "test-" + std::to_string(p.tests.size() + 1);
-        for (const TestRecord& other : p.tests)
-            if (other.id == test.id) test.id += "-x";
+        test.id = freeIdIn(p.tests, "test");
         test.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
         test.path = path;
         test.note = remark_->text().toStdString();

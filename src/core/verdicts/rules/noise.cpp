@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/rules.h"
 
+#include <algorithm>
+#include <cmath>
+
 namespace gantry::rules {
 
 using M = words::MessageId;
@@ -9,7 +12,11 @@ using units::Kind;
 /// Only where sound is recorded: the rank that Brief allows over the rank of the loudest shot.
 Finding noise(const AxisView& view) {
     if (view.project.conditions.silence == Silence::Any) return std::nullopt;
-    const double allowed = view.project.conditions.silence == Silence::Silent ? 1.0 : 2.0;
+    // Ranks hold for a microphone a metre away. Sound falls by 10 dB, taken as one rank, over 3.2 times the distance.
+    const double near = view.project.conditions.microphoneDistance;
+    const double base = view.project.conditions.silence == Silence::Silent ? 1.0 : 2.0;
+    const double allowed =
+        near > 0.0 ? std::clamp(std::floor(base + 2.0 * std::log10(near) + 1e-9), 1.0, 4.0) : base;
     const auto ratio = [&](const ShotEvaluation& s) { return allowed / static_cast<double>(s.noise.rank); };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
