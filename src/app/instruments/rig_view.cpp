@@ -409,7 +409,9 @@ void RigView::paintMasses(QPainter& p) const {
         p.drawLine(at + QPointF(0, 7), QPointF(at.x(), toScreen({}).y()));
     }
     p.setPen(t.heather);
-    p.drawText(QRectF(at.x() + 11, at.y() + 1, 160, 16), Qt::AlignVCenter,
+    // What hangs has its centre of gravity in the arm, where other words stand already.
+    const double below = context_.document.project().base.kind == BaseKind::Overhead ? 36.0 : 1.0;
+    p.drawText(QRectF(at.x() + 11, at.y() + below, 160, 16), Qt::AlignVCenter,
                tr("whole rig %1").arg(context_.show(layout_.mass, Kind::Mass)));
 }
 

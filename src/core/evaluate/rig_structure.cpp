@@ -135,6 +135,7 @@ Loads loadsOn(const Project& project, const std::vector<AxisEvaluation>& axes, c
     };
     if (base.sidePush.value > 0.0) push(base.sidePush.value, base.sidePush.value, base.pushHeight);
     const double wind = project.conditions.windSpeed;
+    bool carried = false;
     for (std::size_t i = 0; i < axes.size() && i < project.axes.size(); ++i) {
         const Axis& axis = project.axes[i];
         const Stops stops = stopsOf(axes[i]);
@@ -147,9 +148,11 @@ Loads loadsOn(const Project& project, const std::vector<AxisEvaluation>& axes, c
         }
         if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
             const double mass = movingMass(project, axis, *linear);
-            if (axis.role == Role::Lift) continue; // pulls straight up and down over the feet
+            // A lift pulls straight up and down over the feet; what stands on a carriage is part of its mass.
+            if (axis.role == Role::Lift || carried) continue;
+            carried = true;
             push(mass * stops.ordinary, mass * stops.hardest, height);
-            break; // what stands on the carriage is part of its mass
+            continue;
         }
         const auto masses = carriedMasses(project, axis);
         if (masses.empty()) continue;

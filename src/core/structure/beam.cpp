@@ -10,9 +10,9 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 
-/// Macaulay bracket ⟨x⟩ⁿ.
-double bracket(double x, int n) {
-    return x > 0.0 ? std::pow(x, n) : 0.0;
+/// Macaulay bracket ⟨x⟩.
+double bracket(double x) {
+    return x > 0.0 ? x : 0.0;
 }
 
 /// EI times the double integral of the bending moment, up to the two constants: sag counts downwards, so an
@@ -21,23 +21,24 @@ Bend integral(const Beam& beam, const TwoSupports& s, const Reactions& r, std::s
               double x) {
     Bend out;
     const auto add = [&](double at, double down) {
-        out.sag += down * bracket(x - at, 3) / 6.0;
-        out.slope += down * bracket(x - at, 2) / 2.0;
+        const double b = bracket(x - at);
+        out.sag += down * b * b * b / 6.0;
+        out.slope += down * b * b / 2.0;
     };
     add(s.first, -r.first);
     add(s.second, -r.second);
     for (const PointLoad& load : loads) add(std::clamp(load.at, 0.0, beam.length), load.force);
-    out.sag += beam.weight * std::pow(x, 4) / 24.0;
-    out.slope += beam.weight * std::pow(x, 3) / 6.0;
+    out.sag += beam.weight * x * x * x * x / 24.0;
+    out.slope += beam.weight * x * x * x / 6.0;
     return out;
 }
 
 double momentAt(const Beam& beam, const TwoSupports& s, const Reactions& r, std::span<const PointLoad> loads,
                 double x) {
-    double m = r.first * bracket(x - s.first, 1) + r.second * bracket(x - s.second, 1) -
+    double m = r.first * bracket(x - s.first) + r.second * bracket(x - s.second) -
                beam.weight * x * x / 2.0;
     for (const PointLoad& load : loads)
-        m -= load.force * bracket(x - std::clamp(load.at, 0.0, beam.length), 1);
+        m -= load.force * bracket(x - std::clamp(load.at, 0.0, beam.length));
     return m;
 }
 

@@ -140,7 +140,7 @@ void LimitsStation::refresh() {
     fields_->setTitle(tr("Set at the controller, and what rocks"),
                       limits_.mode
                           ? (limits_.modeMeasured ? tr("rocks at %1, measured")
-                                                  : tr("rocks at about %1 on its own drive; measure it"))
+                                                  : tr("rocks at about %1, put together from its parts; measure it"))
                                 .arg(context_.show(limits_.mode->frequency, Kind::Frequency))
                           : tr("nothing known rocks"));
     fields_->setFields({{motionPath("max_speed_m_s", "max_speed_rad_s"), {}, 1.0},
