@@ -41,8 +41,7 @@ constexpr std::string_view usage =
     "Exit code 1: a verdict is over. 2: the call or a file was wrong.\n";
 
 struct Call {
-    std::string command, file, as, format, templateFile, stages, from, most, axis, shot, samples,
-        outcomes;
+    std::string command, file, as, format, templateFile, stages, from, most, axis, shot, samples, outcomes;
     bool json = false, allowMissing = false;
 };
 
@@ -61,11 +60,16 @@ int startingRig(const std::string& name, std::ostream& out, std::ostream& err) {
     return 2;
 }
 
-const std::map<std::string_view, std::string Call::*> textOptions{
-    {"--as", &Call::as},         {"--format", &Call::format},   {"--stages", &Call::stages},
-    {"--from", &Call::from},     {"--most", &Call::most},       {"--axis", &Call::axis},
-    {"--shot", &Call::shot},     {"--samples", &Call::samples}, {"--outcomes", &Call::outcomes},
-    {"--template", &Call::templateFile}};
+const std::map<std::string_view, std::string Call::*> textOptions{{"--as", &Call::as},
+                                                                  {"--format", &Call::format},
+                                                                  {"--stages", &Call::stages},
+                                                                  {"--from", &Call::from},
+                                                                  {"--most", &Call::most},
+                                                                  {"--axis", &Call::axis},
+                                                                  {"--shot", &Call::shot},
+                                                                  {"--samples", &Call::samples},
+                                                                  {"--outcomes", &Call::outcomes},
+                                                                  {"--template", &Call::templateFile}};
 
 /// Reads the arguments; nothing, with a sentence on err, if they are off.
 std::optional<Call> readCall(const std::vector<std::string>& arguments, std::ostream& err) {

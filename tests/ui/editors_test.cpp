@@ -53,8 +53,8 @@ class EditorsTest : public QObject {
         for (const QString& path : paths) tryEditor(d, d.find<FieldEditor>(path));
     }
 
-    /// Every page of Structure, once each for every outline, support and base, since these decide which fields
-    /// there are.
+    /// Every page of Structure, once each for every outline, support and base, since these decide which
+    /// fields there are.
     void tryStructure(WindowDriver& d) {
         const auto page = [&](int part) {
             d.find<QComboBox>("structurePart")->setCurrentIndex(part);

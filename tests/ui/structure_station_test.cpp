@@ -53,7 +53,8 @@ private slots:
     void counterweightIsDraggedInOneStep() {
         Jib d;
         const double before = d.boom().counterweight.behind;
-        const double left = d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
+        const double left =
+            d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
         const int steps = d.window->document().undoStack()->index();
         drag(d, "axes/boom/mechanism/boom/counterweight/behind_m", {-30, 10});
         QVERIFY(d.boom().counterweight.behind > before + 0.05);
@@ -81,7 +82,8 @@ private slots:
         d.click(above);
         const double turned = std::get<RotaryMechanism>(d.project().axes[0].mechanism).boom.shownAt;
         drag(d, "axes/swing/mechanism/boom/shown_at_rad", {0, -60});
-        QVERIFY(std::abs(std::get<RotaryMechanism>(d.project().axes[0].mechanism).boom.shownAt - turned) > 0.05);
+        QVERIFY(std::abs(std::get<RotaryMechanism>(d.project().axes[0].mechanism).boom.shownAt - turned) >
+                0.05);
         const double radius = d.project().base.legRadius;
         const double ratio = d.window->document().assessment().evaluation.rig.tipping.value();
         auto* view = d.find<RigView>("rigView");
@@ -97,9 +99,11 @@ private slots:
         d.find<QComboBox>("structurePart")->setCurrentIndex(1);
         d.window->showStation(1);
         d.type("axes/boom/mechanism/boom/counterweight/behind_m", "0.4 m");
-        const double before = d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
+        const double before =
+            d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
         d.click(d.find<QPushButton>("structureBest"));
-        const double after = d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
+        const double after =
+            d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
         QVERIFY(after < 0.2 * before);
         QVERIFY(d.status().contains("Tie the arm"));
     }
@@ -214,8 +218,8 @@ private slots:
         const QString id = QString::fromStdString(d.project().payload.back().id);
         d.type(QStringLiteral("payload/%1/mass_kg").arg(id), "0.5 kg");
         const double reach = d.boom().reach + d.boom().tipOffset;
-        QVERIFY(std::abs(d.window->document().assessment().evaluation.axes[1].model.chain.load.inertia - before -
-                         0.5 * reach * reach) < 1e-6);
+        QVERIFY(std::abs(d.window->document().assessment().evaluation.axes[1].model.chain.load.inertia -
+                         before - 0.5 * reach * reach) < 1e-6);
         auto* rest = d.find<CompletenessCard>("completenessCard");
         QVERIFY(rest != nullptr && rest->inWords().contains("Slip ring"));
         auto* tick = d.find<FieldEditor>("equipment/spare_parts");

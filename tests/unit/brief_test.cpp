@@ -55,7 +55,8 @@ private slots:
         QCOMPARE(p.shots[static_cast<std::size_t>(d.slowest.shot)].id, std::string("creep"));
         QCOMPARE(d.finest.shot, d.slowest.shot);
         VERIFY_NEAR(d.finest.value.value(),
-                    d.slowest.value.value() / p.shots[static_cast<std::size_t>(d.finest.shot)].frameRate, 1e-12);
+                    d.slowest.value.value() / p.shots[static_cast<std::size_t>(d.finest.shot)].frameRate,
+                    1e-12);
         for (const ShotEvaluation& s : e.axes[0].shots) {
             QVERIFY(s.topSpeed.value() <= d.fastest.value.value());
             QVERIFY(s.acceleration.value() <= d.steepest.value.value());
@@ -162,7 +163,8 @@ private slots:
         lens.shots[0].focalLength = 0.085;
         QCOMPARE(evidence::changedSince(lens, test), std::vector<std::string>{"lens"});
         Project other = p; // another axis' mass is no matter for this one
-        std::get<RotaryMechanism>(other.axes[1].mechanism).items.push_back({"x", "X", estimate(1, Source::Guess), 0, 0});
+        std::get<RotaryMechanism>(other.axes[1].mechanism)
+            .items.push_back({"x", "X", estimate(1, Source::Guess), 0, 0});
         QVERIFY(evidence::changedSince(other, test).empty());
         test.path = "base/mass_kg";
         test.fingerprint = evidence::fingerprint(p, test.path);

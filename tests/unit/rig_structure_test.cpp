@@ -90,7 +90,8 @@ private slots:
     }
     void payloadComesOnTop() {
         Project p = slider();
-        const double before = evaluate(p).axes[0].structure.sag.value(), mass = evaluate(p).axes[0].model.chain.load.inertia;
+        const double before = evaluate(p).axes[0].structure.sag.value(),
+                     mass = evaluate(p).axes[0].model.chain.load.inertia;
         MassItem item;
         item.id = "battery";
         item.mass = estimate(2.0, Source::Measured);
@@ -107,14 +108,17 @@ private slots:
         const Shot& shot = p.shots[0];
         const double f = shot.focalLength / p.camera.sensorWidth * p.camera.deliveredWidth;
         VERIFY_NEAR(e.shots[0].sagPixels.value(),
-                    f / shot.subjectDistance * e.structure.sagShift.value() + f * e.structure.slopeShift.value(), 1e-9);
+                    f / shot.subjectDistance * e.structure.sagShift.value() +
+                        f * e.structure.slopeShift.value(),
+                    1e-9);
         // The plot's curve stays within what is judged.
         double low = 0, high = 0;
         for (const SagPoint& s : sagCurve(p, p.axes[0], &e.shots[0])) {
             low = std::min(low, s.pixels);
             high = std::max(high, s.pixels);
         }
-        QVERIFY(high - low <= e.shots[0].sagPixels.value() * 1.001 && high - low > 0.3 * e.shots[0].sagPixels.value());
+        QVERIFY(high - low <= e.shots[0].sagPixels.value() * 1.001 &&
+                high - low > 0.3 * e.shots[0].sagPixels.value());
     }
     void standsOffTheRailAreSaid() {
         Project p = slider();
@@ -158,7 +162,8 @@ private slots:
     void boomByHand() {
         Project p = jib();
         const AxisEvaluation e = evaluate(p).axes[1];
-        const double inertia = pi / 4 * (std::pow(0.025, 4) - std::pow(0.023, 4)), ei = 69e9 * inertia, mu = tubeMass();
+        const double inertia = pi / 4 * (std::pow(0.025, 4) - std::pow(0.023, 4)), ei = 69e9 * inertia,
+                     mu = tubeMass();
         VERIFY_NEAR(e.structure.ownMass.value(), mu * 2.8, 1e-9);
         VERIFY_NEAR(e.structure.sag.value(), 3 * g * 8 / (3 * ei) + mu * g * 16 / (8 * ei), 1e-9);
         // Level: camera and the arm's own centre of gravity 0.6 m in front.
@@ -167,7 +172,8 @@ private slots:
         VERIFY_NEAR(e.model.chain.load.steady, e.structure.gravityWorst.value(), 1e-3);
         // The motor feels the arm: m L² with the arm as one point in its middle, as listed.
         VERIFY_NEAR(e.model.chain.load.inertia, 3 * 4 + mu * 2.8 * 0.36, 1e-9);
-        VERIFY_NEAR(e.structure.stressRatio.value(), 150e6 / (g * (6 + mu * 2.8 * 0.6) * 0.025 / inertia), 1e-3);
+        VERIFY_NEAR(e.structure.stressRatio.value(), 150e6 / (g * (6 + mu * 2.8 * 0.6) * 0.025 / inertia),
+                    1e-3);
         // Gravity frees what lies between the lowest and the highest place of the range.
         const double low = boom(p).lowAngle, high = low + boom(p).range;
         VERIFY_NEAR(e.structure.dropEnergy.value(),
@@ -198,9 +204,11 @@ private slots:
         weight = *best;
         boom(p).items[0].above = -0.3;
         const AxisStructure s = evaluate(p).axes[1].structure;
-        VERIFY_NEAR(s.unbalanceable.value(), 3 * g * 0.3 * std::sin(std::max(std::abs(boom(p).lowAngle),
-                                                                          std::abs(boom(p).lowAngle + boom(p).range))),
-                    0.02);
+        VERIFY_NEAR(
+            s.unbalanceable.value(),
+            3 * g * 0.3 *
+                std::sin(std::max(std::abs(boom(p).lowAngle), std::abs(boom(p).lowAngle + boom(p).range))),
+            0.02);
     }
     void parallelLinksKeepTheHeadLevel() {
         Project p = jib();
@@ -220,7 +228,8 @@ private slots:
         swing.motion.maxAcceleration = boom(p).motion.maxAcceleration = 1e-6;
         p.base.mass = estimate(10.0, Source::Measured);
         const Evaluation e = evaluate(p);
-        const double armMass = tubeMass() * 2.8, over = 3 * (2.0 - 0.4) + armMass * (0.6 - 0.4), holds = 10 * 0.4;
+        const double armMass = tubeMass() * 2.8, over = 3 * (2.0 - 0.4) + armMass * (0.6 - 0.4),
+                     holds = 10 * 0.4;
         VERIFY_NEAR(e.rig.tipping.value(), holds / over, 2e-3);
         QCOMPARE(verdict(p, "tipping")->state, State::Over);
         QVERIFY(verdict(p, "tipping")->hazard);
@@ -244,8 +253,8 @@ private slots:
         }
         QVERIFY(tried > 0);
     }
-    /// The range of a rig's verdict, with one uncertain input: a push of 20 N ± 30 % at 1 m against weights that are
-    /// known, so the low end is that of 26 N.
+    /// The range of a rig's verdict, with one uncertain input: a push of 20 N ± 30 % at 1 m against weights
+    /// that are known, so the low end is that of 26 N.
     void oneUncertainPushGivesTheLowEnd() {
         Project p = slider();
         rail(p).movingMass.tolerance = 0.0;
@@ -267,7 +276,8 @@ private slots:
         QVERIFY(quiet.rig.tippingEmergency.value() <= quiet.rig.tipping.value());
         p.base.sidePush.value = 0.0;
     }
-    /// Limits name the acceleration at which the floor of 1.5 is reached: a shot with just that stands at 1.5.
+    /// Limits name the acceleration at which the floor of 1.5 is reached: a shot with just that stands
+    /// at 1.5.
     void tippingLimitsTheAcceleration() {
         Project p = slider();
         p.base.kind = BaseKind::Rectangle;
@@ -309,7 +319,8 @@ private slots:
         p.keepOut.push_back(room);
         const Clearance far = sweepRig(p);
         // The camera's top at the highest elevation of 45°, with its own radius.
-        QVERIFY(far.keepOut == -1 || far.distance < 4.4 - 1.0 - 2.1 * std::sin(boom(p).lowAngle + boom(p).range));
+        QVERIFY(far.keepOut == -1 ||
+                far.distance < 4.4 - 1.0 - 2.1 * std::sin(boom(p).lowAngle + boom(p).range));
         p.keepOut[0] = {"subject", "Subject", 1.9, 0.0, 2.5, 0.4, 0.4, 0.4};
         std::get<RotaryMechanism>(p.axes[0].mechanism).lowAngle = -1.0;
         p.base.height = 2.5; // so that the ground is out of the way
@@ -388,7 +399,8 @@ private slots:
         for (const SectionRow& r : rows)
             if (r.section.width > now.width) QVERIFY(r.found.sag.value() < rows[0].found.sag.value());
     }
-    /// A balanced arm lets its play go where speeding up ends or braking begins; a heavy one keeps it on one side.
+    /// A balanced arm lets its play go where speeding up ends or braking begins; a heavy one keeps it on one
+    /// side.
     void playLetsGoAtItsMoment() {
         Project p = jib();
         boom(p).friction.value = 0.0;

@@ -351,11 +351,11 @@ private slots:
         auto& ring = std::get<LensRingOutput>(std::get<RotaryMechanism>(p.axes[3].mechanism).output);
         ring.marks = {{"near", 0.0, 1.0}, {"far", 5.0, 2.0}}; // 1/s falls by 0.5 over 5 rad
         // f²/N · 0.1 / (1 − 0.05/2) on the sensor, 3840 px on 36 mm.
-        VERIFY_NEAR(pixelsPerUnit(p, p.shots[0], p.axes[3]).value(),
-                    0.0025 / 2 * 0.1 / 0.975 / 0.036 * 3840, 1e-9);
+        VERIFY_NEAR(pixelsPerUnit(p, p.shots[0], p.axes[3]).value(), 0.0025 / 2 * 0.1 / 0.975 / 0.036 * 3840,
+                    1e-9);
         p.axes[1].role = Role::Roll;
-        VERIFY_NEAR(pixelsPerUnit(p, p.shots[0], p.axes[1]).value(),
-                    1920 * std::sqrt(1 + 81.0 / 256.0), 1e-9);
+        VERIFY_NEAR(pixelsPerUnit(p, p.shots[0], p.axes[1]).value(), 1920 * std::sqrt(1 + 81.0 / 256.0),
+                    1e-9);
         p.axes[1].role = Role::Focus;
         QCOMPARE(pixelsPerUnit(p, p.shots[0], p.axes[1]).reason(), Reason::NeedsLensRing);
     }

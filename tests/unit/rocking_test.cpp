@@ -54,8 +54,8 @@ private slots:
                             1e-4);
         }
     }
-    /// What can be left at most is never less than what is left, whatever the frequency; and at the worst phase it is
-    /// nearly that.
+    /// What can be left at most is never less than what is left, whatever the frequency; and at the worst
+    /// phase it is nearly that.
     void mostIsNeverLess() {
         for (const double jerk : {0.0, 0.5, 2.0})
             for (const double damping : {0.0, 0.03}) {

@@ -110,7 +110,8 @@ private slots:
         const auto root = nlohmann::json::parse(io::evaluationJson(p, assess(p)));
         for (nlohmann::json axis : root.at("axes")) {
             const nlohmann::json ranges = axis.at("ranges");
-            for (const char* other : {"ranges", "capability", "chain", "limits", "softest"}) axis.erase(other);
+            for (const char* other : {"ranges", "capability", "chain", "limits", "softest"})
+                axis.erase(other);
             int found = 0, positive = 0;
             numbers(axis, "", [&](const std::string& path, double) {
                 const nlohmann::json::json_pointer at(path);

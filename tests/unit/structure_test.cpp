@@ -33,9 +33,9 @@ private slots:
             const auto& out = c["expected"];
             const std::string kind = in["kind"];
             if (kind == "section") {
-                const SectionFigures s = in["shape"] == "rect" ? solidRectangle(in["b"], in["h"])
-                                                               : tee(in["web_t"], in["web_h"],
-                                                                     in["flange_b"], in["flange_t"]);
+                const SectionFigures s = in["shape"] == "rect"
+                                             ? solidRectangle(in["b"], in["h"])
+                                             : tee(in["web_t"], in["web_h"], in["flange_b"], in["flange_t"]);
                 VERIFY_NEAR(s.area, out["A"].get<double>(), 1e-6);
                 VERIFY_NEAR(s.upright, out["I"].get<double>(), 1e-6);
                 VERIFY_NEAR(s.centroid, out["yc"].get<double>(), 1e-6);
@@ -48,8 +48,7 @@ private slots:
                 VERIFY_NEAR(tip.slope, out["tip_slope"].get<double>(), 1e-6);
                 VERIFY_NEAR(cantileverFrequency(b), out["f1_approx_0_24"].get<double>(), 1e-6);
                 // The exact frequency is the bar: 0.5 %, and 0.6 % high without any tip mass.
-                VERIFY_NEAR(cantileverFrequency(b), out["f1"].get<double>(),
-                            b.tipMass > 0.0 ? 0.005 : 0.006);
+                VERIFY_NEAR(cantileverFrequency(b), out["f1"].get<double>(), b.tipMass > 0.0 ? 0.005 : 0.006);
                 continue;
             }
             Bend found;
@@ -84,8 +83,9 @@ private slots:
                 for (int i = 0; i < 3600; ++i)
                     worst = std::min(worst, tippingRatio(feet, weight, moment, i * pi / 1800));
                 VERIFY_NEAR(worst, out["ratio_worst_azimuth"].get<double>(), 1e-6);
-                VERIFY_NEAR(worst, weight * in["radius"].get<double>() * std::cos(pi / in["feet"].get<int>()) /
-                                       moment,
+                VERIFY_NEAR(worst,
+                            weight * in["radius"].get<double>() * std::cos(pi / in["feet"].get<int>()) /
+                                moment,
                             1e-6);
                 // The same moment from a push at 1 m, against the same weight in the middle.
                 const std::array weights{Weight{in["total_mass"], {}, 0.5}};
@@ -127,7 +127,8 @@ private slots:
                          mass = between(random, 0.5, 5.0);
             const int n = 120;
             const auto grid = [&](double x) { return std::round(x / length * n) * length / n; };
-            const double carried = between(random, 0.0, 12.0), base = grid(between(random, 0.05, 0.3) * length);
+            const double carried = between(random, 0.0, 12.0),
+                         base = grid(between(random, 0.05, 0.3) * length);
             const double at = between(random, 0.5 * base, length - 0.5 * base);
             RailView rail{{length, ei, mass * g}, TwoSupports{}, 100.0};
             BeamElements fem(length, n, ei, mass);
@@ -249,8 +250,8 @@ private slots:
         // A thin round tube: I = π r³ t, J = 2 I; a square tube by its closed form.
         VERIFY_NEAR(roundTube(0.04, 0.0005).upright, pi * std::pow(0.01975, 3) * 0.0005, 1e-3);
         VERIFY_NEAR(roundTube(0.04, 0.002).torsion, 2 * roundTube(0.04, 0.002).upright, 1e-12);
-        VERIFY_NEAR(hollowRectangle(0.04, 0.04, 0.002).upright,
-                    (std::pow(0.04, 4) - std::pow(0.036, 4)) / 12, 1e-12);
+        VERIFY_NEAR(hollowRectangle(0.04, 0.04, 0.002).upright, (std::pow(0.04, 4) - std::pow(0.036, 4)) / 12,
+                    1e-12);
         VERIFY_NEAR(hollowRectangle(0.04, 0.04, 0.002).torsion, std::pow(0.038, 3) * 0.002, 1e-12);
         // A square bar twists with 0.1406 a⁴, a wide strip with a b³/3.
         VERIFY_NEAR(solidRectangle(0.02, 0.02).torsion, 0.1406 * std::pow(0.02, 4), 5e-3);
@@ -279,8 +280,8 @@ private slots:
         QVERIFY(!tipping({{}, 0, 0}, weights, push).has_value());
     }
     void strengthAndSoftness() {
-        VERIFY_NEAR(bendingStress(100.0, 0.02, solidRectangle(0.02, 0.04).upright), 100.0 * 6 / (0.02 * 0.0016),
-                    1e-12);
+        VERIFY_NEAR(bendingStress(100.0, 0.02, solidRectangle(0.02, 0.04).upright),
+                    100.0 * 6 / (0.02 * 0.0016), 1e-12);
         // A short thick pin: shear of two sections, √3 τ.
         VERIFY_NEAR(pinStress({0.01, 0.0}, 1000.0), std::sqrt(3.0) * 500.0 / (pi * 2.5e-5), 1e-9);
         // Bolts on a circle carry a linear share: the sum of F r cosines gives the moment back.

@@ -24,7 +24,8 @@ private slots:
             while (it.hasNext()) {
                 const QString name = it.next().captured(1);
                 QVERIFY2(
-                    QSet<QString>({"0", "1", "2", "3", "4", "5", "axis", "shot", "reason", "part", "room"}).contains(name),
+                    QSet<QString>({"0", "1", "2", "3", "4", "5", "axis", "shot", "reason", "part", "room"})
+                        .contains(name),
                     qPrintable(s));
             }
         }

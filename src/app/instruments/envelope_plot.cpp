@@ -223,7 +223,8 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
     }
     for (const Limit& l : limits_.acceleration) {
         const bool tips = l.reason == LimitReason::Tipping;
-        if ((l.reason != LimitReason::RampPicture && !tips) || l.value / a <= ys.lower || l.value / a >= ys.upper)
+        if ((l.reason != LimitReason::RampPicture && !tips) || l.value / a <= ys.lower ||
+            l.value / a >= ys.upper)
             continue;
         auto* line = new QCPItemStraightLine(plot_);
         line->setPen(QPen(tips ? t.brick : t.heather, 1, Qt::DashLine));

@@ -55,7 +55,8 @@ void RigView::refresh() {
                  ? tr("Nothing to draw yet")
                  : tr("Weighs %1, centre of gravity %2 from the middle and %3 high")
                        .arg(context_.show(rig.mass, Kind::Mass),
-                            context_.show(Figure::of(std::hypot(layout_.centre.x, layout_.centre.y)), Kind::Length),
+                            context_.show(Figure::of(std::hypot(layout_.centre.x, layout_.centre.y)),
+                                          Kind::Length),
                             context_.show(rig.centreHeight, Kind::Length));
     setAccessibleDescription(words_);
     setToolTip(words_);
@@ -68,7 +69,8 @@ QPointF RigView::toScreen(Place p) const {
     return origin_ + QPointF(along * scale_, -p.z * scale_);
 }
 
-/// Scale and place so that everything, and the floor, is in the picture. While something is held nothing moves.
+/// Scale and place so that everything, and the floor, is in the picture. While something is held nothing
+/// moves.
 void RigView::fit() {
     if (held_ >= 0 || width() < 40) return;
     scale_ = 1.0;
@@ -88,8 +90,8 @@ void RigView::fit() {
             take({k.x, k.y, k.z}, 0.5 * std::max({k.length, k.width, k.height}));
     if (!above_) take({}, 0.02);
     if (box.isEmpty()) box = QRectF(-1, -1, 2, 2);
-    const QRectF room = small_ ? QRectF(rect()).adjusted(14, 14, -14, -14)
-                               : QRectF(rect()).adjusted(64, head + 30, -64, -44);
+    const QRectF room =
+        small_ ? QRectF(rect()).adjusted(14, 14, -14, -14) : QRectF(rect()).adjusted(64, head + 30, -64, -44);
     scale_ = std::max(1.0, std::min(room.width() / box.width(), room.height() / box.height()));
     origin_ = room.center() - QPointF(box.center().x(), box.center().y()) * scale_;
 }
@@ -123,40 +125,70 @@ void RigView::collectHandles() {
         } else if (b.kind == BodyKind::Carriage && rail != nullptr) {
             const Place middle = b.centre;
             const double at = pose[static_cast<std::size_t>(b.axis)];
-            handles_.push_back({axisPath(*axis, "mechanism/rail/shown_at_m"), middle,
+            handles_.push_back({axisPath(*axis, "mechanism/rail/shown_at_m"),
+                                middle,
                                 {middle.x - unit.x * at, middle.y - unit.y * at, middle.z - unit.z * at},
-                                unit, false, 0.0, tr("carriage")});
+                                unit,
+                                false,
+                                0.0,
+                                tr("carriage")});
         } else if (b.kind == BodyKind::Arm) {
             const auto& r = std::get<RotaryMechanism>(axis->mechanism);
-            const double rear = r.boom.section.shape != SectionShape::NotGiven ? r.boom.rear : 0.2 * length / 1.2;
+            const double rear =
+                r.boom.section.shape != SectionShape::NotGiven ? r.boom.rear : 0.2 * length / 1.2;
             const Place pivot{b.from.x + unit.x * rear, b.from.y + unit.y * rear, b.from.z + unit.z * rear};
             const bool tilts = axis->role == Role::BoomTilt;
             if (tilts != above_)
-                handles_.push_back({axisPath(*axis, "mechanism/boom/shown_at_rad"), b.to, pivot, {}, true,
-                                    r.lowAngle, tr("arm")});
+                handles_.push_back({axisPath(*axis, "mechanism/boom/shown_at_rad"),
+                                    b.to,
+                                    pivot,
+                                    {},
+                                    true,
+                                    r.lowAngle,
+                                    tr("arm")});
             else if (above_ && tilts) {
                 // Seen from above the arm turns with the swing that carries it.
                 for (const Axis& other : p.axes)
                     if (other.role == Role::Swing)
-                        handles_.push_back({axisPath(other, "mechanism/boom/shown_at_rad"), b.to, pivot, {}, true,
-                                            std::get<RotaryMechanism>(other.mechanism).lowAngle, tr("swing")});
+                        handles_.push_back({axisPath(other, "mechanism/boom/shown_at_rad"),
+                                            b.to,
+                                            pivot,
+                                            {},
+                                            true,
+                                            std::get<RotaryMechanism>(other.mechanism).lowAngle,
+                                            tr("swing")});
             }
             if (r.boom.counterweight.mass.value > 0.0) {
                 const double behind = r.boom.counterweight.behind;
-                handles_.push_back({axisPath(*axis, "mechanism/boom/counterweight/behind_m"),
-                                    {pivot.x - unit.x * behind, pivot.y - unit.y * behind, pivot.z - unit.z * behind},
-                                    pivot, {-unit.x, -unit.y, -unit.z}, false, 0.0, tr("counterweight")});
+                handles_.push_back(
+                    {axisPath(*axis, "mechanism/boom/counterweight/behind_m"),
+                     {pivot.x - unit.x * behind, pivot.y - unit.y * behind, pivot.z - unit.z * behind},
+                     pivot,
+                     {-unit.x, -unit.y, -unit.z},
+                     false,
+                     0.0,
+                     tr("counterweight")});
             }
         } else if (b.kind == BodyKind::Ballast) {
-            handles_.push_back({QStringLiteral("base/ballast_out_m"), b.centre, {0.0, 0.0, b.centre.z},
-                                {-1.0, 0.0, 0.0}, false, 0.0, tr("ballast")});
+            handles_.push_back({QStringLiteral("base/ballast_out_m"),
+                                b.centre,
+                                {0.0, 0.0, b.centre.z},
+                                {-1.0, 0.0, 0.0},
+                                false,
+                                0.0,
+                                tr("ballast")});
         }
     }
     if (p.base.kind == BaseKind::Legs && !layout_.feet.empty()) {
         const structure::Plan foot = layout_.feet.front();
         const double r = std::max(1e-6, std::hypot(foot.x, foot.y));
-        handles_.push_back({QStringLiteral("base/leg_radius_m"), {foot.x, foot.y, 0.0}, {},
-                            {foot.x / r, foot.y / r, 0.0}, false, 0.0, tr("foot")});
+        handles_.push_back({QStringLiteral("base/leg_radius_m"),
+                            {foot.x, foot.y, 0.0},
+                            {},
+                            {foot.x / r, foot.y / r, 0.0},
+                            false,
+                            0.0,
+                            tr("foot")});
     }
 }
 
@@ -200,7 +232,8 @@ void RigView::mouseMoveEvent(QMouseEvent* event) {
     } else {
         // Along the handle's own line as it lies in the drawing.
         const QPointF zero = toScreen(h.origin);
-        const QPointF unit = toScreen({h.origin.x + h.along.x, h.origin.y + h.along.y, h.origin.z + h.along.z}) - zero;
+        const QPointF unit =
+            toScreen({h.origin.x + h.along.x, h.origin.y + h.along.y, h.origin.z + h.along.z}) - zero;
         const QPointF d = event->position() - zero;
         const double square = QPointF::dotProduct(unit, unit);
         if (square < 1e-9) return;
@@ -231,7 +264,8 @@ void RigView::paintBody(QPainter& p, const RigBody& b) const {
         const QPointF d = to - from;
         const double length = std::hypot(d.x(), d.y());
         if (length < 1.0) return;
-        const QPointF n(-d.y() / length * std::min(thick, 12.0) / 2, d.x() / length * std::min(thick, 12.0) / 2);
+        const QPointF n(-d.y() / length * std::min(thick, 12.0) / 2,
+                        d.x() / length * std::min(thick, 12.0) / 2);
         p.setPen(pen);
         p.setBrush(t.line);
         p.drawPolygon(QPolygonF{{from + n, to + n, to - n, from - n}});
@@ -337,11 +371,13 @@ void RigView::paintBend(QPainter& p) const {
     if (above_) return;
     for (const RigBody& b : layout_.bodies) {
         if (b.kind != BodyKind::Arm && b.kind != BodyKind::Rail) continue;
-        const AxisEvaluation& e = context_.document.assessment().evaluation.axes[static_cast<std::size_t>(b.axis)];
+        const AxisEvaluation& e =
+            context_.document.assessment().evaluation.axes[static_cast<std::size_t>(b.axis)];
         if (e.structure.problem != Reason::None || !e.structure.sag) continue;
         const double sag = e.structure.sag.value();
         if (b.kind == BodyKind::Arm) {
-            const auto& r = std::get<RotaryMechanism>(project.axes[static_cast<std::size_t>(b.axis)].mechanism);
+            const auto& r =
+                std::get<RotaryMechanism>(project.axes[static_cast<std::size_t>(b.axis)].mechanism);
             const QPointF tip = toScreen(b.to), rear = toScreen(b.from);
             const double whole = r.boom.reach + r.boom.rear;
             const QPointF pivot = tip + (rear - tip) * (r.boom.reach / whole);
@@ -355,7 +391,8 @@ void RigView::paintBend(QPainter& p) const {
         QString text = b.kind == BodyKind::Arm ? tr("bends %1").arg(context_.show(sag, Kind::Length))
                                                : tr("sags %1 at most").arg(context_.show(sag, Kind::Length));
         for (const ShotEvaluation& s : e.shots)
-            if (s.sagPixels && s.shot == (e.worstShot >= 0 ? e.shots[static_cast<std::size_t>(e.worstShot)].shot : s.shot)) {
+            if (s.sagPixels &&
+                s.shot == (e.worstShot >= 0 ? e.shots[static_cast<std::size_t>(e.worstShot)].shot : s.shot)) {
                 text += tr(", %1 over the range").arg(context_.show(s.sagPixels, Kind::Pixels));
                 break;
             }
@@ -372,8 +409,8 @@ void RigView::paintMasses(QPainter& p) const {
     const Tokens& t = tokens();
     p.setFont(textFont(11));
     for (const RigBody& b : layout_.bodies) {
-        if (b.mass <= 0.0 || (b.kind != BodyKind::Counterweight && b.kind != BodyKind::Head &&
-                              b.kind != BodyKind::Ballast))
+        if (b.mass <= 0.0 ||
+            (b.kind != BodyKind::Counterweight && b.kind != BodyKind::Head && b.kind != BodyKind::Ballast))
             continue;
         const QPointF at = toScreen(b.centre);
         double mass = b.mass;
@@ -390,7 +427,8 @@ void RigView::paintMasses(QPainter& p) const {
                 if (close(other)) mass += other.mass;
         }
         p.setPen(b.kind == BodyKind::Head ? t.second : t.lake);
-        const QRectF box = b.kind == BodyKind::Head      ? QRectF(at.x() + 20, at.y() - (mass > b.mass ? 8 : 30), 90, 15)
+        const QRectF box = b.kind == BodyKind::Head
+                               ? QRectF(at.x() + 20, at.y() - (mass > b.mass ? 8 : 30), 90, 15)
                            : b.kind == BodyKind::Ballast ? QRectF(at.x() - 112, at.y() + 12, 90, 15)
                                                          : QRectF(at.x() - 45, at.y() - 34, 90, 15);
         p.drawText(box, (b.kind == BodyKind::Head ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter,
@@ -454,10 +492,12 @@ void RigView::paintEvent(QPaintEvent*) {
         p.setPen(QPen(t.brick, 1, Qt::DotLine));
         const double h = above_ ? k.width : k.height;
         const QPointF at = toScreen({k.x, k.y, k.z});
-        const QRectF box(at.x() - 0.5 * k.length * scale_, at.y() - 0.5 * h * scale_, k.length * scale_, h * scale_);
+        const QRectF box(at.x() - 0.5 * k.length * scale_, at.y() - 0.5 * h * scale_, k.length * scale_,
+                         h * scale_);
         p.drawRect(box);
         p.setFont(textFont(10));
-        p.drawText(box.adjusted(-40, -16, 40, 0), Qt::AlignTop | Qt::AlignHCenter, QString::fromStdString(k.name));
+        p.drawText(box.adjusted(-40, -16, 40, 0), Qt::AlignTop | Qt::AlignHCenter,
+                   QString::fromStdString(k.name));
     }
     for (const RigBody& b : layout_.bodies) paintBody(p, b);
     for (const RigBody& b : layout_.bodies)
@@ -466,7 +506,8 @@ void RigView::paintEvent(QPaintEvent*) {
             const auto& r = std::get<RotaryMechanism>(
                 context_.document.project().axes[static_cast<std::size_t>(b.axis)].mechanism);
             const double whole = r.boom.reach + r.boom.rear;
-            const double share = r.boom.section.shape != SectionShape::NotGiven ? r.boom.reach / whole : 1 / 1.2;
+            const double share =
+                r.boom.section.shape != SectionShape::NotGiven ? r.boom.reach / whole : 1 / 1.2;
             p.setPen(QPen(t.ink, 1.5));
             p.setBrush(t.sheet);
             p.drawEllipse(tip + (rear - tip) * share, 6, 6);
@@ -482,8 +523,8 @@ void RigView::paintEvent(QPaintEvent*) {
         if (!names.contains(h.name)) names << h.name;
     if (!names.isEmpty())
         p.drawText(QRect(12, height() - 22, width() * 6 / 10, 16), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(tr("drag: %1").arg(names.join(QStringLiteral(", "))), Qt::ElideRight,
-                                              width() * 6 / 10));
+                   p.fontMetrics().elidedText(tr("drag: %1").arg(names.join(QStringLiteral(", "))),
+                                              Qt::ElideRight, width() * 6 / 10));
 }
 
 } // namespace gantry::app

@@ -26,9 +26,10 @@ void SoftTable::refresh() {
     words_.clear();
     if (const AxisEvaluation* e = context_.axisEvaluation())
         for (const SoftEntry& s : e->structure.soft)
-            words_ += tr("%1 %2, %3 of the movement. ")
-                          .arg(utf8(softName(s.cause)), context_.show(s.part.frequency, Kind::Frequency),
-                               context_.show(structure::shareOf(s.part, e->structure.all), Kind::Percentage, 2));
+            words_ +=
+                tr("%1 %2, %3 of the movement. ")
+                    .arg(utf8(softName(s.cause)), context_.show(s.part.frequency, Kind::Frequency),
+                         context_.show(structure::shareOf(s.part, e->structure.all), Kind::Percentage, 2));
     setAccessibleDescription(words_);
     update();
 }
@@ -46,9 +47,10 @@ void SoftTable::paintEvent(QPaintEvent*) {
     p.setPen(t.second);
     if (e == nullptr || e->structure.soft.empty()) {
         p.drawText(QRect(12, 26, width() - 24, 34), Qt::AlignTop | Qt::TextWordWrap,
-                   e == nullptr ? tr("Add an axis first.")
-                                : tr("Nothing that gives way is known: enter the section, the stands or the mast, "
-                                     "or the springs of the drive."));
+                   e == nullptr
+                       ? tr("Add an axis first.")
+                       : tr("Nothing that gives way is known: enter the section, the stands or the mast, "
+                            "or the springs of the drive."));
         return;
     }
     const auto cell = [&](int column, int y, const QString& text) {
@@ -62,8 +64,8 @@ void SoftTable::paintEvent(QPaintEvent*) {
     // The shot after which it swings longest.
     const ShotEvaluation* shot = context_.shotEvaluation();
     for (const ShotEvaluation& s : e->shots)
-        if (s.rockingTime && (shot == nullptr || !shot->rockingTime ||
-                              s.rockingTime.value() > shot->rockingTime.value()))
+        if (s.rockingTime &&
+            (shot == nullptr || !shot->rockingTime || s.rockingTime.value() > shot->rockingTime.value()))
             shot = &s;
     int y = 26;
     for (const SoftEntry& s : e->structure.soft) {

@@ -69,9 +69,11 @@ void StructurePlot::showSag(const ShotEvaluation* shot) {
     curve_->data()->set(data, true);
     low_->data()->clear();
     high_->data()->clear();
-    plot_->xAxis->setLabel(tr("carriage at, %1").arg(utf8(units::shownUnit(Kind::Length, context_.system()).text)));
-    plot_->yAxis->setLabel(pixels ? tr("picture shift, px")
-                                  : tr("sag, %1").arg(utf8(units::shownUnit(Kind::Length, context_.system()).text)));
+    plot_->xAxis->setLabel(
+        tr("carriage at, %1").arg(utf8(units::shownUnit(Kind::Length, context_.system()).text)));
+    plot_->yAxis->setLabel(
+        pixels ? tr("picture shift, px")
+               : tr("sag, %1").arg(utf8(units::shownUnit(Kind::Length, context_.system()).text)));
     plot_->xAxis->setRange(data.front().key, data.back().key);
     curve_->rescaleValueAxis();
     plot_->yAxis->scaleRange(1.2);
@@ -96,7 +98,8 @@ void StructurePlot::showBalance(const AxisEvaluation& e) {
     curve_->data()->set(data, true);
     low_->data()->set(low, true);
     high_->data()->set(high, true);
-    plot_->xAxis->setLabel(tr("elevation, %1").arg(utf8(units::shownUnit(Kind::Angle, context_.system()).text)));
+    plot_->xAxis->setLabel(
+        tr("elevation, %1").arg(utf8(units::shownUnit(Kind::Angle, context_.system()).text)));
     plot_->yAxis->setLabel(
         tr("gravity, %1").arg(utf8(units::shownUnit(Kind::Torque, context_.system()).text)));
     plot_->xAxis->setRange(data.front().key, data.back().key);
@@ -133,7 +136,12 @@ QString StructurePlot::csv() const {
     if (!sag_.empty()) {
         QString out = QStringLiteral("at_m,sag_m,slope_rad,twist_rad,shift_px\r\n");
         for (const SagPoint& s : sag_)
-            out += QStringLiteral("%1,%2,%3,%4,%5\r\n").arg(s.at).arg(s.sag).arg(s.slope).arg(s.twist).arg(s.pixels);
+            out += QStringLiteral("%1,%2,%3,%4,%5\r\n")
+                       .arg(s.at)
+                       .arg(s.sag)
+                       .arg(s.slope)
+                       .arg(s.twist)
+                       .arg(s.pixels);
         return out;
     }
     QString out = QStringLiteral("elevation_rad,torque_Nm\r\n");

@@ -28,9 +28,11 @@ void TippingPolar::refresh() {
                                         units::Kind::Ratio),
                           context_.show(rig.tippingDirection, units::Kind::Angle));
     else if (rig.anchorPull)
-        words_ = tr("held by anchors that pull with up to %1").arg(context_.show(rig.anchorPull, units::Kind::Force));
+        words_ = tr("held by anchors that pull with up to %1")
+                     .arg(context_.show(rig.anchorPull, units::Kind::Force));
     else
-        words_ = tr("not known yet: %1").arg(QString::fromUtf8(words::reasonText(rig.tipping.reason()).data()));
+        words_ =
+            tr("not known yet: %1").arg(QString::fromUtf8(words::reasonText(rig.tipping.reason()).data()));
     setAccessibleDescription(words_);
     setToolTip(words_);
     update();
@@ -71,7 +73,8 @@ void TippingPolar::paintEvent(QPaintEvent*) {
     }
     if (cases_.size() < 3) {
         p.setPen(QPen(t.lake, 2));
-        for (const TippingCase& c : cases_) p.drawLine(middle, at(std::min(c.ordinary, c.emergency), c.direction));
+        for (const TippingCase& c : cases_)
+            p.drawLine(middle, at(std::min(c.ordinary, c.emergency), c.direction));
         return;
     }
     const auto outline = [&](auto ratioOf) {

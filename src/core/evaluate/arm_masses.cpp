@@ -47,7 +47,8 @@ std::vector<structure::ArmMass> armMasses(const Project& project, const Axis& ax
             out.push_back({item.mass.value, end + item.along, boom.tipAbove + item.above, levelled});
     }
     if (given && boom.counterweight.mass.value > 0.0)
-        out.push_back({boom.counterweight.mass.value, -boom.counterweight.behind, boom.counterweight.above, false});
+        out.push_back(
+            {boom.counterweight.mass.value, -boom.counterweight.behind, boom.counterweight.above, false});
     return out;
 }
 

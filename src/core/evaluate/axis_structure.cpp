@@ -91,8 +91,8 @@ void fillRail(AxisStructure& out, const Project& project, const Axis& axis, cons
         before = p;
         // It is largest in the middle or at an end, between which a quarter of the places is enough.
         if (i % 4 == 0) moment = std::max(moment, structure::railMoment(r.rail, r.carriage, at));
-        const double ratio = structure::railTippingRatio(r.rail, r.carriage,
-                                                         linear.rail.standMass.value * gravity, at);
+        const double ratio =
+            structure::railTippingRatio(r.rail, r.carriage, linear.rail.standMass.value * gravity, at);
         if (ratio < tip) {
             tip = ratio;
             tipAt = at;
@@ -109,18 +109,17 @@ void fillRail(AxisStructure& out, const Project& project, const Axis& axis, cons
     out.tippingRatio = Figure::of(tip);
     out.tippingAt = Figure::of(tipAt);
     if (beam.section.uprightEdge > 0.0)
-        out.stressRatio = overOrHarmless(
-            beam.material.strength,
-            structure::bendingStress(moment, beam.section.uprightEdge, beam.section.upright));
+        out.stressRatio =
+            overOrHarmless(beam.material.strength,
+                           structure::bendingStress(moment, beam.section.uprightEdge, beam.section.upright));
 
-    // Up and down: carriage and half of the rail on the softest place. 0.49 of a simple beam's own mass counts
-    // with its middle (Rayleigh).
+    // Up and down: carriage and half of the rail on the softest place. 0.49 of a simple beam's own mass
+    // counts with its middle (Rayleigh).
     structure::RailView light = r.rail;
     light.beam.weight = 0.0;
     const double give = structure::railPoint(light, {1.0, r.carriage.wheelbase, 0.0}, worstSagAt).sag;
     const double moving = r.mass + 0.49 * out.ownMass.value();
-    if (give > 0.0 && moving > 0.0)
-        out.bounce = Figure::of(1.0 / (2.0 * pi * std::sqrt(give * moving)));
+    if (give > 0.0 && moving > 0.0) out.bounce = Figure::of(1.0 / (2.0 * pi * std::sqrt(give * moving)));
 
     // Along the rail a stop shakes the camera through the drive, by nodding on the rail, and with the stands.
     addSoft(out, SoftCause::Drive, drive.stiffness, drive.inertia, drive.damping);
@@ -166,22 +165,24 @@ void fillBalance(AxisStructure& out, const Project& project, const Axis& axis, c
     double total = 0.0;
     for (const structure::ArmMass& m : others) total += m.mass;
     if (total > 0.0) out.offLine = Figure::of(sum.above / total);
-    out.balancingMass = Figure::of(std::max(0.0, structure::balancingMass(others, -boom.counterweight.behind)));
+    out.balancingMass =
+        Figure::of(std::max(0.0, structure::balancingMass(others, -boom.counterweight.behind)));
     if (weight > 0.0) out.balancingPlace = Figure::of(-structure::balancingPlace(others, weight));
     std::vector<structure::ArmMass> best = others;
     best.push_back({out.balancingMass.value(), -boom.counterweight.behind, boom.counterweight.above, false});
     out.unbalanceable = Figure::of(std::abs(worstOf(best).first));
     const double inertia = structure::inertiaAboutPivot(masses);
     if (inertia > 0.0)
-        out.weightInertia = Figure::of(
-            weight * (boom.counterweight.behind * boom.counterweight.behind +
-                      boom.counterweight.above * boom.counterweight.above) /
-            inertia);
+        out.weightInertia = Figure::of(weight *
+                                       (boom.counterweight.behind * boom.counterweight.behind +
+                                        boom.counterweight.above * boom.counterweight.above) /
+                                       inertia);
     // Work of gravity between the highest and the lowest potential of the range.
     double energy = 0.0, least = 0.0, most = 0.0;
     constexpr int steps = 48;
     for (int i = 0; i < steps; ++i) {
-        energy += structure::gravityTorque(masses, low + (high - low) * (i + 0.5) / steps) * (high - low) / steps;
+        energy +=
+            structure::gravityTorque(masses, low + (high - low) * (i + 0.5) / steps) * (high - low) / steps;
         least = std::min(least, energy);
         most = std::max(most, energy);
     }
@@ -240,9 +241,9 @@ void fillArm(AxisStructure& out, const Project& project, const Axis& axis, const
     out.slopeRate = Figure::of(level ? 0.0 : slope * rate);
     const double moment = std::max(pivotMoment(masses, true), pivotMoment(masses, false));
     if (beam.section.uprightEdge > 0.0)
-        out.stressRatio = overOrHarmless(
-            beam.material.strength,
-            structure::bendingStress(moment, beam.section.uprightEdge, beam.section.upright));
+        out.stressRatio =
+            overOrHarmless(beam.material.strength,
+                           structure::bendingStress(moment, beam.section.uprightEdge, beam.section.upright));
     out.bounce = Figure::of(structure::cantileverFrequency(arm, boom.mastTurning.value));
 
     const Pivot& pivot = boom.pivot;
@@ -255,8 +256,8 @@ void fillArm(AxisStructure& out, const Project& project, const Axis& axis, const
         std::abs(gravity * structure::moments(masses).along) + load * std::abs(boom.tipSide);
     if (pivot.bearingMoment.value > 0.0) out.momentRatio = overOrHarmless(pivot.bearingMoment.value, tilting);
     if (pivot.bolts >= 2)
-        out.boltRatio = overOrHarmless(
-            pivot.boltLimit, structure::boltForce(pivot.bolts, pivot.boltCircle, tilting));
+        out.boltRatio =
+            overOrHarmless(pivot.boltLimit, structure::boltForce(pivot.bolts, pivot.boltCircle, tilting));
 
     // What a stop of this axis shakes: a tilt bends the arm upright, a swing sideways.
     addSoft(out, SoftCause::Drive, drive.stiffness, drive.inertia, drive.damping);

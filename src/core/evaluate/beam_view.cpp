@@ -7,13 +7,17 @@
 namespace gantry {
 namespace {
 
-// Extruded aluminium, structural steel, rolled carbon tube along its length, birch plywood and timber along the
-// grain; printed plastics by their long-term strength across layers.
+// Extruded aluminium, structural steel, rolled carbon tube along its length, birch plywood and timber along
+// the grain; printed plastics by their long-term strength across layers.
 constexpr std::array materials{
-    MaterialFigures{69e9, 26e9, 2700, 150e6, 0.01, false},  MaterialFigures{210e9, 81e9, 7850, 235e6, 0.01, false},
-    MaterialFigures{90e9, 5e9, 1550, 300e6, 0.015, false},  MaterialFigures{9e9, 0.6e9, 680, 25e6, 0.03, false},
-    MaterialFigures{10e9, 0.6e9, 450, 16e6, 0.03, false},   MaterialFigures{11e9, 0.8e9, 680, 22e6, 0.03, false},
-    MaterialFigures{3.0e9, 1.1e9, 1240, 15e6, 0.04, true},  MaterialFigures{1.9e9, 0.7e9, 1270, 12e6, 0.05, true},
+    MaterialFigures{69e9, 26e9, 2700, 150e6, 0.01, false},
+    MaterialFigures{210e9, 81e9, 7850, 235e6, 0.01, false},
+    MaterialFigures{90e9, 5e9, 1550, 300e6, 0.015, false},
+    MaterialFigures{9e9, 0.6e9, 680, 25e6, 0.03, false},
+    MaterialFigures{10e9, 0.6e9, 450, 16e6, 0.03, false},
+    MaterialFigures{11e9, 0.8e9, 680, 22e6, 0.03, false},
+    MaterialFigures{3.0e9, 1.1e9, 1240, 15e6, 0.04, true},
+    MaterialFigures{1.9e9, 0.7e9, 1270, 12e6, 0.05, true},
 };
 
 structure::SectionFigures flatFigures(const Section& s) {
@@ -63,8 +67,7 @@ BeamView beamView(const Section& s) {
     out.bendingUpright = out.material.modulus * out.section.upright * factor;
     out.bendingSideways = out.material.modulus * out.section.sideways * factor;
     out.torsion = out.material.shear * out.section.torsion * factor;
-    out.massPerMetre =
-        s.shape == SectionShape::Own ? s.ownMass : out.material.density * out.section.area;
+    out.massPerMetre = s.shape == SectionShape::Own ? s.ownMass : out.material.density * out.section.area;
     return out;
 }
 

@@ -17,7 +17,8 @@ AxisDemands demandsOf(const Project& project, const AxisEvaluation& evaluation) 
         take(out.fastest, s.topSpeed.value(), s.shot, true);
         take(out.slowest, s.topSpeed.value(), s.shot, false);
         take(out.steepest, s.acceleration.value(), s.shot, true);
-        take(out.finest, stepwise(shot) ? s.profile.distance : s.topSpeed.value() / shot.frameRate, s.shot, false);
+        take(out.finest, stepwise(shot) ? s.profile.distance : s.topSpeed.value() / shot.frameRate, s.shot,
+             false);
     }
     return out;
 }

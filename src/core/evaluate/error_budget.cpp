@@ -52,7 +52,8 @@ ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, in
     ErrorBudget out;
     if (shot < 0 || shot >= static_cast<int>(project.shots.size())) return out;
     const ErrorLimits& limits = project.shots[static_cast<std::size_t>(shot)].limits;
-    out.allowed = {limits.drift, limits.jitter, limits.repeat, limits.framing * project.camera.deliveredWidth};
+    out.allowed = {limits.drift, limits.jitter, limits.repeat,
+                   limits.framing * project.camera.deliveredWidth};
     for (std::size_t i = 0; i < evaluation.axes.size(); ++i)
         for (const ShotEvaluation& s : evaluation.axes[i].shots) {
             if (s.shot != shot) continue;

@@ -174,8 +174,8 @@ DriveSpring driveSpring(const DriveModel& m, const Axis& axis) {
 /// A motor turned by hand gives its back-EMF to the driver: peak volts per rad/s equal torque per ampere.
 void fillHandVoltage(AxisEvaluation& e, const Project& project, const Axis& axis) {
     const DriveModel& m = e.model;
-    // Nobody pushes faster than this where it takes more than a firm push of 60 N at the carriage or the arm's
-    // end to get through the friction and to turn the motor over its detents backwards.
+    // Nobody pushes faster than this where it takes more than a firm push of 60 N at the carriage or the
+    // arm's end to get through the friction and to turn the motor over its detents backwards.
     constexpr double firmPush = 60.0; // [N]
     const double reach = m.kind == AxisKind::Linear ? 1.0 : std::max(armReach(project, axis), 0.1);
     double back = 1.0;
@@ -190,8 +190,7 @@ void fillHandVoltage(AxisEvaluation& e, const Project& project, const Axis& axis
         constant = dc->nominalVoltage / dc->noLoadSpeed;
     else
         return;
-    e.handVoltage =
-        Figure::of(constant * project.conditions.handSpeed / reach / m.outputPerRad, m.missing);
+    e.handVoltage = Figure::of(constant * project.conditions.handSpeed / reach / m.outputPerRad, m.missing);
 }
 
 int worstShotOf(const std::vector<ShotEvaluation>& shots) {

@@ -36,8 +36,8 @@ bool loadReverses(const DriveModel& m, double carried, double acceleration, doub
     return positive && negative;
 }
 
-/// When it does so first: where speeding up ends, or where braking begins. Nothing where the force keeps its sign
-/// at each end of what gravity does, so that the place on the range decides.
+/// When it does so first: where speeding up ends, or where braking begins. Nothing where the force keeps its
+/// sign at each end of what gravity does, so that the place on the range decides.
 Figure letsGoAt(const DriveModel& m, double carried, const motion::Profile& profile, double sense) {
     const drivetrain::Load& load = m.chain.load;
     double first = std::numeric_limits<double>::infinity();
@@ -174,11 +174,10 @@ void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, d
     const double ripple = m.stepper() ? optics::rippleJitter(e.accuracyPixels.value(), speed / m.fullStep(),
                                                              shot.frameRate, shot.exposure)
                                       : 0.0;
-    // Standing still, a picture is off by where the rotor came to rest: half a command, and the step's own error,
-    // either way.
-    e.steppingPixels =
-        Figure::of(stepwise(shot)
-                       ? m.jump() * px + 2.0 * e.accuracyPixels.value()
+    // Standing still, a picture is off by where the rotor came to rest: half a command, and the step's own
+    // error, either way.
+    e.steppingPixels = Figure::of(
+        stepwise(shot) ? m.jump() * px + 2.0 * e.accuracyPixels.value()
                        : optics::steppingJitter(m.jump() * px, speed / m.jump(), shot.exposure) + ripple);
 
     const double frictionLag = m.lag(m.chain.load.coulomb * m.outputPerRad, 0.0);
@@ -210,18 +209,20 @@ void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot, bool 
 
 /// What bends under the camera shifts the picture, and turning it shifts it more: the worst is a camera that
 /// looks along the rail or arm, where sag and slope fall together.
-void fillSag(ShotEvaluation& e, const AxisStructure& s, const Shot& shot, const Camera& camera, double speed) {
+void fillSag(ShotEvaluation& e, const AxisStructure& s, const Shot& shot, const Camera& camera,
+             double speed) {
     if (s.problem != Reason::None) return;
     const double focal = optics::focalPixels(shot.focalLength, camera.sensorWidth, camera.pixelsAcross) *
                          camera.deliveredWidth / camera.pixelsAcross;
     const double perMetre = optics::lateralPixelsPerMetre(focal, shot.subjectDistance);
-    e.sagPixels = Figure::of(perMetre * s.sagShift.value() +
-                             focal * (s.slopeShift.value() + s.twistShift.value()));
-    e.sagDrift = Figure::of((perMetre * s.sagRate.value() + focal * s.slopeRate.value()) * speed / shot.frameRate);
+    e.sagPixels =
+        Figure::of(perMetre * s.sagShift.value() + focal * (s.slopeShift.value() + s.twistShift.value()));
+    e.sagDrift =
+        Figure::of((perMetre * s.sagRate.value() + focal * s.slopeRate.value()) * speed / shot.frameRate);
 }
 
-void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& structure, double roundingShare, const Shot& shot,
-                 const Camera& camera, double sense) {
+void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& structure, double roundingShare,
+                 const Shot& shot, const Camera& camera, double sense) {
     const double px = e.pixelsPerUnit;
     const double speed = e.topSpeed.value(), acceleration = e.acceleration.value();
     fillPlaceErrors(e, m, shot, speed);

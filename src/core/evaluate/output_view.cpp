@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/output_view.h"
 
-#include "core/evaluate/arm_masses.h"
 #include "core/drivetrain/belt.h"
 #include "core/drivetrain/carriage.h"
 #include "core/drivetrain/screw.h"
 #include "core/drivetrain/winch.h"
+#include "core/evaluate/arm_masses.h"
 
 #include <algorithm>
 #include <cmath>

@@ -63,7 +63,8 @@ private:
         out_.feet = feetOf(base);
         if (stands && standsOnItsRail(project_)) {
             // The rail's own stands are the legs; what the base weighs has its place without being drawn.
-            out_.bodies.push_back({BodyKind::Stand, -1, {}, {}, 0.0, base.mass.value, {0.0, 0.0, base.massHeight}});
+            out_.bodies.push_back(
+                {BodyKind::Stand, -1, {}, {}, 0.0, base.mass.value, {0.0, 0.0, base.massHeight}});
         } else if (stands) {
             const double knee = std::min(base.massHeight, base.height);
             for (const structure::Plan& foot : out_.feet)
@@ -75,8 +76,8 @@ private:
                 frame_, 0.03, base.mass.value);
         }
         if (stands && base.ballast.value > 0.0)
-            add(BodyKind::Ballast, -1, {-base.ballastOut - 0.06, 0.0, 0.05}, {-base.ballastOut + 0.06, 0.0, 0.05},
-                0.05, base.ballast.value);
+            add(BodyKind::Ballast, -1, {-base.ballastOut - 0.06, 0.0, 0.05},
+                {-base.ballastOut + 0.06, 0.0, 0.05}, 0.05, base.ballast.value);
     }
     void addLinear(const Axis& axis, const LinearMechanism& linear) {
         if (axis.role == Role::Lift) {
@@ -89,10 +90,11 @@ private:
         const double slope = linear.slope.value;
         const Rail& rail = linear.rail;
         const double length = linear.railLength;
-        const double middle = rail.section.shape == SectionShape::NotGiven ? 0.5 * length
-                              : rail.support == RailSupport::OneHead
-                                  ? std::min(rail.headAt, length)
-                                  : 0.5 * (std::min(rail.firstStand, length) + std::min(rail.secondStand, length));
+        const double middle =
+            rail.section.shape == SectionShape::NotGiven ? 0.5 * length
+            : rail.support == RailSupport::OneHead
+                ? std::min(rail.headAt, length)
+                : 0.5 * (std::min(rail.firstStand, length) + std::min(rail.secondStand, length));
         const Place low = plus(frame_, ahead(slope), -middle), high = plus(low, ahead(slope), length);
         const double own = beamView(rail.section).massPerMetre * length;
         add(BodyKind::Rail, index_, low, high, 0.5 * std::max(0.01, rail.section.height), own);
@@ -100,7 +102,8 @@ private:
         if (rail.support == RailSupport::TwoStands && rail.section.shape != SectionShape::NotGiven)
             for (const double at : {rail.firstStand, rail.secondStand}) {
                 const Place top = plus(low, ahead(slope), std::min(at, length));
-                const double foot = project_.base.kind == BaseKind::NotGiven ? std::max(0.0, top.z - 0.3) : 0.0;
+                const double foot =
+                    project_.base.kind == BaseKind::NotGiven ? std::max(0.0, top.z - 0.3) : 0.0;
                 add(BodyKind::Stand, index_, {top.x, top.y, foot}, top, 0.015, rail.standMass.value);
                 if (index_ == 0 && standsOnItsRail(project_))
                     for (const double side : {0.5, -0.5})
@@ -114,12 +117,13 @@ private:
         carry(axis, linear, plus(on, {0.0, 0.0, std::max(0.0, linear.guide.massHeight)}));
     }
 
-    /// The lowest linear axis carries the mass of everything above; what upper bodies weigh is taken out of it.
+    /// The lowest linear axis carries the mass of everything above; what upper bodies weigh is taken out of
+    /// it.
     void carry(const Axis& axis, const LinearMechanism& linear, Place centre) {
         if (carrier_ >= 0) return;
         carrier_ = static_cast<int>(out_.bodies.size());
-        out_.bodies.push_back({BodyKind::Head, index_, centre, centre, 0.02, movingMass(project_, axis, linear),
-                               centre});
+        out_.bodies.push_back(
+            {BodyKind::Head, index_, centre, centre, 0.02, movingMass(project_, axis, linear), centre});
     }
 
     void addRotary(const Axis& axis, const RotaryMechanism& r) {
@@ -139,7 +143,8 @@ private:
         const Place pivot = frame_;
         const Place tip = onArm(pivot, elevation, length, 0.0);
         const Place rear = onArm(pivot, elevation, given ? -r.boom.rear : -0.2 * length, 0.0);
-        add(BodyKind::Arm, index_, rear, tip, given ? 0.5 * std::max(0.01, r.boom.section.height) : 0.02, 0.0);
+        add(BodyKind::Arm, index_, rear, tip, given ? 0.5 * std::max(0.01, r.boom.section.height) : 0.02,
+            0.0);
         hanging_ = r.boom.hangs;
         for (const structure::ArmMass& m : masses) {
             // A levelled load keeps its height above the end of the arm.
@@ -222,7 +227,8 @@ bool standsOnItsRail(const Project& project) {
     const auto* linear =
         project.axes.empty() ? nullptr : std::get_if<LinearMechanism>(&project.axes.front().mechanism);
     return linear != nullptr && project.base.kind == BaseKind::Rectangle &&
-           linear->rail.support == RailSupport::TwoStands && linear->rail.section.shape != SectionShape::NotGiven;
+           linear->rail.support == RailSupport::TwoStands &&
+           linear->rail.section.shape != SectionShape::NotGiven;
 }
 
 RigLayout layRig(const Project& project, std::span<const double> pose) {

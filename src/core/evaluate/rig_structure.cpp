@@ -21,8 +21,8 @@ Stops stopsOf(const AxisEvaluation& e) {
     for (const ShotEvaluation& s : e.shots)
         if (s.acceleration) out.ordinary = std::max(out.ordinary, s.acceleration.value());
     if (e.shots.empty()) out.ordinary = e.model.settings.acceleration;
-    // Whatever the drive can brake with: twice the wanted margin's acceleration covers its full torque closely
-    // enough without a search of its own, and never less than the planned stop.
+    // Whatever the drive can brake with: twice the wanted margin's acceleration covers its full torque
+    // closely enough without a search of its own, and never less than the planned stop.
     double most = 0.0;
     for (const ShotEvaluation& s : e.shots)
         if (s.maxAcceleration) most = std::max(most, s.maxAcceleration.value());
@@ -76,9 +76,8 @@ double distanceToBox(Place p, const KeepOut& box) {
 double distanceToLine(Place p, Place a, Place b) {
     const double ux = b.x - a.x, uy = b.y - a.y, uz = b.z - a.z, square = ux * ux + uy * uy + uz * uz;
     const double t =
-        square > 0.0
-            ? std::clamp(((p.x - a.x) * ux + (p.y - a.y) * uy + (p.z - a.z) * uz) / square, 0.0, 1.0)
-            : 0.0;
+        square > 0.0 ? std::clamp(((p.x - a.x) * ux + (p.y - a.y) * uy + (p.z - a.z) * uz) / square, 0.0, 1.0)
+                     : 0.0;
     return std::hypot(p.x - a.x - t * ux, p.y - a.y - t * uy, p.z - a.z - t * uz);
 }
 
@@ -115,7 +114,8 @@ void lookAt(Clearance& least, const Project& project, const RigLayout& layout, s
             for (const RigBody& other : layout.bodies) {
                 if (other.kind != BodyKind::Leg && other.kind != BodyKind::Column) continue;
                 if (other.kind == BodyKind::Column && b.kind == BodyKind::Arm) continue;
-                take(distanceToLine(p, other.from, other.to) - b.radius - other.radius, b.kind, -1, other.kind);
+                take(distanceToLine(p, other.from, other.to) - b.radius - other.radius, b.kind, -1,
+                     other.kind);
             }
         }
     }
@@ -217,14 +217,18 @@ Clearance sweepRig(const Project& project) {
     std::vector<int> steps;
     for (std::size_t i = 0; i < project.axes.size() && moving.size() < 3; ++i) {
         const Role role = project.axes[i].role;
-        if (role != Role::Slide && role != Role::Lift && role != Role::Swing && role != Role::BoomTilt) continue;
+        if (role != Role::Slide && role != Role::Lift && role != Role::Swing && role != Role::BoomTilt)
+            continue;
         moving.push_back(i);
     }
-    // Turning wants the finer steps. Three axes at once take coarser ones, so that a sweep stays below 400 poses.
+    // Turning wants the finer steps. Three axes at once take coarser ones, so that a sweep stays below 400
+    // poses.
     const bool three = moving.size() == 3;
     for (const std::size_t i : moving) {
         const Role role = project.axes[i].role;
-        steps.push_back(role == Role::Swing ? (three ? 12 : 18) : role == Role::BoomTilt ? (three ? 6 : 10) : 3);
+        steps.push_back(role == Role::Swing      ? (three ? 12 : 18)
+                        : role == Role::BoomTilt ? (three ? 6 : 10)
+                                                 : 3);
     }
     std::vector<double> pose = shownPose(project);
     std::vector<int> at(moving.size(), 0);
@@ -322,7 +326,8 @@ std::optional<double> accelerationBeforeTipping(const Project& project, std::str
     const auto axis = static_cast<std::size_t>(moving - project.axes.data());
     const Role role = project.axes[axis].role;
     if (role != Role::Slide && role != Role::Swing && role != Role::BoomTilt) return std::nullopt;
-    // Only this axis moves; the loads are linear in its acceleration, so two cases tell the line of each edge.
+    // Only this axis moves; the loads are linear in its acceleration, so two cases tell the line of each
+    // edge.
     std::vector<AxisEvaluation> axes(project.axes.size());
     for (AxisEvaluation& e : axes) e.model.settings.acceleration = 0.0;
     const auto ratioAt = [&](double a) {

@@ -88,8 +88,8 @@ std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluatio
         d.motors = m.motors;
         if (stepper.winding == Winding::Unipolar) d.holdShare = 1.0;
         s.drive = d;
-        s.mechanism.motorDamping =
-            2.0 * stepper.rotorDamping.value * std::sqrt(p->rotorTeeth * m.motors * m.torqueAmplitude * inertia);
+        s.mechanism.motorDamping = 2.0 * stepper.rotorDamping.value *
+                                   std::sqrt(p->rotorTeeth * m.motors * m.torqueAmplitude * inertia);
     } else if (std::holds_alternative<HobbyServo>(axis.motor)) {
         const auto& servo = std::get<HobbyServo>(axis.motor);
         s.drive = HobbyDriveParams{*m.dc(),

@@ -10,7 +10,8 @@
 
 namespace gantry {
 
-std::vector<SagPoint> sagCurve(const Project& project, const Axis& axis, const ShotEvaluation* shot, int points) {
+std::vector<SagPoint> sagCurve(const Project& project, const Axis& axis, const ShotEvaluation* shot,
+                               int points) {
     std::vector<SagPoint> out;
     Reason why = Reason::None;
     const auto setting = railSetting(project, axis, why);

@@ -29,12 +29,13 @@ std::vector<structure::ArmMass> withoutWeight(const Project& project, const Axis
     auto& items = std::get<RotaryMechanism>(bare.mechanism).items;
     std::erase_if(items, [&](const MassItem& i) { return i.along >= 0.9 * boom.reach; });
     std::vector<structure::ArmMass> out = armMasses(project, bare);
-    out.push_back({kit->mass.value, r.boom.reach + r.boom.tipOffset, kit->above,
-                   r.boom.arm == ArmKind::ParallelLinks});
+    out.push_back(
+        {kit->mass.value, r.boom.reach + r.boom.tipOffset, kit->above, r.boom.arm == ArmKind::ParallelLinks});
     return out;
 }
 
-double leftOver(std::vector<structure::ArmMass> masses, const RotaryMechanism& r, double mass, double behind) {
+double leftOver(std::vector<structure::ArmMass> masses, const RotaryMechanism& r, double mass,
+                double behind) {
     masses.push_back({mass, -behind, r.boom.counterweight.above, false});
     double worst = 0.0;
     const double range = std::min(r.range, 2.0 * std::numbers::pi);
@@ -66,7 +67,8 @@ std::optional<structure::TwoSupports> bestStands(const Project& project, const A
             project.camera.deliveredWidth / project.camera.pixelsAcross;
         picture = {optics::lateralPixelsPerMetre(focal, shot.subjectDistance), focal};
     }
-    auto best = structure::bestSupports(setting->rail, setting->carriage, picture, setting->low, setting->high);
+    auto best =
+        structure::bestSupports(setting->rail, setting->carriage, picture, setting->low, setting->high);
     if (best) {
         best->first = std::round(best->first * 1e3) * 1e-3;
         best->second = std::min(linear->railLength, std::round(best->second * 1e3) * 1e-3);
@@ -88,7 +90,8 @@ std::optional<Counterweight> balanceWith(const Project& project, const Axis& axi
             return out;
         }
     }
-    out.behind = std::clamp(out.behind, std::min(out.nearest, out.farthest), std::max(out.nearest, out.farthest));
+    out.behind =
+        std::clamp(out.behind, std::min(out.nearest, out.farthest), std::max(out.nearest, out.farthest));
     const double mass = std::round(structure::balancingMass(others, -out.behind) * 100.0) / 100.0;
     out.mass = assumed(mass, 0.02);
     return out;
@@ -97,7 +100,8 @@ std::optional<Counterweight> balanceWith(const Project& project, const Axis& axi
 std::vector<ChartRow> counterweightChart(const Project& project, const Axis& axis) {
     std::vector<ChartRow> out;
     const auto* r = std::get_if<RotaryMechanism>(&axis.mechanism);
-    if (r == nullptr || !gravityTurns(axis.role) || r->boom.section.shape == SectionShape::NotGiven) return out;
+    if (r == nullptr || !gravityTurns(axis.role) || r->boom.section.shape == SectionShape::NotGiven)
+        return out;
     const Boom& boom = r->boom;
     const double nearest = std::min(boom.counterweight.nearest, boom.counterweight.farthest),
                  farthest = std::max(boom.counterweight.nearest, boom.counterweight.farthest);

@@ -29,8 +29,8 @@ void add(std::map<std::string, std::string>& parts, const Project& project, cons
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
         mass = movingMass(project, axis, *linear);
         const Rail& r = linear->rail;
-        supports = number(static_cast<double>(r.support)) + "," + number(r.firstStand) + "," + number(r.secondStand) +
-                   "," + number(r.headAt);
+        supports = number(static_cast<double>(r.support)) + "," + number(r.firstStand) + "," +
+                   number(r.secondStand) + "," + number(r.headAt);
         height = number(linear->guide.massHeight);
     } else {
         const auto& r = std::get<RotaryMechanism>(axis.mechanism);
@@ -54,8 +54,8 @@ std::map<std::string, std::string> partsOf(const Project& project, std::string_v
     else
         for (const Axis& a : project.axes) add(parts, project, a);
     parts["height"] += number(project.base.height);
-    parts["supports"] += number(static_cast<double>(project.base.kind)) + "," + number(project.base.legRadius) + "," +
-                         number(project.base.ballast.value);
+    parts["supports"] += number(static_cast<double>(project.base.kind)) + "," +
+                         number(project.base.legRadius) + "," + number(project.base.ballast.value);
     for (const Shot& s : project.shots) parts["lens"] += number(s.focalLength) + " ";
     return parts;
 }

@@ -35,10 +35,8 @@ Bend integral(const Beam& beam, const TwoSupports& s, const Reactions& r, std::s
 
 double momentAt(const Beam& beam, const TwoSupports& s, const Reactions& r, std::span<const PointLoad> loads,
                 double x) {
-    double m = r.first * bracket(x - s.first) + r.second * bracket(x - s.second) -
-               beam.weight * x * x / 2.0;
-    for (const PointLoad& load : loads)
-        m -= load.force * bracket(x - std::clamp(load.at, 0.0, beam.length));
+    double m = r.first * bracket(x - s.first) + r.second * bracket(x - s.second) - beam.weight * x * x / 2.0;
+    for (const PointLoad& load : loads) m -= load.force * bracket(x - std::clamp(load.at, 0.0, beam.length));
     return m;
 }
 
@@ -140,8 +138,9 @@ double cantileverFrequency(const Cantilever& c) {
 
 double cantileverFrequency(const Cantilever& c, double clampStiffness) {
     const double l = c.length, d = c.tipOffset;
-    double inverse = ((l * l * l / 3.0 + l * l * d + l * d * d) * c.tipMass + 0.24 * c.mass * l * l * l / 3.0) /
-                     c.bendingStiffness;
+    double inverse =
+        ((l * l * l / 3.0 + l * l * d + l * d * d) * c.tipMass + 0.24 * c.mass * l * l * l / 3.0) /
+        c.bendingStiffness;
     if (clampStiffness > 0.0)
         inverse += (c.tipMass * (l + d) * (l + d) + c.mass * l * l / 3.0) / clampStiffness;
     return inverse > 0.0 ? 1.0 / (2.0 * pi * std::sqrt(inverse)) : 0.0;

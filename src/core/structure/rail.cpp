@@ -117,11 +117,9 @@ std::optional<TwoSupports> bestSupports(RailView rail, const CarriageView& carri
     search.set_upper_bounds(length);
     search.set_xtol_rel(1e-5);
     search.set_maxeval(600);
-    search.set_min_objective(
-        [](const std::vector<double>& x, std::vector<double>&, void* f) {
-            return (*static_cast<decltype(spread)*>(f))(x[0], x[1]);
-        },
-        const_cast<void*>(static_cast<const void*>(&spread)));
+    search.set_min_objective([](const std::vector<double>& x, std::vector<double>&,
+                                void* f) { return (*static_cast<decltype(spread)*>(f))(x[0], x[1]); },
+                             const_cast<void*>(static_cast<const void*>(&spread)));
     double found = 0.0;
     std::vector<double> x = best;
     try {

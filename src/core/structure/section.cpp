@@ -49,13 +49,8 @@ SectionFigures roundTube(double diameter, double wall) {
 
 SectionFigures rodPair(double diameter, double spacing) {
     const SectionFigures rod = roundTube(diameter, diameter);
-    return {2.0 * rod.area,
-            2.0 * rod.upright,
-            2.0 * rod.upright,
-            2.0 * rod.torsion,
-            0.5 * diameter,
-            0.5 * (spacing + diameter),
-            0.5 * diameter};
+    return {2.0 * rod.area, 2.0 * rod.upright,          2.0 * rod.upright, 2.0 * rod.torsion,
+            0.5 * diameter, 0.5 * (spacing + diameter), 0.5 * diameter};
 }
 
 SectionFigures tee(double webThickness, double webHeight, double flangeWidth, double flangeThickness) {
@@ -68,8 +63,8 @@ SectionFigures tee(double webThickness, double webHeight, double flangeWidth, do
     out.upright = webThickness * std::pow(webHeight, 3) / 12.0 + web * square(webAt - out.centroid) +
                   flangeWidth * std::pow(flangeThickness, 3) / 12.0 +
                   flange * square(flangeAt - out.centroid);
-    out.sideways = webHeight * std::pow(webThickness, 3) / 12.0 +
-                   flangeThickness * std::pow(flangeWidth, 3) / 12.0;
+    out.sideways =
+        webHeight * std::pow(webThickness, 3) / 12.0 + flangeThickness * std::pow(flangeWidth, 3) / 12.0;
     out.torsion = (webHeight * std::pow(webThickness, 3) + flangeWidth * std::pow(flangeThickness, 3)) / 3.0;
     out.uprightEdge = std::max(out.centroid, webHeight + flangeThickness - out.centroid);
     out.sidewaysEdge = 0.5 * std::max(webThickness, flangeWidth);

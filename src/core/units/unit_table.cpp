@@ -208,13 +208,12 @@ struct Replacement {
     std::string_view from, to;
 };
 constexpr std::array replacements{
-    Replacement{"²", "2"},       Replacement{"³", "3"},   Replacement{"⁴", "4"},   Replacement{"°", "deg"},
-    Replacement{"º", "deg"},
-    Replacement{"µ", "u"},       Replacement{"μ", "u"},   Replacement{"Ω", "ohm"}, Replacement{"Ω", "ohm"},
-    Replacement{"″", "in"},      Replacement{"\"", "in"}, Replacement{"′", "ft"},  Replacement{"'", "ft"},
-    Replacement{"·", ""},        Replacement{"⋅", ""},    Replacement{"*", ""},    Replacement{"^", ""},
-    Replacement{".", ""},        Replacement{"-", ""},    Replacement{" ", ""},    Replacement{"\t", ""},
-    Replacement{"\xC2\xA0", ""},
+    Replacement{"²", "2"},   Replacement{"³", "3"},       Replacement{"⁴", "4"},   Replacement{"°", "deg"},
+    Replacement{"º", "deg"}, Replacement{"µ", "u"},       Replacement{"μ", "u"},   Replacement{"Ω", "ohm"},
+    Replacement{"Ω", "ohm"}, Replacement{"″", "in"},      Replacement{"\"", "in"}, Replacement{"′", "ft"},
+    Replacement{"'", "ft"},  Replacement{"·", ""},        Replacement{"⋅", ""},    Replacement{"*", ""},
+    Replacement{"^", ""},    Replacement{".", ""},        Replacement{"-", ""},    Replacement{" ", ""},
+    Replacement{"\t", ""},   Replacement{"\xC2\xA0", ""},
 };
 
 bool equalIgnoringCase(std::string_view a, std::string_view b) {

@@ -11,8 +11,8 @@ namespace {
 using M = words::MessageId;
 constexpr double fullTurn = 2.0 * std::numbers::pi;
 
-/// Depth of field [m] in front of and behind the subject together, for a circle of confusion of a 1500th of the
-/// sensor's width: 2 N c s²/f², for subjects well nearer than the hyperfocal distance.
+/// Depth of field [m] in front of and behind the subject together, for a circle of confusion of a 1500th of
+/// the sensor's width: 2 N c s²/f², for subjects well nearer than the hyperfocal distance.
 double depthOfField(const Camera& camera, const Shot& shot) {
     const double circle = camera.sensorWidth / 1500.0;
     return 2.0 * shot.fNumber * circle * shot.subjectDistance * shot.subjectDistance /
@@ -26,7 +26,8 @@ bool losesFocus(const Project& p) {
         for (const ShotMove& move : shot.moves) {
             if (kindOf(move.movement) != AxisKind::Linear) continue;
             const double travel = std::abs(distanceOf(move.movement));
-            const double aside = travel * std::max(std::abs(shot.subjectPlace), std::abs(1.0 - shot.subjectPlace));
+            const double aside =
+                travel * std::max(std::abs(shot.subjectPlace), std::abs(1.0 - shot.subjectPlace));
             const double change = std::hypot(shot.subjectDistance, aside) - shot.subjectDistance;
             if (change > 0.5 * depthOfField(p.camera, shot)) return true;
         }
@@ -40,7 +41,9 @@ std::vector<CompletenessLine> completeness(const Project& p, const Evaluation& e
     std::vector<CompletenessLine> out;
     const auto add = [&](M what, bool needed, M why, bool there) {
         out.push_back({what, needed ? why : M::CheckNotNeeded,
-                       !needed ? Completeness::NotNeeded : there ? Completeness::There : Completeness::Missing});
+                       !needed ? Completeness::NotNeeded
+                       : there ? Completeness::There
+                               : Completeness::Missing});
     };
     const auto any = [&](auto test) { return std::any_of(p.axes.begin(), p.axes.end(), test); };
     const bool ends = any([](const Axis& a) {

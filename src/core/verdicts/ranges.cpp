@@ -15,10 +15,11 @@ namespace {
 /// Ratios saturate where an error vanishes; such a ratio has no meaningful slope.
 constexpr double saturated = 1e5;
 
-/// Low end of a ratio from what moving each input by its tolerance did to it. Contributions are added as squares of
-/// what the *error* grows by (1/ratio), so that several inputs never take it below nothing. An input that made the
-/// ratio better is taken to make it worse by as much the other way, or by half the same factor where as much would
-/// leave next to nothing. To first order this is the root of the summed squares of the ratio's own changes.
+/// Low end of a ratio from what moving each input by its tolerance did to it. Contributions are added as
+/// squares of what the *error* grows by (1/ratio), so that several inputs never take it below nothing. An
+/// input that made the ratio better is taken to make it worse by as much the other way, or by half the same
+/// factor where as much would leave next to nothing. To first order this is the root of the summed squares of
+/// the ratio's own changes.
 class LowEnd {
 public:
     void add(double nominal, double moved) {
@@ -92,11 +93,13 @@ private:
 
 namespace {
 
-/// Verdicts about the whole rig, with every input of every axis, of the base and of the payload moved in turn.
+/// Verdicts about the whole rig, with every input of every axis, of the base and of the payload moved in
+/// turn.
 void applyRigRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts) {
     std::vector<Verdict*> nominal;
     for (Verdict& v : verdicts)
-        if (rules::all()[static_cast<std::size_t>(v.rule)].judgeRig != nullptr && v.ratio) nominal.push_back(&v);
+        if (rules::all()[static_cast<std::size_t>(v.rule)].judgeRig != nullptr && v.ratio)
+            nominal.push_back(&v);
     if (nominal.empty()) return;
     std::vector<LowEnd> low(nominal.size());
     Project moved = project;

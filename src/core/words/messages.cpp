@@ -53,10 +53,11 @@ constexpr std::array table{
     Message{M::FramingText,
             "Shot “{shot}”: {0} off the target where {1} is allowed; {2} is rotor lag, {3} rounding."},
     Message{M::BacklashTitle, "Backlash let go"},
-    Message{M::BacklashText,
-            "The load reverses in shot “{shot}” somewhere on its range and lets go {0}, seen as {1}; {2} is allowed."},
-    Message{M::BacklashMomentText, "The load reverses in shot “{shot}”, first {3} after its start, and lets go {0}, seen "
-                                   "as {1}; {2} is allowed. Gravity on one side all the time would hold it."},
+    Message{M::BacklashText, "The load reverses in shot “{shot}” somewhere on its range and lets go {0}, "
+                             "seen as {1}; {2} is allowed."},
+    Message{M::BacklashMomentText,
+            "The load reverses in shot “{shot}”, first {3} after its start, and lets go {0}, seen "
+            "as {1}; {2} is allowed. Gravity on one side all the time would hold it."},
     Message{M::JudderTitle, "Judder"},
     Message{M::JudderText, "In shot “{shot}” detail crosses the picture in {0}; {1} or more looks smooth."},
     Message{M::RoundingTitle, "Rounding of steps per unit"},
@@ -175,48 +176,62 @@ constexpr std::array table{
     Message{M::PanBarText,
             "The bar turns the camera by {0} over the travel; its arm is {1} times what it must reach."},
     Message{M::SagTitle, "Sag and bend"},
-    Message{M::SagText, "In shot “{shot}” sag and slope shift the picture by {0} over the travel, where {1} is "
-                        "allowed, and by {2} at top speed, where {3} is."},
+    Message{M::SagText,
+            "In shot “{shot}” sag and slope shift the picture by {0} over the travel, where {1} is "
+            "allowed, and by {2} at top speed, where {3} is."},
     Message{M::SettlingTitle, "Settling time"},
-    Message{M::SettlingText, "After shot “{shot}” it swings at {0} for {1}; the shot leaves {2}. {3} of it comes "
-                             "from: {part}."},
-    Message{M::SettlingLongText, "After shot “{shot}” it swings at {0}, and nothing damps it; the shot leaves {2}. "
-                                 "{3} of it comes from: {part}."},
+    Message{M::SettlingText,
+            "After shot “{shot}” it swings at {0} for {1}; the shot leaves {2}. {3} of it comes "
+            "from: {part}."},
+    Message{M::SettlingLongText,
+            "After shot “{shot}” it swings at {0}, and nothing damps it; the shot leaves {2}. "
+            "{3} of it comes from: {part}."},
     Message{M::RailTippingTitle, "Rail over its stands"},
-    Message{M::RailTippingText, "With the carriage at {0} the rail is held {1} times against tipping over its stand. "
-                                "Secure both stands before anything rides to the ends."},
+    Message{M::RailTippingText,
+            "With the carriage at {0} the rail is held {1} times against tipping over its stand. "
+            "Secure both stands before anything rides to the ends."},
     Message{M::BeamStrengthTitle, "Strength of rail or arm"},
-    Message{M::BeamStrengthText, "Bending uses 1/{0} of what the material stands for long; at least 3 near people."},
+    Message{M::BeamStrengthText,
+            "Bending uses 1/{0} of what the material stands for long; at least 3 near people."},
     Message{M::PivotTitle, "Strength of the pivot"},
     Message{M::PinText, "The pivot pin stands {0} times its load."},
     Message{M::PivotBearingText, "The pivot bearings stand {0} times the weight on them."},
     Message{M::TurningBearingText, "The turning bearing under the arm stands {0} times the moment on it."},
     Message{M::PivotBoltText, "The bolts under the turning bearing stand {0} times their worst pull."},
     Message{M::BalanceTitle, "Balance over the range"},
-    Message{M::BalanceText, "Up to {0} left at {1}; a tenth of what hangs in front is {2}. {3} in place of the weight "
-                            "there now would balance the level arm. Never take the camera off a balanced arm first."},
-    Message{M::BalanceHeightText, "Up to {0} left at {1} that no mass behind removes, for the weight sits {3} off the "
-                                  "arm line; a tenth of what hangs in front is {2}. Tie the arm before unloading."},
+    Message{M::BalanceText,
+            "Up to {0} left at {1}; a tenth of what hangs in front is {2}. {3} in place of the weight "
+            "there now would balance the level arm. Never take the camera off a balanced arm first."},
+    Message{M::BalanceHeightText,
+            "Up to {0} left at {1} that no mass behind removes, for the weight sits {3} off the "
+            "arm line; a tenth of what hangs in front is {2}. Tie the arm before unloading."},
     Message{M::HandTitle, "Pushed by hand"},
-    Message{M::HandText, "Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}. Unplug the "
-                         "motor before moving it by hand."},
+    Message{M::HandText,
+            "Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}. Unplug the "
+            "motor before moving it by hand."},
     Message{M::TippingTitle, "Tipping"},
-    Message{M::TippingText, "Pointing to {0}, with pushes and the planned stop, the base holds {1} times; 1.5 is the "
-                            "usual floor. A tipping rig hurts people: weigh it down, and keep clear."},
-    Message{M::TippingEmergencyText, "Pointing to {0}, with the hardest stop the drives can make, the base holds {1} "
-                                     "times; 1.5 is the usual floor. A tipping rig hurts people: weigh it down, and "
-                                     "keep clear."},
+    Message{M::TippingText,
+            "Pointing to {0}, with pushes and the planned stop, the base holds {1} times; 1.5 is the "
+            "usual floor. A tipping rig hurts people: weigh it down, and keep clear."},
+    Message{M::TippingEmergencyText,
+            "Pointing to {0}, with the hardest stop the drives can make, the base holds {1} "
+            "times; 1.5 is the usual floor. A tipping rig hurts people: weigh it down, and "
+            "keep clear."},
     Message{M::AnchorTitle, "Anchors"},
-    Message{M::AnchorText, "The anchors pull with {0} and stand {1}. Over people local rules and a qualified rigger "
-                           "decide."},
+    Message{M::AnchorText,
+            "The anchors pull with {0} and stand {1}. Over people local rules and a qualified rigger "
+            "decide."},
     Message{M::TetherTitle, "Second tether"},
-    Message{M::TetherText, "What hangs overhead needs a second, independent tether that can catch it. Local rules and "
-                           "a qualified rigger decide."},
+    Message{M::TetherText,
+            "What hangs overhead needs a second, independent tether that can catch it. Local rules and "
+            "a qualified rigger decide."},
     Message{M::ClearanceTitle, "Clearance"},
-    Message{M::ClearanceText, "Over all ranges the {part} comes within {0} of the {room}; {1} keeps fingers and lenses "
-                              "out of trouble."},
-    Message{M::ClearanceRoomText, "Over all ranges the {part} comes within {0} of “{room}”; {1} keeps fingers and lenses "
-                                  "out of trouble."},
+    Message{M::ClearanceText,
+            "Over all ranges the {part} comes within {0} of the {room}; {1} keeps fingers and lenses "
+            "out of trouble."},
+    Message{M::ClearanceRoomText,
+            "Over all ranges the {part} comes within {0} of “{room}”; {1} keeps fingers and lenses "
+            "out of trouble."},
     Message{M::WeightTitle, "Weight"},
     Message{M::WeightText, "The rig weighs {0} as far as it is entered; Brief allows {1}."},
     Message{M::MoneyTitle, "Money"},

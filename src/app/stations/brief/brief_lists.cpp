@@ -70,7 +70,8 @@ void DemandsCard::refresh() {
                 QString::fromStdString(p.shots[static_cast<std::size_t>(demand.shot)].name));
         };
         const Kind speed = linear ? Kind::Speed : Kind::AngularSpeed;
-        rows_ << QStringList{QString::fromStdString(p.axes[i].name), cell(d.fastest, speed), cell(d.slowest, speed),
+        rows_ << QStringList{QString::fromStdString(p.axes[i].name), cell(d.fastest, speed),
+                             cell(d.slowest, speed),
                              cell(d.steepest, linear ? Kind::Acceleration : Kind::AngularAcceleration),
                              cell(d.finest, linear ? Kind::Length : Kind::Angle)};
         words_ += rows_.back().join(QStringLiteral("; ")) + QStringLiteral(". ");
@@ -90,11 +91,12 @@ void DemandsCard::paintEvent(QPaintEvent*) {
     p.setFont(textFont(12, true));
     p.setPen(t.ink);
     p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter, tr("What the shots ask"));
-    const QStringList heads{tr("Axis"), tr("Fastest"), tr("Slowest"), tr("Steepest"), tr("Finest, a picture")};
+    const QStringList heads{tr("Axis"), tr("Fastest"), tr("Slowest"), tr("Steepest"),
+                            tr("Finest, a picture")};
     const int first = 110, each = (width() - 24 - first) / 4;
     const auto cell = [&](int column, int y, const QString& text) {
-        const QRect box(column == 0 ? 12 : 12 + first + (column - 1) * each, y, column == 0 ? first : each - 6,
-                        rowHeight);
+        const QRect box(column == 0 ? 12 : 12 + first + (column - 1) * each, y,
+                        column == 0 ? first : each - 6, rowHeight);
         p.drawText(box, Qt::AlignVCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, box.width()));
     };
     p.setFont(textFont(11));
@@ -110,7 +112,8 @@ void DemandsCard::paintEvent(QPaintEvent*) {
     }
 }
 
-CompletenessCard::CompletenessCard(const Context& context, QWidget* parent) : QWidget(parent), context_(context) {
+CompletenessCard::CompletenessCard(const Context& context, QWidget* parent)
+    : QWidget(parent), context_(context) {
     setObjectName(QStringLiteral("completenessCard"));
     setAccessibleName(tr("What else the rig needs"));
 }
@@ -119,10 +122,11 @@ void CompletenessCard::refresh() {
     lines_ = completeness(context_.document.project(), context_.document.assessment().evaluation);
     words_.clear();
     for (const CompletenessLine& l : lines_)
-        words_ += tr("%1: %2. ").arg(utf8(words::textOf(l.what)),
-                                     l.state == Completeness::There     ? tr("there")
-                                     : l.state == Completeness::Missing ? tr("missing")
-                                                                        : tr("not needed"));
+        words_ +=
+            tr("%1: %2. ")
+                .arg(utf8(words::textOf(l.what)), l.state == Completeness::There     ? tr("there")
+                                                  : l.state == Completeness::Missing ? tr("missing")
+                                                                                     : tr("not needed"));
     setAccessibleDescription(words_);
     update();
 }
@@ -140,14 +144,17 @@ void CompletenessCard::paintEvent(QPaintEvent*) {
     int missing = 0;
     for (const CompletenessLine& l : lines_) missing += l.state == Completeness::Missing ? 1 : 0;
     p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter,
-               missing == 0 ? tr("What else the rig needs: all there") : tr("What else the rig needs: %1 missing").arg(missing));
+               missing == 0 ? tr("What else the rig needs: all there")
+                            : tr("What else the rig needs: %1 missing").arg(missing));
     const int room = width() - 24;
     for (std::size_t i = 0; i < lines_.size(); ++i) {
         const CompletenessLine& l = lines_[i];
         const int x = 12, y = 26 + static_cast<int>(i) * rowHeight;
         // Word and place carry the meaning; colour repeats it.
         p.setFont(textFont(11, true));
-        p.setPen(l.state == Completeness::There ? t.moss : l.state == Completeness::Missing ? t.brick : t.third);
+        p.setPen(l.state == Completeness::There     ? t.moss
+                 : l.state == Completeness::Missing ? t.brick
+                                                    : t.third);
         p.drawText(QRect(x, y, 64, rowHeight), Qt::AlignVCenter,
                    l.state == Completeness::There     ? tr("there")
                    : l.state == Completeness::Missing ? tr("missing")

@@ -81,8 +81,8 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
       move_(new FieldGroup(context, page_)), limits_(new FieldGroup(context, page_)),
       equipment_(new FieldGroup(context, page_)),
       payload_(new ListCard(context, QStringLiteral("payloadList"), page_)),
-      later_(new ListCard(context, QStringLiteral("laterList"), page_)), demands_(new DemandsCard(context, page_)),
-      completeness_(new CompletenessCard(context, page_)),
+      later_(new ListCard(context, QStringLiteral("laterList"), page_)),
+      demands_(new DemandsCard(context, page_)), completeness_(new CompletenessCard(context, page_)),
       startButton_(new QPushButton(tr("Here is what I have"), page_)),
       otherRig_(new QPushButton(tr("Start from another rig"), page_)),
       addShot_(new QPushButton(tr("Add a shot"), page_)),
@@ -204,8 +204,9 @@ void BriefStation::refresh() {
                      {QStringLiteral("conditions/money_budget"), {}}});
     axis_->setVisible(axis != nullptr);
     if (axis != nullptr) {
-        axis_->setTitle(QString::fromStdString(axis->name),
-                        tr("%1, %2").arg(linear ? tr("carries and runs on") : tr("turns"), orientation(*axis)));
+        axis_->setTitle(
+            QString::fromStdString(axis->name),
+            tr("%1, %2").arg(linear ? tr("carries and runs on") : tr("turns"), orientation(*axis)));
         QList<FieldSlot> fields{{axisBase + "name", tr("Name")}, {axisBase + "role", {}}};
         fields += linear ? slotsUnder(axisBase + QStringLiteral("mechanism/"),
                                       {"moving_mass_kg", "slope_rad", "rail_length_m", "carriage_length_m",
@@ -239,8 +240,8 @@ void BriefStation::refresh() {
                         s.keepFramed ? tr("pan and tilt without a movement of their own follow the subject")
                                      : takenAs(s));
         shot_->setFields(
-            slotsUnder(base, {"name", "kind", "focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s",
-                              "f_number", "settle_s", "keep_framed"}) +
+            slotsUnder(base, {"name", "kind", "focal_length_m", "subject_distance_m", "frame_rate_hz",
+                              "exposure_s", "f_number", "settle_s", "keep_framed"}) +
             kindFields(base, s.kind) +
             (s.keepFramed ? slotsUnder(base, {"subject_place", "subject_height_m"}) : QList<FieldSlot>()));
         limits_->setTitle(tr("May show"), tr("picture error in this shot"));

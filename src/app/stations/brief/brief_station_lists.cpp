@@ -56,8 +56,8 @@ void BriefStation::refreshLists() {
     completeness_->refresh();
     equipment_->setTitle(tr("Seen to"), tr("tick what was built and tried, not what is planned"));
     QList<FieldSlot> ticks;
-    for (const char* key : {"end_stops", "hard_blocks", "homing", "cable_path", "slip_ring", "tie_down", "catch_strap",
-                            "emergency_stop", "spare_parts"})
+    for (const char* key : {"end_stops", "hard_blocks", "homing", "cable_path", "slip_ring", "tie_down",
+                            "catch_strap", "emergency_stop", "spare_parts"})
         ticks << FieldSlot{QStringLiteral("equipment/") + QLatin1String(key), {}, 1.0};
     equipment_->setFields(ticks);
 
@@ -68,8 +68,10 @@ void BriefStation::refreshLists() {
         along += item.mass.value * item.along;
         above += item.mass.value * item.above;
         for (const char* key : {"name", "mass_kg", "along_m", "above_m"})
-            items << FieldSlot{QStringLiteral("payload/%1/%2").arg(QString::fromStdString(item.id), QLatin1String(key)),
-                               {}, 1.0};
+            items << FieldSlot{
+                QStringLiteral("payload/%1/%2").arg(QString::fromStdString(item.id), QLatin1String(key)),
+                {},
+                1.0};
     }
     const bool carried =
         std::any_of(p.axes.begin(), p.axes.end(), [](const Axis& a) { return a.carriesPayload; });
@@ -78,7 +80,8 @@ void BriefStation::refreshLists() {
         p.payload.empty()
             ? tr("what is mounted as the camera: body, lens, plate, battery, monitor, microphone")
             : tr("%1, centre of gravity %2 along the lens and %3 above the mount%4")
-                  .arg(context_.show(mass, Kind::Mass), context_.show(mass > 0 ? along / mass : 0.0, Kind::Length),
+                  .arg(context_.show(mass, Kind::Mass),
+                       context_.show(mass > 0 ? along / mass : 0.0, Kind::Length),
                        context_.show(mass > 0 ? above / mass : 0.0, Kind::Length),
                        carried ? QString() : tr("; tick “Payload on top” on the axis that carries it")));
     payload_->fields()->setFields(items);
@@ -87,10 +90,12 @@ void BriefStation::refreshLists() {
     QList<FieldSlot> later;
     for (const LaterAxis& l : p.later)
         for (const char* key : {"name", "mass_kg"})
-            later << FieldSlot{QStringLiteral("later/%1/%2").arg(QString::fromStdString(l.id), QLatin1String(key)), {},
-                               1.0};
-    later_->fields()->setTitle(tr("To come later"), p.later.empty() ? tr("add what may be mounted one day, and see what it would change now")
-                                                                   : tr("what each would change now stands below"));
+            later << FieldSlot{
+                QStringLiteral("later/%1/%2").arg(QString::fromStdString(l.id), QLatin1String(key)), {}, 1.0};
+    later_->fields()->setTitle(tr("To come later"),
+                               p.later.empty()
+                                   ? tr("add what may be mounted one day, and see what it would change now")
+                                   : tr("what each would change now stands below"));
     later_->fields()->setFields(later);
     later_->setCan(can, can && !p.later.empty());
     if (!p.later.empty()) laterSays_->setText(tr("Would change"), laterWords());
@@ -115,7 +120,9 @@ QString BriefStation::laterWords() const {
 
 QString BriefStation::takenAs(const Shot& shot) const {
     if (shot.kind == ShotKind::RepeatPass)
-        return tr("%1 passes that may lie %2 apart").arg(shot.passes).arg(context_.show(shot.limits.repeat, Kind::Pixels));
+        return tr("%1 passes that may lie %2 apart")
+            .arg(shot.passes)
+            .arg(context_.show(shot.limits.repeat, Kind::Pixels));
     if (!stepwise(shot)) return tr("lens and frames");
     return tr("%1 pictures, %2 on screen, %3")
         .arg(picturesOf(shot))

@@ -138,11 +138,11 @@ void LimitsStation::refresh() {
     strip_->show(limits_, kindOf(*axis), names);
     const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
     fields_->setTitle(tr("Set at the controller, and what rocks"),
-                      limits_.mode
-                          ? (limits_.modeMeasured ? tr("rocks at %1, measured")
-                                                  : tr("rocks at about %1, put together from its parts; measure it"))
-                                .arg(context_.show(limits_.mode->frequency, Kind::Frequency))
-                          : tr("nothing known rocks"));
+                      limits_.mode ? (limits_.modeMeasured
+                                          ? tr("rocks at %1, measured")
+                                          : tr("rocks at about %1, put together from its parts; measure it"))
+                                         .arg(context_.show(limits_.mode->frequency, Kind::Frequency))
+                                   : tr("nothing known rocks"));
     fields_->setFields({{motionPath("max_speed_m_s", "max_speed_rad_s"), {}, 1.0},
                         {motionPath("max_acceleration_m_s2", "max_acceleration_rad_s2"), {}, 1.0},
                         {motionPath("jerk_m_s3", "jerk_rad_s3"), {}, 1.0},

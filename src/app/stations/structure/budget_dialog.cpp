@@ -52,7 +52,8 @@ void BudgetBars::paintEvent(QPaintEvent*) {
     const Project& project = context_.document.project();
     const int barLeft = 300, barRight = width() - 130;
     int y = 4;
-    for (const ErrorKind kind : {ErrorKind::Drift, ErrorKind::Jitter, ErrorKind::Repeat, ErrorKind::Framing}) {
+    for (const ErrorKind kind :
+         {ErrorKind::Drift, ErrorKind::Jitter, ErrorKind::Repeat, ErrorKind::Framing}) {
         const auto k = static_cast<std::size_t>(kind);
         const QRect card(0, y, width(), 26 + linesAKind * rowHeight - 4);
         paintCard(p, card);
@@ -77,13 +78,15 @@ void BudgetBars::paintEvent(QPaintEvent*) {
             p.setPen(t.ink);
             p.drawText(QRect(12, row, barLeft - 20, rowHeight), Qt::AlignVCenter,
                        p.fontMetrics().elidedText(
-                           tr("%1: %2").arg(QString::fromStdString(project.axes[static_cast<std::size_t>(l.axis)].name),
-                                            utf8(causeName(l.cause))),
+                           tr("%1: %2").arg(
+                               QString::fromStdString(project.axes[static_cast<std::size_t>(l.axis)].name),
+                               utf8(causeName(l.cause))),
                            Qt::ElideRight, barLeft - 20));
             const int w = static_cast<int>((barRight - barLeft) * l.amount / largest);
             const double share = budget_.share(l);
-            p.fillRect(QRect(barLeft, row + 4, std::max(1, w), rowHeight - 8),
-                       share > 1.0 ? t.brick : share > 0.5 ? t.straw : t.lake);
+            p.fillRect(QRect(barLeft, row + 4, std::max(1, w), rowHeight - 8), share > 1.0   ? t.brick
+                                                                               : share > 0.5 ? t.straw
+                                                                                             : t.lake);
             p.drawText(QRect(barRight + 8, row, 118, rowHeight), Qt::AlignVCenter | Qt::AlignRight,
                        context_.show(l.amount, unitOf(kind)));
             row += rowHeight;
@@ -94,7 +97,8 @@ void BudgetBars::paintEvent(QPaintEvent*) {
         p.drawLine(limit, y + 22, limit, card.bottom() - 2);
         if (shown == 0) {
             p.setPen(t.third);
-            p.drawText(QRect(12, row, width() - 24, rowHeight), Qt::AlignVCenter, tr("nothing known adds to it"));
+            p.drawText(QRect(12, row, width() - 24, rowHeight), Qt::AlignVCenter,
+                       tr("nothing known adds to it"));
         }
         y = card.bottom() + 6;
     }

@@ -18,15 +18,15 @@ using units::Kind;
 namespace {
 
 const char* loadingOrder() {
-    return QT_TR_NOOP("Order when loading: arm tied level, camera on first, then the discs of its line, then untie. "
-                      "Unloading: tie the arm, discs off first, the camera last. A camera taken off a balanced arm "
-                      "throws the arm up. Lift heavy discs with two people.");
+    return QT_TR_NOOP(
+        "Order when loading: arm tied level, camera on first, then the discs of its line, then untie. "
+        "Unloading: tie the arm, discs off first, the camera last. A camera taken off a balanced arm "
+        "throws the arm up. Lift heavy discs with two people.");
 }
 
 QStringList columns() {
-    return {ChartDialog::tr("Kit"), ChartDialog::tr("Weighs"), ChartDialog::tr("Discs"),
-            ChartDialog::tr("Together"), ChartDialog::tr("Place behind"),
-            ChartDialog::tr("Left, worst")};
+    return {ChartDialog::tr("Kit"),      ChartDialog::tr("Weighs"),       ChartDialog::tr("Discs"),
+            ChartDialog::tr("Together"), ChartDialog::tr("Place behind"), ChartDialog::tr("Left, worst")};
 }
 
 } // namespace
@@ -34,7 +34,8 @@ QStringList columns() {
 ChartDialog::ChartDialog(const Context& context, QWidget* parent)
     : TableDialog(QStringLiteral("chartDialog"), tr("Counterweight chart"), parent), context_(context) {
     resize(860, 420);
-    connect(addButton(tr("Add a kit"), QStringLiteral("addKit")), &QPushButton::clicked, this, &ChartDialog::addKit);
+    connect(addButton(tr("Add a kit"), QStringLiteral("addKit")), &QPushButton::clicked, this,
+            &ChartDialog::addKit);
     connect(addButton(tr("Remove the last kit"), QStringLiteral("removeKit")), &QPushButton::clicked, this,
             &ChartDialog::removeKit);
     auto* pdf = addButton(tr("Save as PDF"), QStringLiteral("chartPdf"));
@@ -59,13 +60,17 @@ void ChartDialog::fill() {
             QStringList discs;
             for (std::size_t d = 0; d < row.discs.size(); ++d)
                 if (row.discs[d] > 0)
-                    discs << QStringLiteral("%1 × %2").arg(row.discs[d]).arg(context_.show(r->boom.discs[d].mass, Kind::Mass));
-            rows_ << QStringList{QString::fromStdString(kit.name), context_.show(kit.mass.value, Kind::Mass),
-                                 discs.isEmpty() ? tr("none") : discs.join(QStringLiteral(" + ")),
-                                 context_.show(row.mass, Kind::Mass),
-                                 row.reaches ? context_.show(row.behind, Kind::Length)
-                                             : tr("cannot: %1 comes nearest").arg(context_.show(row.behind, Kind::Length)),
-                                 context_.show(row.left, Kind::Torque)};
+                    discs << QStringLiteral("%1 × %2")
+                                 .arg(row.discs[d])
+                                 .arg(context_.show(r->boom.discs[d].mass, Kind::Mass));
+            rows_ << QStringList{
+                QString::fromStdString(kit.name),
+                context_.show(kit.mass.value, Kind::Mass),
+                discs.isEmpty() ? tr("none") : discs.join(QStringLiteral(" + ")),
+                context_.show(row.mass, Kind::Mass),
+                row.reaches ? context_.show(row.behind, Kind::Length)
+                            : tr("cannot: %1 comes nearest").arg(context_.show(row.behind, Kind::Length)),
+                context_.show(row.left, Kind::Torque)};
         }
     QString text = tr(loadingOrder());
     if (r == nullptr || r->boom.section.shape == SectionShape::NotGiven)
@@ -86,7 +91,10 @@ void ChartDialog::fill() {
     QList<FieldSlot> fields;
     for (const Kit& kit : p.kits)
         for (const char* key : {"name", "mass_kg", "above_m"})
-            fields << FieldSlot{QStringLiteral("kits/%1/%2").arg(QString::fromStdString(kit.id), QLatin1String(key)), {}, 1.0};
+            fields << FieldSlot{
+                QStringLiteral("kits/%1/%2").arg(QString::fromStdString(kit.id), QLatin1String(key)),
+                {},
+                1.0};
     group->setTitle(tr("Kits"));
     group->setFields(fields);
     group->setFixedHeight(group->heightFor(width() - 24));
@@ -109,9 +117,10 @@ void ChartDialog::removeKit() {
 }
 
 bool ChartDialog::savePdf(const QString& path) const {
-    QString html = QStringLiteral("<h2>%1</h2><p>%2</p><table border='1' cellspacing='0' cellpadding='6'><tr>")
-                       .arg(tr("Counterweights: %1").arg(context_.document.displayName().toHtmlEscaped()),
-                            tr(loadingOrder()).toHtmlEscaped());
+    QString html =
+        QStringLiteral("<h2>%1</h2><p>%2</p><table border='1' cellspacing='0' cellpadding='6'><tr>")
+            .arg(tr("Counterweights: %1").arg(context_.document.displayName().toHtmlEscaped()),
+                 tr(loadingOrder()).toHtmlEscaped());
     for (const QString& c : columns()) html += QStringLiteral("<th>%1</th>").arg(c.toHtmlEscaped());
     html += QStringLiteral("</tr>");
     for (const QStringList& row : rows_) {

@@ -57,9 +57,10 @@ void SectionsDialog::fill() {
         if (now.shape != SectionShape::NotGiven)
             rows_ = compareSections(context_.document.project(), *axis, stockSections(now));
     }
-    setSentence(rows_.empty() ? tr("Say what the rail or arm is made of first; then stock sizes near it are compared.")
-                              : tr("The first line is what is there. Same span, same load, same lens; stock sizes near "
-                                   "it, and on edge. Prices are not known: a maker's list decides."));
+    setSentence(rows_.empty()
+                    ? tr("Say what the rail or arm is made of first; then stock sizes near it are compared.")
+                    : tr("The first line is what is there. Same span, same load, same lens; stock sizes near "
+                         "it, and on edge. Prices are not known: a maker's list decides."));
     QList<QStringList> table;
     for (const SectionRow& r : rows_)
         table << QStringList{sectionWords(context_, r.section),
@@ -69,7 +70,8 @@ void SectionsDialog::fill() {
                              context_.show(r.pixels, Kind::Pixels),
                              context_.show(r.found.ownMass, Kind::Mass),
                              context_.show(r.found.stressRatio, Kind::Ratio)};
-    setTable({tr("Section"), tr("Sags"), tr("Twists"), tr("Bounces at"), tr("Shifts"), tr("Weighs"), tr("Strength ×")},
+    setTable({tr("Section"), tr("Sags"), tr("Twists"), tr("Bounces at"), tr("Shifts"), tr("Weighs"),
+              tr("Strength ×")},
              table);
 }
 

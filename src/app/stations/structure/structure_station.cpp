@@ -53,11 +53,12 @@ QList<FieldSlot> sectionFields(const QString& prefix, const Section& s) {
         out += under(prefix, {"material", "width_m", "height_m", "wall_m", "flange_m"});
         break;
     case SectionShape::Own:
-        out += under(prefix, {"material", "own_inertia_m4", "own_sideways_m4", "own_torsion_m4", "own_mass_kg_m",
-                              "height_m", "width_m"});
+        out += under(prefix, {"material", "own_inertia_m4", "own_sideways_m4", "own_torsion_m4",
+                              "own_mass_kg_m", "height_m", "width_m"});
         break;
     }
-    if (s.shape != SectionShape::RoundTube && s.shape != SectionShape::RodPair) out += under(prefix, {"on_edge"});
+    if (s.shape != SectionShape::RoundTube && s.shape != SectionShape::RodPair)
+        out += under(prefix, {"on_edge"});
     return out + under(prefix, {"stiffness_factor"});
 }
 
@@ -94,10 +95,10 @@ StructureStation::StructureStation(const Context& context, QWidget* parent)
 void StructureStation::refresh() {
     const Axis* axis = context_.axis();
     const bool linear = axis == nullptr || kindOf(*axis) == AxisKind::Linear;
-    const QStringList parts = linear ? QStringList{tr("Rail"), tr("What it stands on"), tr("Payload and wheels"),
-                                                   tr("Base"), tr("Place and people")}
-                                     : QStringList{tr("Arm"), tr("Counterweight"), tr("Pivot"), tr("Base"),
-                                                   tr("Place and people")};
+    const QStringList parts =
+        linear ? QStringList{tr("Rail"), tr("What it stands on"), tr("Payload and wheels"), tr("Base"),
+                             tr("Place and people")}
+               : QStringList{tr("Arm"), tr("Counterweight"), tr("Pivot"), tr("Base"), tr("Place and people")};
     if (part_->count() == 0 || part_->itemText(0) != parts.front()) {
         const int was = std::max(0, part_->currentIndex());
         part_->clear();
@@ -126,7 +127,8 @@ void StructureStation::fillFields() {
         return fields_->setFields({});
     }
     const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
-    const QString rail = base + QStringLiteral("mechanism/rail/"), boom = base + QStringLiteral("mechanism/boom/"),
+    const QString rail = base + QStringLiteral("mechanism/rail/"),
+                  boom = base + QStringLiteral("mechanism/boom/"),
                   weight = boom + QStringLiteral("counterweight/"), pivot = boom + QStringLiteral("pivot/"),
                   guide = base + QStringLiteral("mechanism/guide/");
     const auto part = static_cast<Part>(std::max(0, part_->currentIndex()));
@@ -135,21 +137,24 @@ void StructureStation::fillFields() {
     if (part == Part::Base) {
         const BaseKind kind = context_.document.project().base.kind;
         list = under(QStringLiteral("base/"), {"kind"});
-        if (kind == BaseKind::Legs) list += under(QStringLiteral("base/"), {"legs", "leg_radius_m", "first_leg_rad"});
+        if (kind == BaseKind::Legs)
+            list += under(QStringLiteral("base/"), {"legs", "leg_radius_m", "first_leg_rad"});
         if (kind == BaseKind::Rectangle && !standsOnItsRail(context_.document.project()))
             list += under(QStringLiteral("base/"), {"length_m"});
         if (kind == BaseKind::Rectangle) list += under(QStringLiteral("base/"), {"width_m"});
         if (kind != BaseKind::NotGiven) list += under(QStringLiteral("base/"), {"height_m", "mass_kg"});
         if (kind == BaseKind::Legs || kind == BaseKind::Rectangle)
-            list += under(QStringLiteral("base/"), {"mass_height_m", "ballast_kg", "ballast_out_m", "ground_slope_rad",
-                                                    "downhill_rad", "side_push_N", "push_height_m"});
+            list += under(QStringLiteral("base/"),
+                          {"mass_height_m", "ballast_kg", "ballast_out_m", "ground_slope_rad", "downhill_rad",
+                           "side_push_N", "push_height_m"});
         if (kind == BaseKind::WallBracket || kind == BaseKind::Overhead) {
             list += under(QStringLiteral("base/"), {"anchor_strength_N", "anchor_spread_m", "tethered"});
-            note = tr("over people local rules and a qualified rigger decide; keep everyone out from under it");
+            note =
+                tr("over people local rules and a qualified rigger decide; keep everyone out from under it");
         }
     } else if (part == Part::Place) {
-        list = under(QStringLiteral("conditions/"), {"wind_speed_m_s", "hand_speed_m_s", "weight_budget_kg",
-                                                     "money_budget"});
+        list = under(QStringLiteral("conditions/"),
+                     {"wind_speed_m_s", "hand_speed_m_s", "weight_budget_kg", "money_budget"});
         list += under(base + QStringLiteral("mechanism/"), {"wind_area_m2"});
         list += under(base + QStringLiteral("vibration/"), {"frequency_hz", "damping"});
         for (const KeepOut& k : context_.document.project().keepOut)
@@ -168,9 +173,10 @@ void StructureStation::fillFields() {
             list += under(rail, {"shown_at_m"});
         }
         if (part == Part::Pivot)
-            list = under(base + QStringLiteral("mechanism/"), {"moving_mass_kg", "rail_length_m", "slope_rad"}) +
-                   under(base, {"carries_payload"}) +
-                   under(guide, {"mass_height_m", "wheelbase_m"}) + under(rail, {"camera_side_m"});
+            list =
+                under(base + QStringLiteral("mechanism/"), {"moving_mass_kg", "rail_length_m", "slope_rad"}) +
+                under(base, {"carries_payload"}) + under(guide, {"mass_height_m", "wheelbase_m"}) +
+                under(rail, {"camera_side_m"});
     } else {
         const auto& r = std::get<RotaryMechanism>(axis->mechanism);
         if (part == Part::Beam)
@@ -183,7 +189,8 @@ void StructureStation::fillFields() {
             for (const Disc& d : r.boom.discs)
                 list += under(boom + QStringLiteral("discs/%1/").arg(QString::fromStdString(d.id)),
                               {"name", "mass_kg", "count"});
-            note = tr("load: camera first, weights last; unload: tie the arm, weights off first, then the camera");
+            note = tr(
+                "load: camera first, weights last; unload: tie the arm, weights off first, then the camera");
         }
         if (part == Part::Pivot)
             list = under(boom, {"mast_turning_Nm_rad", "hangs"}) +
@@ -217,7 +224,8 @@ QString StructureStation::headLine() const {
     add(tr("turns %1"), s.slope, Kind::Angle);
     if (s.twist && s.twist.value() > 1e-6) add(tr("twists %1"), s.twist, Kind::Angle);
     add(tr("bounces at %1"), s.bounce, Kind::Frequency);
-    if (s.all.frequency > 0.0) said << tr("swings at %1").arg(context_.show(s.all.frequency, Kind::Frequency));
+    if (s.all.frequency > 0.0)
+        said << tr("swings at %1").arg(context_.show(s.all.frequency, Kind::Frequency));
     add(tr("counterweight: %1 of the inertia"), s.weightInertia, Kind::Percentage);
     add(tr("can drop with %1"), s.dropEnergy, Kind::Energy);
     int stale = 0;
@@ -246,40 +254,48 @@ void StructureStation::placeStands() {
     const Axis& axis = *context_.axis();
     const auto best = bestStands(context_.document.project(), axis, context_.axisEvaluation());
     if (!best) {
-        emit message(tr("Say what the rail is made of first; its section decides where the stands belong."), true);
+        emit message(tr("Say what the rail is made of first; its section decides where the stands belong."),
+                     true);
         return;
     }
     context_.document.change(tr("Place the stands"), [&](Project& p) {
-        Rail& rail = std::get<LinearMechanism>(p.axes[static_cast<std::size_t>(context_.session.axis())].mechanism).rail;
+        Rail& rail =
+            std::get<LinearMechanism>(p.axes[static_cast<std::size_t>(context_.session.axis())].mechanism)
+                .rail;
         rail.support = RailSupport::TwoStands;
         rail.firstStand = best->first;
         rail.secondStand = best->second;
     });
-    emit message(tr("Stands at %1 and %2: the picture shifts least over the travel there.")
-                     .arg(context_.show(best->first, Kind::Length), context_.show(best->second, Kind::Length)),
-                 false);
+    emit message(
+        tr("Stands at %1 and %2: the picture shifts least over the travel there.")
+            .arg(context_.show(best->first, Kind::Length), context_.show(best->second, Kind::Length)),
+        false);
 }
 
 void StructureStation::balanceIt() {
     const auto best = balanceWith(context_.document.project(), *context_.axis());
     if (!best) {
-        emit message(tr("Give the arm its section and list what hangs on it first; a swing has nothing to balance."),
-                     true);
+        emit message(
+            tr("Give the arm its section and list what hangs on it first; a swing has nothing to balance."),
+            true);
         return;
     }
     context_.document.change(tr("Balance the arm"), [&](Project& p) {
-        auto& r = std::get<RotaryMechanism>(p.axes[static_cast<std::size_t>(context_.session.axis())].mechanism);
+        auto& r =
+            std::get<RotaryMechanism>(p.axes[static_cast<std::size_t>(context_.session.axis())].mechanism);
         r.boom.counterweight = *best;
     });
-    emit message(tr("Counterweight %1, %2 behind the pivot. Tie the arm while you change weights.")
-                     .arg(context_.show(best->mass.value, Kind::Mass), context_.show(best->behind, Kind::Length)),
-                 false);
+    emit message(
+        tr("Counterweight %1, %2 behind the pivot. Tie the arm while you change weights.")
+            .arg(context_.show(best->mass.value, Kind::Mass), context_.show(best->behind, Kind::Length)),
+        false);
 }
 
 void StructureStation::place() {
     const int w = width() - 2 * edge;
     int right = edge + w;
-    for (auto [widget, width] : {std::pair<QWidget*, int>{best_, 132}, {more_, 84}, {above_, 108}, {part_, 172}}) {
+    for (auto [widget, width] :
+         {std::pair<QWidget*, int>{best_, 132}, {more_, 84}, {above_, 108}, {part_, 172}}) {
         right -= width;
         widget->setGeometry(right, 10, width - 4, 27);
     }

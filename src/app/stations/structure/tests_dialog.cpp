@@ -19,10 +19,12 @@ namespace {
 /// Inputs of Structure that a workshop test gives, for one axis.
 QStringList testablePaths(const Axis& axis) {
     const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis.id));
-    QStringList out{base + QStringLiteral("vibration/frequency_hz"), base + QStringLiteral("vibration/damping")};
+    QStringList out{base + QStringLiteral("vibration/frequency_hz"),
+                    base + QStringLiteral("vibration/damping")};
     if (kindOf(axis) == AxisKind::Linear)
         out << base + QStringLiteral("mechanism/rail/section/stiffness_factor")
-            << base + QStringLiteral("mechanism/running_friction_N") << base + QStringLiteral("mechanism/moving_mass_kg");
+            << base + QStringLiteral("mechanism/running_friction_N")
+            << base + QStringLiteral("mechanism/moving_mass_kg");
     else
         out << base + QStringLiteral("mechanism/boom/section/stiffness_factor")
             << base + QStringLiteral("mechanism/boom/counterweight/mass_kg")
@@ -43,7 +45,8 @@ TestsDialog::TestsDialog(const Context& context, QWidget* parent)
     value_->setAccessibleName(tr("Result"));
     remark_->setObjectName(QStringLiteral("testNote"));
     remark_->setAccessibleName(tr("Note"));
-    remark_->setPlaceholderText(tr("how: tilted until it tipped, with a catch; 2 kg in the middle; 40 cycles counted …"));
+    remark_->setPlaceholderText(
+        tr("how: tilted until it tipped, with a catch; 2 kg in the middle; 40 cycles counted …"));
     auto* form = new QFormLayout;
     form->addRow(tr("What was tested"), what_);
     form->addRow(tr("Result"), value_);
@@ -82,11 +85,12 @@ void TestsDialog::fill() {
                             changed.empty() ? tr("holds")
                                             : tr("stale: %1 changed").arg(words.join(QStringLiteral(", ")))};
     }
-    setSentence(p.tests.empty()
-                    ? tr("A test is kept with the state of the rig it was made with. When mass, height, supports, "
-                         "motor or lens change, it is marked stale. Tilt tests need a catch strap, a dummy mass, and "
-                         "hands clear.")
-                    : tr("%1 tests, %2 stale: the rig is no longer what was tested.").arg(p.tests.size()).arg(stale));
+    setSentence(
+        p.tests.empty()
+            ? tr("A test is kept with the state of the rig it was made with. When mass, height, supports, "
+                 "motor or lens change, it is marked stale. Tilt tests need a catch strap, a dummy mass, and "
+                 "hands clear.")
+            : tr("%1 tests, %2 stale: the rig is no longer what was tested.").arg(p.tests.size()).arg(stale));
     setTable({tr("Tested"), tr("Result"), tr("Date"), tr("Note"), tr("Today")}, rows);
 }
 

@@ -414,7 +414,8 @@ std::vector<Family (*)(const Problem&)> familiesFor(std::string_view rule) {
     if (rule == "ease") return {slowerShot};
     if (rule == "repeat") return {holdCurrent};
     if (rule == "sag") return {bestStandPlaces, stockSection, slowerShot};
-    if (rule == "settling") return {slowerSteps, tunedRamps, shotAcceleration, longerSettle, stockSection, slowerShot};
+    if (rule == "settling")
+        return {slowerSteps, tunedRamps, shotAcceleration, longerSettle, stockSection, slowerShot};
     if (rule == "rail_tipping") return {standsOutwards};
     if (rule == "beam_strength") return {stockSection};
     if (rule == "pivot") return {thickerPin};

@@ -52,8 +52,8 @@ Family standsOutwards(const Problem& p) {
 Family stockSection(const Problem& p) {
     Family family;
     const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism);
-    const Section& now = linear != nullptr ? linear->rail.section
-                                           : std::get<RotaryMechanism>(p.axis().mechanism).boom.section;
+    const Section& now =
+        linear != nullptr ? linear->rail.section : std::get<RotaryMechanism>(p.axis().mechanism).boom.section;
     for (const Section& s : stockSections(now)) {
         const bool turned = s.onEdge != now.onEdge && s.width == now.width && s.height == now.height;
         Candidate c{turned ? FixCost::SettingOnly : FixCost::ToBuy,
@@ -144,7 +144,8 @@ Family longerSettle(const Problem& p) {
     // As long as the nominal swing wants, and as long as the low end of what is known of it wants.
     std::vector<double> wishes{1.35 * e->rockingTime.value(), 2.0 * e->rockingTime.value()};
     if (p.verdict.low > 0.0)
-        for (const double more : {1.02, 1.5}) wishes.push_back(more * shot.settle * p.verdict.bounds.wanted / p.verdict.low);
+        for (const double more : {1.02, 1.5})
+            wishes.push_back(more * shot.settle * p.verdict.bounds.wanted / p.verdict.low);
     for (const double wish : wishes) {
         const double wait = rounded(wish, 1.0, true);
         if (wait > shot.settle)

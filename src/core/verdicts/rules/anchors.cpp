@@ -11,9 +11,9 @@ Finding anchors(const RigView& view) {
     const BaseKind kind = view.project.base.kind;
     if (kind != BaseKind::WallBracket && kind != BaseKind::Overhead) return std::nullopt;
     const RigStructure& rig = view.evaluation.rig;
-    Verdict v = found(nullptr, rig.anchors.value(), rig.anchors.reason(), M::AnchorText,
-                      {{{Kind::Force, rig.anchorPull.value()},
-                        {Kind::Force, view.project.base.anchorStrength.value}}});
+    Verdict v = found(
+        nullptr, rig.anchors.value(), rig.anchors.reason(), M::AnchorText,
+        {{{Kind::Force, rig.anchorPull.value()}, {Kind::Force, view.project.base.anchorStrength.value}}});
     v.hazard = true;
     return v;
 }

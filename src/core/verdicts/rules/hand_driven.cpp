@@ -12,7 +12,8 @@ using units::Kind;
 Finding handDriven(const AxisView& view) {
     const Figure& volts = view.evaluation.handVoltage;
     if (!volts || volts.value() <= 0.0) return std::nullopt;
-    return found(nullptr, std::min(view.axis.driver.maxVoltage / volts.value(), 1e6), Reason::None, M::HandText,
+    return found(nullptr, std::min(view.axis.driver.maxVoltage / volts.value(), 1e6), Reason::None,
+                 M::HandText,
                  {{{Kind::Speed, view.project.conditions.handSpeed},
                    {Kind::Voltage, volts.value()},
                    {Kind::Voltage, view.axis.driver.maxVoltage}}});

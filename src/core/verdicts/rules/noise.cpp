@@ -12,7 +12,8 @@ using units::Kind;
 /// Only where sound is recorded: the rank that Brief allows over the rank of the loudest shot.
 Finding noise(const AxisView& view) {
     if (view.project.conditions.silence == Silence::Any) return std::nullopt;
-    // Ranks hold for a microphone a metre away. Sound falls by 10 dB, taken as one rank, over 3.2 times the distance.
+    // Ranks hold for a microphone a metre away. Sound falls by 10 dB, taken as one rank, over 3.2 times the
+    // distance.
     const double near = view.project.conditions.microphoneDistance;
     const double base = view.project.conditions.silence == Silence::Silent ? 1.0 : 2.0;
     const double allowed =

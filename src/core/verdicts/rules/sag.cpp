@@ -18,7 +18,8 @@ Finding sag(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& e) {
         const ErrorLimits& limits = view.shot(e).limits;
         const double framing = limits.framing * view.project.camera.deliveredWidth;
-        return std::min(allowedOver(framing, e.sagPixels.value()), allowedOver(limits.drift, e.sagDrift.value()));
+        return std::min(allowedOver(framing, e.sagPixels.value()),
+                        allowedOver(limits.drift, e.sagDrift.value()));
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr || (e->problem == Reason::None && !e->sagPixels)) return std::nullopt;

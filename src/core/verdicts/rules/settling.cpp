@@ -8,8 +8,8 @@ namespace gantry::rules {
 using M = words::MessageId;
 using units::Kind;
 
-/// Time that a shot leaves over the time until only its jitter limit is left. The frequency is that of what is
-/// entered as soft, or the measured one.
+/// Time that a shot leaves over the time until only its jitter limit is left. The frequency is that of what
+/// is entered as soft, or the measured one.
 Finding settling(const AxisView& view) {
     constexpr double plenty = 20.0; // beyond it a ratio of times says no more
     const AxisStructure& s = view.evaluation.structure;
@@ -20,12 +20,12 @@ Finding settling(const AxisView& view) {
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr || e->rockingTime.reason() == Reason::NotApplicable) return std::nullopt;
-    Verdict v = found(e, ratio(*e), e->rockingTime.reason(),
-                      e->rockingTime ? M::SettlingText : M::SettlingLongText,
-                      {{{Kind::Frequency, view.evaluation.model.mode->frequency},
-                        {Kind::Time, e->rockingTime ? e->rockingTime.value() : 0.0},
-                        {Kind::Time, view.shot(*e).settle},
-                        {Kind::Percentage, structure::shareOf(s.soft.front().part, s.all)}}});
+    Verdict v =
+        found(e, ratio(*e), e->rockingTime.reason(), e->rockingTime ? M::SettlingText : M::SettlingLongText,
+              {{{Kind::Frequency, view.evaluation.model.mode->frequency},
+                {Kind::Time, e->rockingTime ? e->rockingTime.value() : 0.0},
+                {Kind::Time, view.shot(*e).settle},
+                {Kind::Percentage, structure::shareOf(s.soft.front().part, s.all)}}});
     v.part = softName(s.soft.front().cause);
     return v;
 }
