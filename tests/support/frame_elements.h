@@ -35,8 +35,7 @@ public:
     void ownWeight(double gravity) {
         const double w = mu_ * gravity;
         for (int e = 0; e < n_; ++e)
-            f_.segment<4>(2 * e) +=
-                w * h_ / 12.0 * Eigen::Vector4d(6.0, h_, 6.0, -h_);
+            f_.segment<4>(2 * e) += w * h_ / 12.0 * Eigen::Vector4d(6.0, h_, 6.0, -h_);
     }
     /// A mass at a node whose centre of gravity lies `offset` beyond it along the beam.
     void mass(double at, double kg, double offset) {

@@ -33,7 +33,8 @@ inline gantry::Project randomProject(std::mt19937_64& random) {
             RotaryMechanism r;
             r.output = makeKind<RotaryOutput>(kind(std::variant_size_v<RotaryOutput>));
             item(r);
-            for (int k = below(3); k > 0; --k) r.boom.discs.push_back({"disc" + std::to_string(k), "Disc", 1.0, 2});
+            for (int k = below(3); k > 0; --k)
+                r.boom.discs.push_back({"disc" + std::to_string(k), "Disc", 1.0, 2});
             a.mechanism = r;
         } else {
             LinearMechanism l;

@@ -8,9 +8,9 @@
 
 namespace gantry::app {
 
-/// The rig to scale, from the side or from above, made from its geometry: weights, supports, centre of gravity
-/// and the line over which it tips. Weights, stands, carriage, ballast, feet and the arm can be dragged; each
-/// has a field that does the same.
+/// The rig to scale, from the side or from above, made from its geometry: weights, supports, centre of
+/// gravity and the line over which it tips. Weights, stands, carriage, ballast, feet and the arm can be
+/// dragged; each has a field that does the same.
 class RigView : public QWidget {
     Q_OBJECT
 public:
@@ -36,13 +36,13 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
-    /// Something that follows the mouse: a field whose value grows along a direction of the drawing, or round a
-    /// pivot.
+    /// Something that follows the mouse: a field whose value grows along a direction of the drawing, or round
+    /// a pivot.
     struct Handle {
         QString path;
-        Place at;          ///< where it is grabbed
-        Place origin;      ///< where its value is 0, or the pivot
-        Place along;       ///< change of place for one unit; unused when it turns
+        Place at;     ///< where it is grabbed
+        Place origin; ///< where its value is 0, or the pivot
+        Place along;  ///< change of place for one unit; unused when it turns
         bool turns = false;
         double offset = 0.0; ///< [rad] of the value 0 above level, or from x seen from above
         QString name;

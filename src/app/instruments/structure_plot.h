@@ -10,8 +10,8 @@ class QCPItemText;
 
 namespace gantry::app {
 
-/// Along the range of the axis: how far a rail sags and what the picture makes of it, or the gravity torque of
-/// an arm with what its motor holds.
+/// Along the range of the axis: how far a rail sags and what the picture makes of it, or the gravity torque
+/// of an arm with what its motor holds.
 class StructurePlot : public Plot {
     Q_OBJECT
 public:

@@ -8,9 +8,9 @@
 
 namespace gantry {
 
-/// Everything that a turning axis carries as an arm: its own weight from the section (first, if given), listed
-/// items, the payload where the axis carries it, and the counterweight (last, if there is one). A point mass
-/// without a direction is not among them.
+/// Everything that a turning axis carries as an arm: its own weight from the section (first, if given),
+/// listed items, the payload where the axis carries it, and the counterweight (last, if there is one). A
+/// point mass without a direction is not among them.
 std::vector<structure::ArmMass> armMasses(const Project& project, const Axis& axis);
 
 /// The same as this axis feels it: a swing that lists nothing itself carries the arm of the boom tilt that

@@ -42,22 +42,22 @@ struct AxisStructure {
     Figure tippingRatio; ///< [1] of a rail over its stands
     Figure tippingAt;    ///< [m] of the carriage along the rail, where that is least
 
-    Figure frontMoment;      ///< [N·m] of what hangs in front of the pivot, level; none without a counterweight
-    Figure gravityWorst;     ///< [N·m] left for the motor, largest without sign over the range
-    Figure gravityWorstAt;   ///< [rad] elevation where it is
-    Figure offLine;          ///< [m] centre of gravity above the arm line of all but the counterweight
-    Figure unbalanceable;    ///< [N·m] left at the worst angle with the best mass or place of counterweight
-    Figure balancingMass;    ///< [kg] at the place it has now
-    Figure balancingPlace;   ///< [m] behind the pivot for the mass it has now
-    Figure weightInertia;    ///< [1] share of the counterweight in the moment of inertia
-    Figure dropEnergy;       ///< [J] freed from the highest to the lowest place of the range, at most
-    Figure pinRatio;         ///< [1]
-    Figure bearingRatio;     ///< [1] rated load over the weight on the pivot
-    Figure momentRatio;      ///< [1] rated moment of the bearing under the arm over the largest
-    Figure boltRatio;        ///< [1]
+    Figure frontMoment;  ///< [N·m] of what hangs in front of the pivot, level; none without a counterweight
+    Figure gravityWorst; ///< [N·m] left for the motor, largest without sign over the range
+    Figure gravityWorstAt; ///< [rad] elevation where it is
+    Figure offLine;        ///< [m] centre of gravity above the arm line of all but the counterweight
+    Figure unbalanceable;  ///< [N·m] left at the worst angle with the best mass or place of counterweight
+    Figure balancingMass;  ///< [kg] at the place it has now
+    Figure balancingPlace; ///< [m] behind the pivot for the mass it has now
+    Figure weightInertia;  ///< [1] share of the counterweight in the moment of inertia
+    Figure dropEnergy;     ///< [J] freed from the highest to the lowest place of the range, at most
+    Figure pinRatio;       ///< [1]
+    Figure bearingRatio;   ///< [1] rated load over the weight on the pivot
+    Figure momentRatio;    ///< [1] rated moment of the bearing under the arm over the largest
+    Figure boltRatio;      ///< [1]
 
-    Figure frequency;    ///< [Hz] of all that gives way in series
-    Figure damping;      ///< [1] of critical, of all together
+    Figure frequency;            ///< [Hz] of all that gives way in series
+    Figure damping;              ///< [1] of critical, of all together
     std::vector<SoftEntry> soft; ///< softest first
     structure::Softness all;     ///< of all in series
 };

@@ -37,9 +37,9 @@ struct BudgetLine {
 };
 
 struct ErrorBudget {
-    std::vector<BudgetLine> lines;          ///< largest share of its limit first
-    std::array<double, 4> allowed{};        ///< by kind
-    std::array<double, 4> sums{};           ///< contributions added, since nothing keeps them apart
+    std::vector<BudgetLine> lines;   ///< largest share of its limit first
+    std::array<double, 4> allowed{}; ///< by kind
+    std::array<double, 4> sums{};    ///< contributions added, since nothing keeps them apart
     /// Share [1] of a line in its limit.
     double share(const BudgetLine& line) const {
         return line.amount / allowed[static_cast<std::size_t>(line.kind)];

@@ -62,14 +62,14 @@ struct ShotEvaluation {
     Figure backlashPixels;      ///< [px]
     Figure guidePixels;         ///< [px] by which play of the guides turns the picture
     bool loadReverses = false;  ///< the backlash lets go within the shot
-    Figure letsGoAt;            ///< [s] after the start, first; none where the place decides and not the moment
-    Figure stretchTravel;       ///< [U] between speeding up and braking
-    Figure stretchPixels;       ///< [px]
-    Figure frictionBandPixels;  ///< [px] within which the rotor may come to rest
-    Figure idleShiftPixels;     ///< [px] when run current falls to hold current
-    Figure roundingPixels;      ///< [px] over the shot, from rounded steps per unit
-    Figure rockingPixels;       ///< [px] peak to peak, left when the shot's ramp out ends
-    Figure rockingTime;         ///< [s] after it until only the jitter limit is left
+    Figure letsGoAt;      ///< [s] after the start, first; none where the place decides and not the moment
+    Figure stretchTravel; ///< [U] between speeding up and braking
+    Figure stretchPixels; ///< [px]
+    Figure frictionBandPixels; ///< [px] within which the rotor may come to rest
+    Figure idleShiftPixels;    ///< [px] when run current falls to hold current
+    Figure roundingPixels;     ///< [px] over the shot, from rounded steps per unit
+    Figure rockingPixels;      ///< [px] peak to peak, left when the shot's ramp out ends
+    Figure rockingTime;        ///< [s] after it until only the jitter limit is left
 
     Figure driftPixels;    ///< [px/frame]
     Figure jitterPixels;   ///< [px] peak to peak
@@ -161,8 +161,8 @@ struct AxisEvaluation {
     Figure panBarTurn;        ///< [rad] that a pan bar turns the camera over the travel
     Figure panBarReach;       ///< [1] arm length over what it must reach
     std::vector<PartCheck> parts;
-    AxisStructure structure;   ///< of its rail or arm
-    Figure handVoltage;        ///< [V] that the motor drives back when pushed by hand at the speed of Conditions
+    AxisStructure structure; ///< of its rail or arm
+    Figure handVoltage; ///< [V] that the motor drives back when pushed by hand at the speed of Conditions
     int worstShot = -1; ///< index into shots; −1 if no shot moves this axis
     std::vector<ShotEvaluation> shots;
 };
@@ -178,21 +178,21 @@ struct SupplyEvaluation {
 
 /// The rig as a whole: weight, what it stands on, what it may run into.
 struct RigStructure {
-    Figure mass;                ///< [kg]
-    Figure centreAlong;         ///< [m] of gravity from the middle of the base, in the pose shown
-    Figure centreAcross;        ///< [m]
-    Figure centreHeight;        ///< [m] above the feet
-    Figure price;               ///< in the user's money
-    Figure tipping;             ///< [1] with side push, wind and the planned stop, in the worst pose
-    Figure tippingEmergency;    ///< [1] with the hardest stop, in that pose
-    Figure tippingDirection;    ///< [rad] in which the rig points then
+    Figure mass;             ///< [kg]
+    Figure centreAlong;      ///< [m] of gravity from the middle of the base, in the pose shown
+    Figure centreAcross;     ///< [m]
+    Figure centreHeight;     ///< [m] above the feet
+    Figure price;            ///< in the user's money
+    Figure tipping;          ///< [1] with side push, wind and the planned stop, in the worst pose
+    Figure tippingEmergency; ///< [1] with the hardest stop, in that pose
+    Figure tippingDirection; ///< [rad] in which the rig points then
     std::vector<double> tippingPose;
-    int tippingAxis = 0;        ///< index of the axis that turns it there
-    Figure ballastNeeded;       ///< [kg] in the middle for a ratio of 1.5 in that pose
-    Figure anchors;             ///< [1] strength of anchors over their pull
-    Figure anchorPull;          ///< [N]
-    Figure clearance;           ///< [m] least over all ranges to ground, base and rooms to keep out of
-    int keepOut = -1;           ///< index in Project::keepOut of the nearest; −1: ground or base
+    int tippingAxis = 0;            ///< index of the axis that turns it there
+    Figure ballastNeeded;           ///< [kg] in the middle for a ratio of 1.5 in that pose
+    Figure anchors;                 ///< [1] strength of anchors over their pull
+    Figure anchorPull;              ///< [N]
+    Figure clearance;               ///< [m] least over all ranges to ground, base and rooms to keep out of
+    int keepOut = -1;               ///< index in Project::keepOut of the nearest; −1: ground or base
     std::string_view clearanceBody; ///< what comes near …
     std::string_view clearanceWith; ///< … to what of ground and base; static words
 };

@@ -23,7 +23,7 @@ enum class LimitReason {
     PartStrength,
     Slip, ///< roller or wheel
     CordSlack,
-    Tipping,      ///< the whole rig comes down to its floor against tipping
+    Tipping,     ///< the whole rig comes down to its floor against tipping
     RampPicture, ///< what rocks on the axis leans more than the jitter limit while it speeds up
     OnePeriod    ///< jerk phases as long as one period of what rocks
 };

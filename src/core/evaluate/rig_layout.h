@@ -10,7 +10,8 @@
 
 namespace gantry {
 
-/// A place in space [m]: x along the rig, y to its left, z above the feet. The middle of the base is x = y = 0.
+/// A place in space [m]: x along the rig, y to its left, z above the feet. The middle of the base is x = y =
+/// 0.
 struct Place {
     double x = 0.0, y = 0.0, z = 0.0;
 };
@@ -37,17 +38,17 @@ struct RigLayout {
     Place centre; ///< of gravity of it all
 };
 
-/// Lays the rig with each axis at a place from its low end ([m] or [rad]; missing ones at 0, others cut to the
-/// travel). Rails lie over the middle of the base, booms on top of the column; a linear axis' moving mass is
-/// that of all that it carries, so what stands on it is taken out of it. Angles of swings and pans count from
-/// x, those of tilts from level.
+/// Lays the rig with each axis at a place from its low end ([m] or [rad]; missing ones at 0, others cut to
+/// the travel). Rails lie over the middle of the base, booms on top of the column; a linear axis' moving mass
+/// is that of all that it carries, so what stands on it is taken out of it. Angles of swings and pans count
+/// from x, those of tilts from level.
 RigLayout layRig(const Project& project, std::span<const double> pose);
 
 /// The pose that the drawing shows: the axes' own `shownAt`.
 std::vector<double> shownPose(const Project& project);
 
-/// Whether the lowest axis is a rail on two stands of its own, which then are the rig's feet: as far apart along as
-/// they stand, and as wide as the base says.
+/// Whether the lowest axis is a rail on two stands of its own, which then are the rig's feet: as far apart
+/// along as they stand, and as wide as the base says.
 bool standsOnItsRail(const Project& project);
 
 /// Feet in plan for a base; empty where it is not given or has anchors in place of feet.

@@ -31,18 +31,19 @@ std::optional<TippingCase> tippingCase(const Project& project, const std::vector
 std::vector<TippingCase> tippingPolar(const Project& project, const std::vector<AxisEvaluation>& axes,
                                       int directions = 36);
 
-/// Closest that anything of the rig comes to ground, base or a keep-out room while every axis sweeps its range.
+/// Closest that anything of the rig comes to ground, base or a keep-out room while every axis sweeps its
+/// range.
 struct Clearance {
     double distance = 1e6; ///< [m]; negative: it has gone in
     BodyKind body = BodyKind::Camera;
-    int keepOut = -1;      ///< index in Project::keepOut; −1: see `with`
+    int keepOut = -1;              ///< index in Project::keepOut; −1: see `with`
     BodyKind with = BodyKind::Leg; ///< the part of the base; Rail stands for the ground
     std::vector<double> pose;
 };
 Clearance sweepRig(const Project& project);
 
-/// The same figures with inputs moved a little: tipping and ballast in the pose that was worst before, so that no
-/// search is made again.
+/// The same figures with inputs moved a little: tipping and ballast in the pose that was worst before, so
+/// that no search is made again.
 RigStructure rigAgain(const Project& project, const std::vector<AxisEvaluation>& axes,
                       const RigStructure& before);
 

@@ -34,8 +34,8 @@ std::vector<BalancePoint> balanceCurve(const Project& project, const Axis& axis,
 /// damping.
 Figure settlesAlone(const ShotEvaluation& shot, const structure::SoftPart& part, double limit);
 
-/// Torque [N·m] at the axis that its motor holds at its hold current, losses left out; nothing where the motor's
-/// data are missing.
+/// Torque [N·m] at the axis that its motor holds at its hold current, losses left out; nothing where the
+/// motor's data are missing.
 Figure heldTorque(const AxisEvaluation& evaluation);
 
 } // namespace gantry

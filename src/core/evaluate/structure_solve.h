@@ -13,24 +13,24 @@ namespace gantry {
 std::optional<structure::TwoSupports> bestStands(const Project& project, const Axis& axis,
                                                  const AxisEvaluation* evaluation);
 
-/// A counterweight that balances the level arm: the mass there is now moved along its bar where that is enough,
-/// else the mass that does it at the nearest place that its bar allows to where it is. Nothing for an axis that
-/// gravity does not turn, or an arm that is not given.
+/// A counterweight that balances the level arm: the mass there is now moved along its bar where that is
+/// enough, else the mass that does it at the nearest place that its bar allows to where it is. Nothing for an
+/// axis that gravity does not turn, or an arm that is not given.
 std::optional<Counterweight> balanceWith(const Project& project, const Axis& axis);
 
 /// One line of the counterweight chart: which discs on the bar balance a kit, and where.
 struct ChartRow {
-    int kit = 0;                ///< index in Project::kits
-    std::vector<int> discs;     ///< of each kind in Boom::discs, how many
-    double mass = 0.0;          ///< [kg] of bar and discs
-    double behind = 0.0;        ///< [m]
-    bool reaches = true;        ///< the bar is long enough
-    double left = 0.0;          ///< [N·m] that stays at the worst angle of the range
+    int kit = 0;            ///< index in Project::kits
+    std::vector<int> discs; ///< of each kind in Boom::discs, how many
+    double mass = 0.0;      ///< [kg] of bar and discs
+    double behind = 0.0;    ///< [m]
+    bool reaches = true;    ///< the bar is long enough
+    double left = 0.0;      ///< [N·m] that stays at the worst angle of the range
 };
 
-/// For every kit the fewest discs with which the bar's places balance the level arm, heaviest discs first; where
-/// none does, the combination that comes nearest at the end of the bar, marked. Up to 4096 combinations are
-/// looked through.
+/// For every kit the fewest discs with which the bar's places balance the level arm, heaviest discs first;
+/// where none does, the combination that comes nearest at the end of the bar, marked. Up to 4096 combinations
+/// are looked through.
 std::vector<ChartRow> counterweightChart(const Project& project, const Axis& axis);
 
 /// A section tried in place of the one there is.

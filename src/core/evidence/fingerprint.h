@@ -9,8 +9,8 @@
 
 namespace gantry::evidence {
 
-/// What the outcome of a workshop test hangs on, as it is now: mass, height, supports, motor and lens of the axis
-/// that the tested field belongs to (of all axes for a field of none), as `key=value` joined by `;`.
+/// What the outcome of a workshop test hangs on, as it is now: mass, height, supports, motor and lens of the
+/// axis that the tested field belongs to (of all axes for a field of none), as `key=value` joined by `;`.
 std::string fingerprint(const Project& project, std::string_view path);
 
 /// What has changed since a test was noted, in words ("mass", "lens"); empty while it still holds.

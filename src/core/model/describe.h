@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/describe_brief.h"
 #include "core/model/describe_links.h"
 #include "core/model/describe_motors.h"
-#include "core/model/describe_brief.h"
 #include "core/model/describe_outputs.h"
 #include "core/model/describe_structure.h"
 #include "core/model/project.h"

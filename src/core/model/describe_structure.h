@@ -8,19 +8,26 @@ namespace gantry {
 
 template <>
 struct ChoiceNames<SectionShape> {
-    static constexpr std::array<std::string_view, 8> keys{
-        "not_given", "slotted_profile", "solid_rectangle", "hollow_rectangle",
-        "round_tube", "rod_pair",       "tee",             "own"};
-    static constexpr std::array<std::string_view, 8> labels{
-        "not given", "slotted profile", "solid bar", "box tube",
-        "round tube", "two rods",       "T section", "own figures"};
+    static constexpr std::array<std::string_view, 8> keys{"not_given",
+                                                          "slotted_profile",
+                                                          "solid_rectangle",
+                                                          "hollow_rectangle",
+                                                          "round_tube",
+                                                          "rod_pair",
+                                                          "tee",
+                                                          "own"};
+    static constexpr std::array<std::string_view, 8> labels{"not given", "slotted profile", "solid bar",
+                                                            "box tube",  "round tube",      "two rods",
+                                                            "T section", "own figures"};
 };
 template <>
 struct ChoiceNames<BeamMaterial> {
-    static constexpr std::array<std::string_view, 8> keys{"aluminium", "steel",    "carbon_tube", "plywood",
-                                                          "softwood",  "hardwood", "printed_pla", "printed_petg"};
-    static constexpr std::array<std::string_view, 8> labels{"aluminium", "steel",    "carbon tube", "plywood",
-                                                            "softwood",  "hardwood", "printed PLA", "printed PETG"};
+    static constexpr std::array<std::string_view, 8> keys{"aluminium",   "steel",       "carbon_tube",
+                                                          "plywood",     "softwood",    "hardwood",
+                                                          "printed_pla", "printed_petg"};
+    static constexpr std::array<std::string_view, 8> labels{"aluminium",   "steel",       "carbon tube",
+                                                            "plywood",     "softwood",    "hardwood",
+                                                            "printed PLA", "printed PETG"};
 };
 template <>
 struct ChoiceNames<RailSupport> {
@@ -36,9 +43,8 @@ template <>
 struct ChoiceNames<BaseKind> {
     static constexpr std::array<std::string_view, 5> keys{"not_given", "legs", "rectangle", "wall_bracket",
                                                           "overhead"};
-    static constexpr std::array<std::string_view, 5> labels{"not given", "legs",
-                                                            "plate, stool", "wall bracket",
-                                                            "hangs overhead"};
+    static constexpr std::array<std::string_view, 5> labels{"not given", "legs", "plate, stool",
+                                                            "wall bracket", "hangs overhead"};
 };
 
 template <class V, Of<Section> S>
@@ -100,8 +106,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"cheek_gap_m", "Cheeks apart", K::PartLength, 0, 10, 0.01, 0.3}, s.cheekGap);
     v.field(FieldInfo{"pin_limit_Pa", "Pin stands", K::Stress, 1e5, 1e10, 1e7, 1e9}, s.pinLimit);
     v.field(FieldInfo{"bearing_rating_N", "Pivot bearings", K::Force, 0, 1e7, 0, 1e5}, s.bearingRating);
-    v.field(FieldInfo{"bearing_moment_Nm", "Bearing moment", K::Torque, 0, 1e6, 0, 2000},
-            s.bearingMoment);
+    v.field(FieldInfo{"bearing_moment_Nm", "Bearing moment", K::Torque, 0, 1e6, 0, 2000}, s.bearingMoment);
     v.field(FieldInfo{"bolts", "Bolts on a circle", K::Count, 0, 100, 0, 12}, s.bolts);
     v.field(FieldInfo{"bolt_circle_m", "Radius of bolts", K::PartLength, 1e-3, 10, 0.01, 0.3}, s.boltCircle);
     v.field(FieldInfo{"bolt_limit_N", "One bolt stands", K::Force, 1, 1e7, 100, 5e4}, s.boltLimit);

@@ -72,15 +72,15 @@ struct Shot {
     double exposure = 0.02;       ///< [s] time the shutter is open per frame
     double fNumber = 4.0;         ///< [1] lens opening, for what focus errors show
     ShotKind kind = ShotKind::Live;
-    int frames = 240;             ///< pictures of an interval shot
-    double interval = 5.0;        ///< [s] between its pictures
-    double clipTime = 10.0;       ///< [s] of a stop-motion clip as it is shown
-    double stepTime = 1.0;        ///< [s] in which the rig moves one step between two pictures
-    int passes = 2;               ///< of a repeat shot, laid over each other
-    double settle = 2.0;          ///< [s] after a stop until the picture must stand still
-    bool keepFramed = false;      ///< pan and tilt without a movement of their own follow the subject
-    double subjectPlace = 0.5;    ///< [1] share of the travel at which the camera passes the subject
-    double subjectHeight = 0.0;   ///< [m] of the subject above the camera
+    int frames = 240;           ///< pictures of an interval shot
+    double interval = 5.0;      ///< [s] between its pictures
+    double clipTime = 10.0;     ///< [s] of a stop-motion clip as it is shown
+    double stepTime = 1.0;      ///< [s] in which the rig moves one step between two pictures
+    int passes = 2;             ///< of a repeat shot, laid over each other
+    double settle = 2.0;        ///< [s] after a stop until the picture must stand still
+    bool keepFramed = false;    ///< pan and tilt without a movement of their own follow the subject
+    double subjectPlace = 0.5;  ///< [1] share of the travel at which the camera passes the subject
+    double subjectHeight = 0.0; ///< [m] of the subject above the camera
     ErrorLimits limits;
     std::vector<ShotMove> moves;
 

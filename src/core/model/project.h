@@ -139,11 +139,11 @@ enum class Silence { Any, Quiet, Silent };
 
 /// What the place and the work ask of the whole rig.
 struct Conditions {
-    Silence silence = Silence::Any; ///< sound recorded while it moves
-    double windSpeed = 0.0;         ///< [m/s]
-    double ambient = 25.0;          ///< [°C]
-    double energyNearPeople = 0.0;  ///< [J] that nothing moving may hold near people; 0: nobody is near
-    double speedNearPeople = 0.0;   ///< [m/s] that nothing may exceed near people; 0: nobody is near
+    Silence silence = Silence::Any;  ///< sound recorded while it moves
+    double windSpeed = 0.0;          ///< [m/s]
+    double ambient = 25.0;           ///< [°C]
+    double energyNearPeople = 0.0;   ///< [J] that nothing moving may hold near people; 0: nobody is near
+    double speedNearPeople = 0.0;    ///< [m/s] that nothing may exceed near people; 0: nobody is near
     double microphoneDistance = 0.0; ///< [m] from the drives to the nearest microphone; 0: not said
     double weightBudget = 0.0;       ///< [kg] that the whole rig may weigh; 0: any
     double moneyBudget = 0.0;        ///< in the user's money; 0: any
@@ -184,7 +184,7 @@ struct Project {
     std::vector<Kit> kits;
     std::vector<LaterAxis> later;
     std::vector<TestRecord> tests; ///< noted in Structure and the logbook, oldest first
-    std::vector<Axis> axes; ///< base to lens
+    std::vector<Axis> axes;        ///< base to lens
     std::vector<Shot> shots;
     std::vector<std::string>
         lockedFields; ///< paths that fixes may not touch: "axes/slide/mechanism/rail_length_m"
@@ -210,8 +210,8 @@ const Movement* findMovement(const Shot& shot, std::string_view axisId);
 double distanceOf(const Movement& movement); ///< signed [m] or [rad]
 AxisKind kindOf(const Movement& movement);
 
-/// Mass on a carriage [kg]: what is entered, the listed items, a motor that rides along, and the payload where
-/// the axis carries it.
+/// Mass on a carriage [kg]: what is entered, the listed items, a motor that rides along, and the payload
+/// where the axis carries it.
 double movingMass(const Project& project, const Axis& axis, const LinearMechanism& linear);
 
 /// What is wrong with a project as a whole, beyond the range of any single field: ids that are empty or

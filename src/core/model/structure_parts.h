@@ -58,14 +58,14 @@ enum class RailSupport { TwoStands, OneHead, Bedded };
 struct Rail {
     Section section;
     RailSupport support = RailSupport::TwoStands;
-    double firstStand = 0.1;  ///< [m] from the low end
-    double secondStand = 0.9; ///< [m] from the low end, beyond the first
-    double headAt = 0.5;      ///< [m] from the low end, of a single head
-    Estimate headTurning = assumed(6000.0, 0.4);  ///< [N·m/rad] of a single head's clamp
-    Estimate standSway = assumed(60000.0, 0.5);   ///< [N/m] sideways at the top of what it stands on; 0: stiff
-    Estimate standMass = assumed(0.0, 0.05);      ///< [kg] of each stand, clamped to the rail
-    double cameraSide = 0.0;                      ///< [m] camera off the rail's middle line
-    double shownAt = 0.0;                         ///< [m] along the travel where the drawing shows the carriage
+    double firstStand = 0.1;                     ///< [m] from the low end
+    double secondStand = 0.9;                    ///< [m] from the low end, beyond the first
+    double headAt = 0.5;                         ///< [m] from the low end, of a single head
+    Estimate headTurning = assumed(6000.0, 0.4); ///< [N·m/rad] of a single head's clamp
+    Estimate standSway = assumed(60000.0, 0.5);  ///< [N/m] sideways at the top of what it stands on; 0: stiff
+    Estimate standMass = assumed(0.0, 0.05);     ///< [kg] of each stand, clamped to the rail
+    double cameraSide = 0.0;                     ///< [m] camera off the rail's middle line
+    double shownAt = 0.0; ///< [m] along the travel where the drawing shows the carriage
 
     friend bool operator==(const Rail&, const Rail&) = default;
 };
@@ -96,14 +96,14 @@ enum class ArmKind { Plain, ParallelLinks };
 
 /// What holds the arm: figures are 0 where they are not known, and then nothing is judged by them.
 struct Pivot {
-    double pinDiameter = 0.0;                 ///< [m]
-    double cheekGap = 0.05;                   ///< [m] between the middles of the cheeks
-    double pinLimit = 235e6;                  ///< [Pa] stress that the pin's material stands
+    double pinDiameter = 0.0;                   ///< [m]
+    double cheekGap = 0.05;                     ///< [m] between the middles of the cheeks
+    double pinLimit = 235e6;                    ///< [Pa] stress that the pin's material stands
     Estimate bearingRating = assumed(0.0, 0.2); ///< [N] of the pivot's bearings together
     Estimate bearingMoment = assumed(0.0, 0.2); ///< [N·m] that a turning bearing under the arm stands
-    int bolts = 0;                            ///< on a circle under that bearing
-    double boltCircle = 0.05;                 ///< [m] radius of it
-    double boltLimit = 2000.0;                ///< [N] that one bolt and its thread stand
+    int bolts = 0;                              ///< on a circle under that bearing
+    double boltCircle = 0.05;                   ///< [m] radius of it
+    double boltLimit = 2000.0;                  ///< [N] that one bolt and its thread stand
 
     friend bool operator==(const Pivot&, const Pivot&) = default;
 };
@@ -112,17 +112,17 @@ struct Pivot {
 struct Boom {
     Section section;
     ArmKind arm = ArmKind::Plain;
-    double reach = 1.0;      ///< [m] from pivot to the end where the camera hangs
-    double rear = 0.5;       ///< [m] behind the pivot
-    double tipOffset = 0.0;  ///< [m] centre of gravity of the camera beyond the end
-    double tipAbove = 0.0;   ///< [m] … and above the arm line; below: negative
-    double tipSide = 0.0;    ///< [m] … and beside it
+    double reach = 1.0;                       ///< [m] from pivot to the end where the camera hangs
+    double rear = 0.5;                        ///< [m] behind the pivot
+    double tipOffset = 0.0;                   ///< [m] centre of gravity of the camera beyond the end
+    double tipAbove = 0.0;                    ///< [m] … and above the arm line; below: negative
+    double tipSide = 0.0;                     ///< [m] … and beside it
     Estimate mastTurning = assumed(0.0, 0.5); ///< [N·m/rad] of mast and pivot against nodding; 0: stiff
     Counterweight counterweight;
     std::vector<Disc> discs; ///< on hand, for the chart
     Pivot pivot;
-    bool hangs = false;      ///< turned over: the camera hangs from above
-    double shownAt = 0.0;    ///< [rad] from the low end where the drawing shows the arm
+    bool hangs = false;   ///< turned over: the camera hangs from above
+    double shownAt = 0.0; ///< [rad] from the low end where the drawing shows the arm
 
     friend bool operator==(const Boom&, const Boom&) = default;
 };
@@ -133,22 +133,23 @@ enum class BaseKind { NotGiven, Legs, Rectangle, WallBracket, Overhead };
 struct Base {
     BaseKind kind = BaseKind::NotGiven;
     int legs = 3;
-    double legRadius = 0.6;     ///< [m] from the middle to a foot
-    double firstLeg = 0.0;      ///< [rad] direction of the first leg; 0 points along the rig
-    double length = 1.0;        ///< [m] of a plate, a stool or two tripods, along the rig
-    double width = 0.6;         ///< [m] across
-    double height = 1.0;        ///< [m] of the column's top, or of the rail, above the feet
-    Estimate mass = assumed(5.0, 0.1);   ///< [kg] of legs, column and plate
-    double massHeight = 0.4;             ///< [m] of its centre of gravity
-    Estimate groundSlope = assumed(0.0); ///< [rad]
-    double downhill = 0.0;               ///< [rad] direction in which the ground falls
+    double legRadius = 0.6;                ///< [m] from the middle to a foot
+    double firstLeg = 0.0;                 ///< [rad] direction of the first leg; 0 points along the rig
+    double length = 1.0;                   ///< [m] of a plate, a stool or two tripods, along the rig
+    double width = 0.6;                    ///< [m] across
+    double height = 1.0;                   ///< [m] of the column's top, or of the rail, above the feet
+    Estimate mass = assumed(5.0, 0.1);     ///< [kg] of legs, column and plate
+    double massHeight = 0.4;               ///< [m] of its centre of gravity
+    Estimate groundSlope = assumed(0.0);   ///< [rad]
+    double downhill = 0.0;                 ///< [rad] direction in which the ground falls
     Estimate ballast = assumed(0.0, 0.02); ///< [kg]
     double ballastOut = 0.0;               ///< [m] behind the middle, away from where the rig points
     Estimate sidePush = assumed(0.0, 0.3); ///< [N] a hand, a cable or a knock from any side …
     double pushHeight = 1.2;               ///< [m] … at this height
-    Estimate anchorStrength = assumed(0.0, 0.2); ///< [N] of all anchors of a wall or overhead mount; 0: not given
-    double anchorSpread = 0.2;                   ///< [m] between the upper and lower, or outer, anchors
-    bool tethered = false;                       ///< a second, independent tether holds what hangs
+    Estimate anchorStrength =
+        assumed(0.0, 0.2);     ///< [N] of all anchors of a wall or overhead mount; 0: not given
+    double anchorSpread = 0.2; ///< [m] between the upper and lower, or outer, anchors
+    bool tethered = false;     ///< a second, independent tether holds what hangs
 
     friend bool operator==(const Base&, const Base&) = default;
 };
@@ -158,8 +159,8 @@ struct Base {
 struct KeepOut {
     std::string id;
     std::string name = "Keep out";
-    double x = 1.0, y = 0.0, z = 1.0;                ///< [m] its middle
-    double length = 0.3, width = 0.3, height = 0.3;  ///< [m]
+    double x = 1.0, y = 0.0, z = 1.0;               ///< [m] its middle
+    double length = 0.3, width = 0.3, height = 0.3; ///< [m]
 
     friend bool operator==(const KeepOut&, const KeepOut&) = default;
 };

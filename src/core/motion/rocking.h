@@ -18,9 +18,9 @@ struct Mode {
 /// Trajectory Planning, ch. 7; docs/models/rocking.md.) Exact for the mode.
 double rockingAfter(const Profile& profile, const Mode& mode);
 
-/// The most that can be left at the end whatever the frequency really is: 4j/ω³, 2a/ω² or v/ω of the ramp out,
-/// the least of them, and what is left of the same for the ramp in. For frequencies that are put together from
-/// estimates, whose phases mean nothing.
+/// The most that can be left at the end whatever the frequency really is: 4j/ω³, 2a/ω² or v/ω of the ramp
+/// out, the least of them, and what is left of the same for the ramp in. For frequencies that are put
+/// together from estimates, whose phases mean nothing.
 double mostRockingAfter(const Profile& profile, const Mode& mode);
 
 /// Largest deflection [U] while the profile runs, about a/ω² plus the rocking of its ramps: twice a/ω² at

@@ -13,8 +13,8 @@ namespace gantry::sampling {
 
 /// One rig that lies within the tolerances.
 struct Row {
-    double margin = 0.0;       ///< [1] torque, the least of all shots
-    double limits = 0.0;       ///< [1] what motor, pulses, parts, grip and cord allow over what is asked, the least
+    double margin = 0.0; ///< [1] torque, the least of all shots
+    double limits = 0.0; ///< [1] what motor, pulses, parts, grip and cord allow over what is asked, the least
     double rocking = 1e6;      ///< [1] jitter limit over what rocks after the stop, the least
     std::vector<float> inputs; ///< [1] of each input's tolerance, off its nominal
 };

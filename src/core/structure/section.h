@@ -5,13 +5,13 @@ namespace gantry::structure {
 
 /// Cross section of a beam, all about its centroid. "Upright" bending is that under vertical loads.
 struct SectionFigures {
-    double area = 0.0;        ///< [m²]
-    double upright = 0.0;     ///< [m⁴] second moment of area against vertical loads
-    double sideways = 0.0;    ///< [m⁴] against sideways loads
-    double torsion = 0.0;     ///< [m⁴] Saint-Venant constant J: twist is T L / (G J)
-    double uprightEdge = 0.0; ///< [m] outermost fibre from the neutral axis, upright
+    double area = 0.0;         ///< [m²]
+    double upright = 0.0;      ///< [m⁴] second moment of area against vertical loads
+    double sideways = 0.0;     ///< [m⁴] against sideways loads
+    double torsion = 0.0;      ///< [m⁴] Saint-Venant constant J: twist is T L / (G J)
+    double uprightEdge = 0.0;  ///< [m] outermost fibre from the neutral axis, upright
     double sidewaysEdge = 0.0; ///< [m] the same, sideways
-    double centroid = 0.0;    ///< [m] above the lower edge
+    double centroid = 0.0;     ///< [m] above the lower edge
 };
 
 /// Solid rectangle. Torsion ab³(1/3 − 0.21 b/a (1 − b⁴/12a⁴)) for a ≥ b, within 0.5 % (Roark's Formulas,

@@ -16,8 +16,9 @@ struct Softness {
     double damping = 0.0;   ///< [1] of critical, weighted by what each part gives way
 };
 
-/// Parts in series that carry one mass: 1/f² = Σ 1/f_i² (exact for springs in series under one mass; Dunkerley's
-/// lower bound otherwise). Each part's share of the movement is (f/f_i)², and so is its share of the damping.
+/// Parts in series that carry one mass: 1/f² = Σ 1/f_i² (exact for springs in series under one mass;
+/// Dunkerley's lower bound otherwise). Each part's share of the movement is (f/f_i)², and so is its share of
+/// the damping.
 Softness inSeries(std::span<const SoftPart> parts);
 
 /// Share [1] of one part in the movement of all.

@@ -12,8 +12,8 @@ struct Pin {
     double cheekGap = 0.04; ///< [m] between the middles of the cheeks
 };
 
-/// Largest stress [Pa] by the shear-energy rule of a load [N] shared by both cheeks: bending F g / 4 as a beam
-/// on two ends, and the shear of two sections, √(σ² + 3τ²) (Shigley, ch. 5).
+/// Largest stress [Pa] by the shear-energy rule of a load [N] shared by both cheeks: bending F g / 4 as a
+/// beam on two ends, and the shear of two sections, √(σ² + 3τ²) (Shigley, ch. 5).
 double pinStress(const Pin& pin, double force);
 
 /// Force [N] on the worst of `count` bolts evenly on a circle of `radius` [m] that hold a moment in the plane

@@ -34,8 +34,8 @@ struct Footprint {
 };
 
 struct Tipping {
-    double ratio = 0.0;    ///< [1] stabilising over overturning moment about the worst edge
-    Plan from, to;         ///< the edge
+    double ratio = 0.0; ///< [1] stabilising over overturning moment about the worst edge
+    Plan from, to;      ///< the edge
     double stabilising = 0.0, overturning = 0.0; ///< [N·m] about it
 };
 

@@ -34,9 +34,9 @@ struct Verdict {
     State state = State::Unknown;
     State ceiling = State::Oversized; ///< a rule may cap its state at Tight (friction is not a brake)
     bool hazard = false;              ///< falling, tipping, overhead: stays visible when set aside
-    std::string_view part{}; ///< static words for what gives way or comes near, for the sentence
-    std::string_view with{}; ///< static words for what it comes near to
-    int room = -1;           ///< index in Project::keepOut that the sentence names; −1: none
+    std::string_view part{};          ///< static words for what gives way or comes near, for the sentence
+    std::string_view with{};          ///< static words for what it comes near to
+    int room = -1;                    ///< index in Project::keepOut that the sentence names; −1: none
     words::MessageId sentence = words::MessageId::UnknownText;
     words::Arguments arguments{};
 };
@@ -54,8 +54,8 @@ const SetAside* setAsideFor(const Project& project, const Verdict& verdict);
 /// Worse states and, within a state, smaller ratios come first.
 bool worseThan(const Verdict& a, const Verdict& b);
 
-/// Every verdict about a project, in order of axis and rule, then those about the rig as a whole, each with the
-/// axis that it concerns most. Pure; cheap.
+/// Every verdict about a project, in order of axis and rule, then those about the rig as a whole, each with
+/// the axis that it concerns most. Pure; cheap.
 std::vector<Verdict> judge(const Project& project, const Evaluation& evaluation);
 
 /// The verdicts about the rig as a whole.

@@ -11,8 +11,8 @@ namespace gantry::io {
 /// Puts a figure under a key: its number in `unit`, or null and the reason under `<key>_why`.
 void put(nlohmann::ordered_json& j, const std::string& key, const Figure& f, double unit = 1.0);
 
-/// How a rail or arm gives way, holds and balances; u is "m" or "rad". What has no meaning for an axis is left
-/// out.
+/// How a rail or arm gives way, holds and balances; u is "m" or "rad". What has no meaning for an axis is
+/// left out.
 nlohmann::ordered_json structureJson(const AxisStructure& s, const std::string& u);
 
 /// What gives way, softest first, with its share of the movement.

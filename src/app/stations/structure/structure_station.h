@@ -24,7 +24,7 @@ public:
     void refresh() override;
     void applyTheme() override;
     QStringList rules() const override {
-        return {"sag",     "settling", "rail_tipping", "beam_strength", "pivot", "balance", "hand_driven",
+        return {"sag",     "settling", "rail_tipping", "beam_strength", "pivot",  "balance", "hand_driven",
                 "tipping", "anchors",  "tether",       "clearance",     "weight", "money"};
     }
 

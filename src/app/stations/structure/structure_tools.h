@@ -8,8 +8,8 @@ class QWidget;
 
 namespace gantry::app {
 
-/// Menu of the tools of Structure: compare sections, counterweight chart, error budget, what is stale, and adding
-/// or removing rooms, discs, kits.
+/// Menu of the tools of Structure: compare sections, counterweight chart, error budget, what is stale, and
+/// adding or removing rooms, discs, kits.
 QMenu* structureTools(const Context& context, QWidget* station);
 
 } // namespace gantry::app
