@@ -318,9 +318,9 @@ private slots:
         room.length = room.width = room.height = 0.2;
         p.keepOut.push_back(room);
         const Clearance far = sweepRig(p);
-        // The camera's top at the highest elevation of 45°, with its own radius.
-        QVERIFY(far.keepOut == -1 ||
-                far.distance < 4.4 - 1.0 - 2.1 * std::sin(boom(p).lowAngle + boom(p).range));
+        // Nearest is the ground, under the arm's end at the low end of its range, less half the section's height.
+        QVERIFY(far.keepOut == -1 && far.with == BodyKind::Rail && far.body == BodyKind::Arm);
+        VERIFY_NEAR(far.distance, 1.0 + 2.0 * std::sin(boom(p).lowAngle) - 0.5 * boom(p).boom.section.height, 1e-9);
         p.keepOut[0] = {"subject", "Subject", 1.9, 0.0, 2.5, 0.4, 0.4, 0.4};
         std::get<RotaryMechanism>(p.axes[0].mechanism).lowAngle = -1.0;
         p.base.height = 2.5; // so that the ground is out of the way

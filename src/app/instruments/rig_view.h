@@ -47,6 +47,8 @@ private:
         double offset = 0.0; ///< [rad] of the value 0 above level, or from x seen from above
         QString name;
     };
+    static constexpr int head_ = 26; ///< [px] of the card's title line
+
     void fit();
     void collectHandles();
     QPointF toScreen(Place p) const;

@@ -1,0 +1,292 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/instruments/field_group.h"
+#include "app/instruments/rig_view.h"
+#include "app/theme/tokens.h"
+
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+
+/// How the rig is painted; what it is made of and what can be dragged stands in rig_view.cpp.
+namespace gantry::app {
+
+using units::Kind;
+
+void RigView::paintBody(QPainter& p, const RigBody& b) const {
+    const Tokens& t = tokens();
+    const QPointF from = toScreen(b.from), to = toScreen(b.to);
+    const double thick = std::max(3.0, 2.0 * b.radius * scale_);
+    const auto line = [&](const QColor& colour, double width) {
+        p.setPen(QPen(colour, width, Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(from, to);
+    };
+    // A beam as two edges with the sheet between them, in its axis' pen.
+    const auto beam = [&](QPen pen) {
+        const QPointF d = to - from;
+        const double length = std::hypot(d.x(), d.y());
+        if (length < 1.0) return;
+        const QPointF n(-d.y() / length * std::min(thick, 12.0) / 2,
+                        d.x() / length * std::min(thick, 12.0) / 2);
+        p.setPen(pen);
+        p.setBrush(t.line);
+        p.drawPolygon(QPolygonF{{from + n, to + n, to - n, from - n}});
+    };
+    switch (b.kind) {
+    case BodyKind::Leg:
+    case BodyKind::Stand:
+        line(t.ink, 2.5);
+        break;
+    case BodyKind::Column:
+        if (std::hypot(to.x() - from.x(), to.y() - from.y()) < 2.0) {
+            p.setPen(QPen(t.ink, 1.2));
+            p.setBrush(t.line);
+            p.drawEllipse(from, 6, 6);
+            break;
+        }
+        line(t.ink, 9);
+        line(t.line, 7);
+        break;
+    case BodyKind::Rail:
+    case BodyKind::Arm:
+        beam(axisPen(b.axis, b.axis == context_.session.axis() ? 2.0 : 1.2));
+        break;
+    case BodyKind::Carriage: {
+        QPointF up(0, above_ ? 0 : -8);
+        p.setPen(axisPen(b.axis, 1.6));
+        p.setBrush(t.sheet);
+        const QPointF d = to - from;
+        p.save();
+        p.translate((from + to) / 2 + up);
+        p.rotate(std::atan2(d.y(), d.x()) * 57.29577951308232);
+        const double w = std::hypot(d.x(), d.y());
+        p.drawRect(QRectF(-w / 2, -5, w, 10));
+        p.restore();
+        break;
+    }
+    case BodyKind::Counterweight: {
+        p.setPen(QPen(t.lake, 1.5));
+        p.setBrush(t.lakeWash);
+        p.drawRoundedRect(QRectF(from.x() - 14, from.y() - 14, 28, 28), 3, 3);
+        break;
+    }
+    case BodyKind::Head: {
+        if (b.mass <= 0.0) {
+            line(axisPen(b.axis).color(), 4);
+        }
+        break;
+    }
+    case BodyKind::Camera: {
+        const QPointF middle = (from + to) / 2;
+        p.save();
+        p.translate(middle);
+        if (above_) p.rotate(std::atan2(to.y() - from.y(), to.x() - from.x()) * 57.29577951308232);
+        p.setPen(QPen(t.ink, 1.3));
+        p.setBrush(t.paper);
+        p.drawRect(QRectF(-11, -8, 18, 16));
+        p.drawRect(QRectF(7, -4, 8, 8));
+        p.restore();
+        break;
+    }
+    case BodyKind::Ballast:
+        p.setPen(QPen(t.lake, 1.3));
+        p.setBrush(t.lakeWash);
+        p.drawRoundedRect(QRectF(QPointF(std::min(from.x(), to.x()) - 8, from.y() - 9),
+                                 QSizeF(std::abs(to.x() - from.x()) + 16, 18)),
+                          5, 5);
+        break;
+    }
+}
+
+void RigView::paintFeet(QPainter& p) const {
+    const Tokens& t = tokens();
+    if (!above_) {
+        const double ground = toScreen({}).y();
+        p.setPen(QPen(t.third, 1));
+        if (context_.document.project().base.kind == BaseKind::Overhead) {
+            const double ceiling = toScreen({0.0, 0.0, context_.document.project().base.height + 0.3}).y();
+            p.drawLine(QPointF(16, ceiling), QPointF(width() - 16, ceiling));
+        }
+        if (!layout_.feet.empty()) {
+            p.drawLine(QPointF(16, ground), QPointF(width() - 16, ground));
+            for (const structure::Plan& f : layout_.feet) {
+                const QPointF at = toScreen({f.x, f.y, 0.0});
+                p.setPen(QPen(t.brick, 1.5));
+                p.drawLine(at, at + QPointF(0, 9));
+            }
+        }
+        return;
+    }
+    const std::vector<structure::Plan> hull = structure::hullOf(layout_.feet);
+    if (hull.size() < 3) return;
+    QPolygonF polygon;
+    for (const structure::Plan& f : hull) polygon << toScreen({f.x, f.y, 0.0});
+    p.setPen(QPen(t.brick, 1.2, Qt::DashLine));
+    p.setBrush(t.lakeWash);
+    p.drawPolygon(polygon);
+}
+
+/// The arm or rail as it bends, enlarged so that it is seen, and how far in truth.
+void RigView::paintBend(QPainter& p) const {
+    const Tokens& t = tokens();
+    const Project& project = context_.document.project();
+    if (above_) return;
+    for (const RigBody& b : layout_.bodies) {
+        if (b.kind != BodyKind::Arm && b.kind != BodyKind::Rail) continue;
+        const AxisEvaluation& e =
+            context_.document.assessment().evaluation.axes[static_cast<std::size_t>(b.axis)];
+        if (e.structure.problem != Reason::None || !e.structure.sag) continue;
+        const double sag = e.structure.sag.value();
+        if (b.kind == BodyKind::Arm) {
+            const auto& r =
+                std::get<RotaryMechanism>(project.axes[static_cast<std::size_t>(b.axis)].mechanism);
+            const QPointF tip = toScreen(b.to), rear = toScreen(b.from);
+            const double whole = r.boom.reach + r.boom.rear;
+            const QPointF pivot = tip + (rear - tip) * (r.boom.reach / whole);
+            QPainterPath path(pivot);
+            constexpr double drop = 16.0; // [px] at the end: how far in truth stands beside it
+            path.quadTo((pivot + tip) / 2.0, tip + QPointF(0, drop));
+            p.setPen(QPen(t.rust, 1.3, Qt::DashLine));
+            p.setBrush(Qt::NoBrush);
+            p.drawPath(path);
+        }
+        QString text = b.kind == BodyKind::Arm ? tr("bends %1").arg(context_.show(sag, Kind::Length))
+                                               : tr("sags %1 at most").arg(context_.show(sag, Kind::Length));
+        for (const ShotEvaluation& s : e.shots)
+            if (s.sagPixels &&
+                s.shot == (e.worstShot >= 0 ? e.shots[static_cast<std::size_t>(e.worstShot)].shot : s.shot)) {
+                text += tr(", %1 over the range").arg(context_.show(s.sagPixels, Kind::Pixels));
+                break;
+            }
+        p.setFont(textFont(11));
+        p.setPen(t.rust);
+        const QPointF middle = (toScreen(b.from) + toScreen(b.to)) / 2.0;
+        const QRectF at = b.kind == BodyKind::Arm ? QRectF(middle.x() - 20, middle.y() + 18, 240, 16)
+                                                  : QRectF(12, head_ + 2, width() - 24, 16);
+        p.drawText(at, Qt::AlignLeft | Qt::AlignVCenter, text);
+    }
+}
+
+void RigView::paintMasses(QPainter& p) const {
+    const Tokens& t = tokens();
+    p.setFont(textFont(11));
+    for (const RigBody& b : layout_.bodies) {
+        if (b.mass <= 0.0 ||
+            (b.kind != BodyKind::Counterweight && b.kind != BodyKind::Head && b.kind != BodyKind::Ballast))
+            continue;
+        const QPointF at = toScreen(b.centre);
+        double mass = b.mass;
+        if (b.kind == BodyKind::Head) {
+            // What lies close together, as the parts of a payload do, is one weight to the eye.
+            const auto close = [&](const RigBody& other) {
+                const QPointF d = toScreen(other.centre) - at;
+                return other.kind == BodyKind::Head && other.mass > 0.0 && std::hypot(d.x(), d.y()) < 40.0;
+            };
+            const auto first = std::find_if(layout_.bodies.begin(), layout_.bodies.end(), close);
+            if (&*first != &b) continue;
+            mass = 0.0;
+            for (const RigBody& other : layout_.bodies)
+                if (close(other)) mass += other.mass;
+        }
+        p.setPen(b.kind == BodyKind::Head ? t.second : t.lake);
+        const QRectF box = b.kind == BodyKind::Head
+                               ? QRectF(at.x() + 20, at.y() - (mass > b.mass ? 8 : 30), 90, 15)
+                           : b.kind == BodyKind::Ballast ? QRectF(at.x() - 112, at.y() + 12, 90, 15)
+                                                         : QRectF(at.x() - 45, at.y() - 34, 90, 15);
+        p.drawText(box, (b.kind == BodyKind::Head ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter,
+                   context_.show(mass, Kind::Mass));
+    }
+    if (layout_.mass <= 0.0 || context_.document.project().base.kind == BaseKind::NotGiven) return;
+    const QPointF at = toScreen(layout_.centre);
+    p.setPen(QPen(t.heather, 1.4));
+    p.setBrush(t.sheet);
+    p.drawEllipse(at, 6, 6);
+    p.setBrush(t.heather);
+    p.drawPie(QRectF(at.x() - 6, at.y() - 6, 12, 12), 0, 90 * 16);
+    p.drawPie(QRectF(at.x() - 6, at.y() - 6, 12, 12), 180 * 16, 90 * 16);
+    if (!above_) {
+        p.setPen(QPen(t.heather, 1, Qt::DotLine));
+        p.drawLine(at + QPointF(0, 7), QPointF(at.x(), toScreen({}).y()));
+    }
+    p.setPen(t.heather);
+    // What hangs has its centre of gravity in the arm, where other words stand already.
+    const double below = context_.document.project().base.kind == BaseKind::Overhead ? 36.0 : 1.0;
+    p.drawText(QRectF(at.x() + 11, at.y() + below, 160, 16), Qt::AlignVCenter,
+               tr("whole rig %1").arg(context_.show(layout_.mass, Kind::Mass)));
+}
+
+void RigView::paintScale(QPainter& p) const {
+    const Tokens& t = tokens();
+    double length = 0.1;
+    for (const double l : {0.1, 0.2, 0.5, 1.0, 2.0, 5.0})
+        if (l * scale_ < 0.3 * width()) length = l;
+    const QPointF right(width() - 20.0, height() - 14.0);
+    const QPointF left = right - QPointF(length * scale_, 0);
+    p.setPen(QPen(t.second, 1));
+    p.drawLine(left, right);
+    p.drawLine(left + QPointF(0, -3), left + QPointF(0, 3));
+    p.drawLine(right + QPointF(0, -3), right + QPointF(0, 3));
+    p.setFont(textFont(10));
+    p.drawText(QRectF(left.x() - 30, right.y() - 17, length * scale_ + 60, 14), Qt::AlignCenter,
+               context_.show(length, Kind::Length));
+}
+
+void RigView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    paintCard(p, rect());
+    const Tokens& t = tokens();
+    p.setFont(textFont(12, true));
+    p.setPen(t.ink);
+    if (!small_)
+        p.drawText(QRect(12, 5, width() - 24, 20), Qt::AlignVCenter,
+                   above_ ? tr("From above, to scale") : tr("From the side, to scale"));
+    p.setFont(textFont(11));
+    p.setPen(t.second);
+    if (layout_.bodies.empty()) {
+        p.drawText(rect().adjusted(20, head_, -20, -20), Qt::AlignCenter | Qt::TextWordWrap,
+                   tr("Add an axis to see the rig."));
+        return;
+    }
+    p.setRenderHint(QPainter::Antialiasing);
+    paintFeet(p);
+    p.setBrush(Qt::NoBrush);
+    for (const KeepOut& k : small_ ? std::vector<KeepOut>{} : context_.document.project().keepOut) {
+        p.setPen(QPen(t.brick, 1, Qt::DotLine));
+        const double h = above_ ? k.width : k.height;
+        const QPointF at = toScreen({k.x, k.y, k.z});
+        const QRectF box(at.x() - 0.5 * k.length * scale_, at.y() - 0.5 * h * scale_, k.length * scale_,
+                         h * scale_);
+        p.drawRect(box);
+        p.setFont(textFont(10));
+        p.drawText(box.adjusted(-40, -16, 40, 0), Qt::AlignTop | Qt::AlignHCenter,
+                   QString::fromStdString(k.name));
+    }
+    for (const RigBody& b : layout_.bodies) paintBody(p, b);
+    for (const RigBody& b : layout_.bodies)
+        if (b.kind == BodyKind::Arm) {
+            const QPointF tip = toScreen(b.to), rear = toScreen(b.from);
+            const auto& r = std::get<RotaryMechanism>(
+                context_.document.project().axes[static_cast<std::size_t>(b.axis)].mechanism);
+            const double whole = r.boom.reach + r.boom.rear;
+            const double share =
+                r.boom.section.shape != SectionShape::NotGiven ? r.boom.reach / whole : 1 / 1.2;
+            p.setPen(QPen(t.ink, 1.5));
+            p.setBrush(t.sheet);
+            p.drawEllipse(tip + (rear - tip) * share, 6, 6);
+        }
+    if (small_) return;
+    paintBend(p);
+    paintMasses(p);
+    paintScale(p);
+    p.setFont(textFont(10));
+    p.setPen(t.second);
+    QStringList names;
+    for (const Handle& h : handles_)
+        if (!names.contains(h.name)) names << h.name;
+    if (!names.isEmpty())
+        p.drawText(QRect(12, height() - 22, width() * 6 / 10, 16), Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(tr("drag: %1").arg(names.join(QStringLiteral(", "))),
+                                              Qt::ElideRight, width() * 6 / 10));
+}
+
+} // namespace gantry::app
