@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/files.h"
+
 #include <QDirIterator>
 #include <QFile>
 #include <QHash>
@@ -16,7 +18,7 @@ class ArchitectureTest : public QObject {
     template <class F>
     static int eachSource(const QString& folder, F look) {
         int n = 0;
-        QDirIterator it(QStringLiteral(GANTRY_SOURCE "/") + folder, {"*.cpp", "*.h"}, QDir::Files,
+        QDirIterator it(QString::fromStdString(sourcePath({})) + folder, {"*.cpp", "*.h"}, QDir::Files,
                         QDirIterator::Subdirectories);
         while (it.hasNext()) {
             const QString path = it.next();
@@ -30,7 +32,7 @@ private slots:
         QHash<QString, QSet<QString>> allowed;
         const QRegularExpression row(QStringLiteral("^\\| `(\\w+)/` \\| [^|]* \\| ([^|]*) ?\\|$"),
                                      QRegularExpression::MultilineOption);
-        auto rows = row.globalMatch(read(GANTRY_SOURCE "/docs/architecture.md"));
+        auto rows = row.globalMatch(read(QString::fromStdString(sourcePath("docs/architecture.md"))));
         while (rows.hasNext()) {
             const auto m = rows.next();
             for (const QString& room :

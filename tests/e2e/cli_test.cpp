@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
+#include "io/project/project_file.h"
 #include "support/files.h"
 #include "support/near.h"
 
@@ -19,11 +20,11 @@ class CliTest : public QObject {
         const int code = gantry::cli::run(arguments, out, err);
         return {code, out.str(), err.str()};
     }
-    const std::string demo_ = GANTRY_DATA "/demo/fernhouse-dolly.gantry";
+    const std::string demo_ = dataPath("demo/fernhouse-dolly.gantry");
 private slots:
     /// The worked slider's limits: 40 kHz at 80 steps/mm.
     void printsLimits() {
-        const Result r = run({"evaluate", GANTRY_DATA "/demo/fernhouse-dolly.gantry", "--json"});
+        const Result r = run({"evaluate", dataPath("demo/fernhouse-dolly.gantry"), "--json"});
         const auto limits = nlohmann::json::parse(r.out)["axes"][0]["limits"];
         double pulses = 0;
         for (const auto& l : limits["speed_m_s"])
@@ -35,7 +36,7 @@ private slots:
         QVERIFY(limits["rocking_measured"].get<bool>());
     }
     void simulatesShots() {
-        const std::string demo = GANTRY_DATA "/demo/fernhouse-dolly.gantry";
+        const std::string demo = dataPath("demo/fernhouse-dolly.gantry");
         const Result r = run({"simulate", demo, "--axis", "slide", "--json"});
         QCOMPARE(r.code, 0);
         const auto j = nlohmann::json::parse(r.out);
@@ -177,7 +178,7 @@ private slots:
                     .out.starts_with("axis,key,label,value,unit,note\r\nslide,steps_per_unit,"));
         QCOMPARE(run({"export", demo_, "--as", "project"}).out, demoText());
         QCOMPARE(run({"export", demo_, "--as", "settings", "--template",
-                      GANTRY_DATA "/templates/numbered-list.mustache"})
+                      dataPath("templates/numbered-list.mustache")})
                      .code,
                  0);
         QCOMPARE(run({"export", demo_, "--as", "settings", "--format", "xml"}).code, 2);

@@ -83,6 +83,7 @@ inline gantry::Project randomProject(std::mt19937_64& random) {
         p.payload.emplace_back().id = id;
         p.keepOut.emplace_back().id = id;
         p.kits.emplace_back().id = id;
+        p.profiles.emplace_back().id = id;
         p.later.emplace_back().id = id;
     }
     const bool wild = below(2) == 1;

@@ -4,6 +4,7 @@
 #include "app/instruments/field_editor.h"
 #include "app/shell/main_window.h"
 #include "app/theme/tokens.h"
+#include "support/files.h"
 
 #include <QApplication>
 #include <QLabel>
@@ -52,7 +53,7 @@ public:
     /// A demo file of the test's own: an open project is locked, and tests run side by side.
     QString copyOfDemo() const {
         const QString copy = folder_.filePath(QStringLiteral("fernhouse-dolly.gantry"));
-        QFile::copy(QStringLiteral(GANTRY_DATA "/demo/fernhouse-dolly.gantry"), copy);
+        QFile::copy(QString::fromStdString(dataPath("demo/fernhouse-dolly.gantry")), copy);
         return copy;
     }
 

@@ -60,7 +60,7 @@ class EditorsTest : public QObject {
             d.find<QComboBox>("structurePart")->setCurrentIndex(part);
             d.window->showStation(1);
         };
-        for (int part = 0; part < 5; ++part) {
+        for (int part = 0; part < 6; ++part) {
             page(part);
             tryAllShown(d);
         }
@@ -68,18 +68,20 @@ class EditorsTest : public QObject {
         for (int kind = 0; kind < 8; ++kind) {
             d.window->document().change("variant", [&](Project& p) {
                 p.base.kind = static_cast<BaseKind>(kind % 5);
+                for (Profile& profile : p.profiles) profile.section.shape = static_cast<SectionShape>(kind);
                 std::visit(
                     [&](auto& m) {
                         if constexpr (requires { m.rail; }) {
                             m.rail.section.shape = static_cast<SectionShape>(kind);
                             m.rail.support = static_cast<RailSupport>(kind % 3);
+                            m.rail.clampBolts = kind % 4;
                         } else {
                             m.boom.section.shape = static_cast<SectionShape>(kind);
                         }
                     },
                     p.axes[axis].mechanism);
             });
-            for (int part = 0; part < 5; ++part) {
+            for (int part = 0; part < 6; ++part) {
                 page(part);
                 for (FieldEditor* e : d.window->findChildren<FieldEditor*>())
                     if (e->isVisible()) visited_.insert(e->path());
@@ -91,6 +93,8 @@ class EditorsTest : public QObject {
 private slots:
     void everyEditorOfEveryPart() {
         WindowDriver d;
+        d.window->document().change("list a section",
+                                    [](Project& p) { p.profiles.emplace_back().id = "shelf"; });
         for (int axis = 0; axis < 2; ++axis) {
             d.window->session().setAxis(axis);
             for (int station = 0; station < d.window->stationCount(); ++station) {

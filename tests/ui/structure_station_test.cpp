@@ -5,6 +5,7 @@
 #include "app/stations/brief/brief_lists.h"
 #include "app/stations/structure/budget_dialog.h"
 #include "app/stations/structure/chart_dialog.h"
+#include "core/evaluate/rig_sweep.h"
 #include "core/evaluate/structure_solve.h"
 #include "support/window.h"
 
@@ -26,7 +27,7 @@ class StructureStationTest : public QObject {
         QTemporaryDir folder;
         Jib() : WindowDriver(false) {
             const QString copy = folder.filePath("kettle-jib.gantry");
-            QFile::copy(GANTRY_DATA "/demo/kettle-jib.gantry", copy);
+            QFile::copy(QString::fromStdString(dataPath("demo/kettle-jib.gantry")), copy);
             window->openFile(copy);
             window->session().setAxis(1);
             station(2);
@@ -126,6 +127,83 @@ private slots:
         d.click(d.find<QPushButton>("structureBest"));
         QVERIFY(d.project() == bare && d.status().contains("section"));
     }
+    /// Any section can be listed, priced and changed, and is compared flat and on edge until it is taken out.
+    void sectionsOfOnesOwnAreListed() {
+        WindowDriver d;
+        d.station(2);
+        d.window->document().change("x", [](Project& p) {
+            p.profiles.clear();
+            std::get<LinearMechanism>(p.axes[0].mechanism).rail.section.price = 0.0;
+        });
+        const auto open = [&] {
+            d.pickFromMenu(d.find<QPushButton>("structureTools"), "Compare sections");
+            return d.window->findChild<QDialog*>("sectionsDialog");
+        };
+        const auto tableOf = [](QDialog* dialog) {
+            return dialog->findChild<QTableWidget*>("sectionsDialogTable");
+        };
+        QDialog* dialog = open();
+        const int before = tableOf(dialog)->rowCount();
+        tableOf(dialog)->selectRow(1);
+        QTest::mouseClick(dialog->findChild<QPushButton*>("listSection"), Qt::LeftButton);
+        QCOMPARE(d.project().profiles.size(), 1u);
+        closeDialog(dialog);
+        auto* part = d.find<QComboBox>("structurePart");
+        part->setCurrentIndex(part->findText("Sections to compare"));
+        d.window->showStation(1);
+        const QString path = "profiles/" + QString::fromStdString(d.project().profiles[0].id) + "/";
+        d.type(path + "section/width_m", "77 mm");
+        d.type(path + "section/price_per_m", "31");
+        d.type(path + "name", "Shelf");
+        dialog = open();
+        QTableWidget* table = tableOf(dialog);
+        QVERIFY(table->rowCount() >= before + 1);
+        QVERIFY(table->item(1, 0)->text().startsWith("Shelf: "));
+        QVERIFY(table->item(2, 0)->text().contains("on edge"));
+        const double length = std::get<LinearMechanism>(d.project().axes[0].mechanism).railLength;
+        QVERIFY2(table->item(1, 7)->text().startsWith(QString::number(std::round(31 * length))),
+                 qPrintable(table->item(1, 7)->text()));
+        QCOMPARE(table->item(0, 7)->text(), QString::fromUtf8("–")); // no price was said
+        table->selectRow(2);
+        QTest::mouseClick(dialog->findChild<QPushButton*>("unlistSection"), Qt::LeftButton);
+        QVERIFY(d.project().profiles.empty());
+        closeDialog(dialog);
+    }
+    /// The drawing goes to where the rig comes nearest to anything, in one step that can be undone.
+    void theNearestApproachIsDrawn() {
+        Jib d;
+        d.window->document().change("x", [](Project& p) {
+            p.keepOut.assign(1, {"lamp", "Lamp", 0.9, 0.6, 1.3, 0.1, 0.1, 0.1});
+        });
+        const Clearance far = clearanceAt(d.project(), shownPose(d.project()));
+        d.pickFromMenu(d.find<QPushButton>("structureTools"), "Draw where it comes nearest");
+        const Clearance now = clearanceAt(d.project(), shownPose(d.project()));
+        const double nearest = d.window->document().assessment().evaluation.rig.clearance.value();
+        QVERIFY(now.distance < far.distance);
+        QVERIFY(std::abs(now.distance - nearest) < 0.15); // pan and tilt are drawn straight ahead
+        d.window->document().undoStack()->undo();
+        QCOMPARE(clearanceAt(d.project(), shownPose(d.project())).distance, far.distance);
+    }
+    /// On a leg the ballast is drawn there and not dragged; pads become a line of what gives way.
+    void ballastOnALegAndPads() {
+        Jib d;
+        auto* part = d.find<QComboBox>("structurePart");
+        part->setCurrentIndex(part->findText("Base"));
+        d.window->showStation(1);
+        auto* view = d.find<RigView>("rigView");
+        QVERIFY(!view->handleAt("base/ballast_out_m").isNull());
+        const double ratio = d.window->document().assessment().evaluation.rig.tipping.value();
+        d.type("base/ballast_leg", "2");
+        QVERIFY(view->handleAt("base/ballast_out_m").isNull());
+        QVERIFY(d.window->document().assessment().evaluation.rig.tipping.value() != ratio);
+        d.type("base/ballast_leg", "9");
+        QVERIFY(!d.window->document().assessment().evaluation.rig.tipping);
+        QVERIFY(d.find<TippingPolar>("tippingPolar")->inWords().contains("no leg"));
+        d.type("base/ballast_leg", "0");
+        QVERIFY(!d.find<SoftTable>("softTable")->inWords().contains("pads"));
+        d.type("base/pad_stiffness_N_m", "60 N/mm");
+        QVERIFY(d.find<SoftTable>("softTable")->inWords().contains("pads"));
+    }
     void sectionsAreComparedAndUsed() {
         WindowDriver d;
         d.station(2);
@@ -133,8 +211,11 @@ private slots:
         auto* dialog = d.window->findChild<QDialog*>("sectionsDialog");
         QVERIFY(dialog != nullptr);
         auto* table = dialog->findChild<QTableWidget*>("sectionsDialogTable");
-        QVERIFY(table->rowCount() >= 3 && table->columnCount() == 7);
-        table->selectRow(2);
+        QVERIFY(table->rowCount() >= 3 && table->columnCount() == 8);
+        int row = 0; // a stock size larger than what is there
+        for (int r = 1; r < table->rowCount(); ++r)
+            if (table->item(r, 0)->text().contains("60")) row = r;
+        table->selectRow(row);
         QTest::mouseClick(dialog->findChild<QPushButton*>("useSection"), Qt::LeftButton);
         const Section& now = std::get<LinearMechanism>(d.project().axes[0].mechanism).rail.section;
         QVERIFY(now.width > 0.04);

@@ -21,7 +21,7 @@ io::PartsTable table(const std::string& text, std::string_view fallback = {}) {
     return io::readParts(text, io::suggestedColumns(io::csvHeader(text)), fallback);
 }
 const io::PartsTable& library() {
-    static const io::PartsTable t = table(textOfFile(GANTRY_DATA "/parts/library.csv"));
+    static const io::PartsTable t = table(textOfFile(dataPath("parts/library.csv")));
     return t;
 }
 double number(const Part& p, std::string_view key) {

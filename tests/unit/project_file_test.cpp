@@ -25,7 +25,7 @@ private slots:
     }
     void shippedSchemaIsCurrent() {
         QCOMPARE(QString::fromStdString(io::projectSchema()),
-                 QString::fromStdString(textOfFile(GANTRY_DATA "/schema/calm-gantry-project.schema.json")));
+                 QString::fromStdString(textOfFile(dataPath("schema/calm-gantry-project.schema.json"))));
         QVERIFY(io::projectSchema().find("additionalProperties") == std::string::npos);
         QVERIFY(io::projectSchema().find("\"pattern\"") == std::string::npos);
     }

@@ -59,13 +59,12 @@ private slots:
     }
     void shippedTemplatesFillCompletely() {
         const auto s = sheetOf(demoProject());
-        const auto header =
-            io::fillTemplate(textOfFile(GANTRY_DATA "/templates/constants-header.mustache"), s);
+        const auto header = io::fillTemplate(textOfFile(dataPath("templates/constants-header.mustache")), s);
         QVERIFY2(header.error.empty() && header.missingNames.empty(), header.error.c_str());
         QVERIFY(header.text.find("#define SLIDE_STEPS_PER_UNIT 80 // Steps per unit, steps/mm\n#define "
                                  "SLIDE_MAX_SPEED 300 ") != std::string::npos);
         QVERIFY(header.text.find("#define PAN_HOME_END \"low\"") != std::string::npos);
-        const auto list = io::fillTemplate(textOfFile(GANTRY_DATA "/templates/numbered-list.mustache"), s);
+        const auto list = io::fillTemplate(textOfFile(dataPath("templates/numbered-list.mustache")), s);
         QVERIFY(list.error.empty() && list.missingNames.empty());
         QVERIFY(list.text.find("\n1.1  Steps per unit: 80 steps/mm\n1.2 ") != std::string::npos);
         QVERIFY(list.text.find("2.1  Steps per unit: 46.222 steps/°  (exactly 416/9") != std::string::npos);

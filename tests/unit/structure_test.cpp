@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structure/balance.h"
 #include "core/structure/beam.h"
+#include "core/structure/pads.h"
 #include "core/structure/rail.h"
 #include "core/structure/section.h"
 #include "core/structure/softness.h"
@@ -10,6 +11,7 @@
 #include "support/frame_elements.h"
 #include "support/near.h"
 
+#include <Eigen/Eigenvalues>
 #include <QTest>
 #include <random>
 
@@ -295,6 +297,78 @@ private slots:
         VERIFY_NEAR(shareOf(parts[0], all), 0.64, 1e-12);
         VERIFY_NEAR(all.damping, 0.64 * 0.01 + 0.36 * 0.05, 1e-12);
         QCOMPARE(inSeries({}).frequency, 0.0);
+    }
+
+    /// One mass on massless legs: its give is that of rocking and of shear one after the other.
+    void swayOnPadsByHand() {
+        const std::array feet{Plan{0.4, 0.3}, Plan{-0.4, 0.3}, Plan{-0.4, -0.3}, Plan{0.4, -0.3}};
+        const double m = 12, h = 1.5, k = 40e3;
+        const std::array weights{Weight{m, {0, 0}, h}};
+        const PadsView pads{feet, weights, k};
+        const auto by = [&](double arm) {
+            const double rocking = k * 4 * arm * arm - m * g * h, shear = 4 * k / 3;
+            return std::sqrt(1 / (m * (h * h / rocking + 1 / shear))) / (2 * pi);
+        };
+        VERIFY_NEAR(swayOnPads(pads, 0.0), by(0.4), 1e-9);
+        VERIFY_NEAR(swayOnPads(pads, pi / 2), by(0.3), 1e-9);
+        VERIFY_NEAR(swayOnPads(pads), by(0.3), 1e-9); // the softest
+        VERIFY_NEAR(bounceOnPads(pads), std::sqrt(4 * k / m) / (2 * pi), 1e-12);
+        // Soft enough, the weight tips it over: K = m g h at k = m g h / Σr².
+        const double least = m * g * h / (4 * 0.3 * 0.3);
+        QCOMPARE(swayOnPads({feet, weights, 0.99 * least}), 0.0);
+        QVERIFY(swayOnPads({feet, weights, 1.01 * least}) > 0.0);
+    }
+    /// Two masses on a stiff mast: against both modes of the exact eigenproblem of slide and tilt. Dunkerley
+    /// is a lower bound, and close where one part gives most.
+    void swayOnPadsAgainstEigenvalues() {
+        std::mt19937_64 random(7);
+        for (int i = 0; i < 100; ++i) {
+            const int legs = 3 + static_cast<int>(random() % 3);
+            const auto feet = feetOnCircle(legs, between(random, 0.3, 1.0), between(random, 0, 3));
+            const std::array weights{Weight{between(random, 2, 30), {0, 0}, between(random, 0.1, 0.6)},
+                                     Weight{between(random, 1, 10), {0, 0}, between(random, 0.8, 2.5)}};
+            const double k = between(random, 30e3, 400e3), direction = between(random, 0, 3);
+            double spread = 0.0, m = 0.0, mh = 0.0, mhh = 0.0;
+            for (const Plan& f : feet)
+                spread += std::pow(f.x * std::cos(direction) + f.y * std::sin(direction), 2);
+            for (const Weight& w : weights) {
+                m += w.mass;
+                mh += w.mass * w.height;
+                mhh += w.mass * w.height * w.height;
+            }
+            Eigen::Matrix2d mass, stiffness;
+            mass << m, mh, mh, mhh;
+            stiffness << legs * k / 3, 0, 0, k * spread - g * mh;
+            const Eigen::GeneralizedSelfAdjointEigenSolver<Eigen::Matrix2d> exact(stiffness, mass);
+            const double f = std::sqrt(exact.eigenvalues()(0)) / (2 * pi);
+            const double found = swayOnPads({feet, weights, k}, direction);
+            QVERIFY2(found <= f * (1 + 1e-9) && found > 0.85 * f,
+                     qPrintable(QString("%1 found, %2 exact").arg(found).arg(f)));
+            // On a circle every direction is as soft.
+            VERIFY_NEAR(swayOnPads({feet, weights, k}), found, 1e-9);
+        }
+    }
+    void turningOnPads() {
+        const auto feet = feetOnCircle(3, 0.5, 0.2);
+        const std::array weights{Weight{4, {2.0, 0.0}, 1}, Weight{8, {-1.0, 0.0}, 1}};
+        const double inertia = 4 * 4 + 8 * 1, turning = 3 * 20e3 / 3 * 0.25;
+        VERIFY_NEAR(turnOnPads({feet, weights, 20e3}), std::sqrt(turning / inertia) / (2 * pi), 1e-9);
+    }
+    /// Reactions of a beam by hand, and equilibrium: what one stand lifts the other carries too much.
+    void clampsByHand() {
+        RailView rail{{2.0, 1e4, 30.0}, TwoSupports{0.5, 1.2}, 100.0};
+        const CarriageView carriage{100.0, 0.2, 0.0};
+        // Carriage at 1.9, 0.7 beyond the second stand; the rail's middle is 0.2 before it.
+        const double lift = (100 * 0.7 - 60 * 0.2) / 0.7;
+        VERIFY_NEAR(clampPull(rail, carriage, {4, 0.05}, 1.9), lift / 4, 1e-12);
+        QCOMPARE(clampPull(rail, carriage, {4, 0.05}, 0.9), 0.0); // between them nothing lifts
+        // The same from the other end, by symmetry.
+        rail.supports = TwoSupports{0.8, 1.5};
+        VERIFY_NEAR(clampPull(rail, carriage, {4, 0.05}, 0.1), lift / 4, 1e-12);
+        rail.supports = CentralSupport{0.9, 1e4};
+        const double moment = 60 * 0.1 + 100 * (1.6 - 0.9);
+        VERIFY_NEAR(clampPull(rail, carriage, {4, 0.08}, 1.6), moment / 0.08 / 2, 1e-12);
+        VERIFY_NEAR(clampPull(rail, carriage, {1, 0.08}, 1.6), moment / 0.08, 1e-12);
     }
 };
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/rig_view.h"
 
-
 #include <QMouseEvent>
 #include <algorithm>
 #include <cmath>
@@ -84,8 +83,8 @@ void RigView::fit() {
             take({k.x, k.y, k.z}, 0.5 * std::max({k.length, k.width, k.height}));
     if (!above_) take({}, 0.02);
     if (box.isEmpty()) box = QRectF(-1, -1, 2, 2);
-    const QRectF room =
-        small_ ? QRectF(rect()).adjusted(14, 14, -14, -14) : QRectF(rect()).adjusted(64, head_ + 30, -64, -44);
+    const QRectF room = small_ ? QRectF(rect()).adjusted(14, 14, -14, -14)
+                               : QRectF(rect()).adjusted(64, head_ + 30, -64, -44);
     scale_ = std::max(1.0, std::min(room.width() / box.width(), room.height() / box.height()));
     origin_ = room.center() - QPointF(box.center().x(), box.center().y()) * scale_;
 }
@@ -163,7 +162,7 @@ void RigView::collectHandles() {
                      0.0,
                      tr("counterweight")});
             }
-        } else if (b.kind == BodyKind::Ballast) {
+        } else if (b.kind == BodyKind::Ballast && p.base.ballastLeg == 0) {
             handles_.push_back({QStringLiteral("base/ballast_out_m"),
                                 b.centre,
                                 {0.0, 0.0, b.centre.z},

@@ -54,6 +54,7 @@ private:
     QPointF toScreen(Place p) const;
     void paintBody(QPainter& p, const RigBody& body) const;
     void paintFeet(QPainter& p) const;
+    void paintMount(QPainter& p) const;
     void paintMasses(QPainter& p) const;
     void paintBend(QPainter& p) const;
     void paintScale(QPainter& p) const;

@@ -103,10 +103,7 @@ void RigView::paintFeet(QPainter& p) const {
     if (!above_) {
         const double ground = toScreen({}).y();
         p.setPen(QPen(t.third, 1));
-        if (context_.document.project().base.kind == BaseKind::Overhead) {
-            const double ceiling = toScreen({0.0, 0.0, context_.document.project().base.height + 0.3}).y();
-            p.drawLine(QPointF(16, ceiling), QPointF(width() - 16, ceiling));
-        }
+        paintMount(p);
         if (!layout_.feet.empty()) {
             p.drawLine(QPointF(16, ground), QPointF(width() - 16, ground));
             for (const structure::Plan& f : layout_.feet) {
@@ -124,6 +121,33 @@ void RigView::paintFeet(QPainter& p) const {
     p.setPen(QPen(t.brick, 1.2, Qt::DashLine));
     p.setBrush(t.lakeWash);
     p.drawPolygon(polygon);
+}
+
+/// Ceiling or wall, and the anchors in it.
+void RigView::paintMount(QPainter& p) const {
+    const Tokens& t = tokens();
+    const Base& base = context_.document.project().base;
+    const bool wall = base.kind == BaseKind::WallBracket;
+    if (!wall && base.kind != BaseKind::Overhead) return;
+    const auto on = [&](double aside) {
+        return wall ? toScreen({-drawnMount, 0.0, base.height + aside})
+                    : toScreen({aside, 0.0, base.height + drawnMount});
+    };
+    const QPointF middle = on(0.0);
+    constexpr double hatch = 7.0; // [px]
+    if (wall)
+        p.drawLine(QPointF(middle.x(), head_), QPointF(middle.x(), height() - 30.0));
+    else
+        p.drawLine(QPointF(16, middle.y()), QPointF(width() - 16, middle.y()));
+    for (double at = wall ? head_ + hatch : 16.0; at < (wall ? height() - 30.0 : width() - 16.0);
+         at += 2 * hatch) {
+        const QPointF from = wall ? QPointF(middle.x(), at) : QPointF(at, middle.y());
+        p.drawLine(from, from + (wall ? QPointF(-hatch, hatch) : QPointF(hatch, -hatch)));
+    }
+    p.setPen(QPen(t.ink, 1.2));
+    p.setBrush(t.sheet);
+    for (const double side : {-0.5, 0.5}) p.drawEllipse(on(side * base.anchorSpread), 3.5, 3.5);
+    p.setPen(QPen(t.third, 1));
 }
 
 /// The arm or rail as it bends, enlarged so that it is seen, and how far in truth.

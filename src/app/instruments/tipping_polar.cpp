@@ -3,6 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "app/theme/tokens.h"
+#include "core/verdicts/rules.h"
 
 #include <QPainter>
 #include <algorithm>
@@ -38,17 +39,54 @@ void TippingPolar::refresh() {
     update();
 }
 
+/// What hangs does not tip: pull of the anchors against what they stand, on one scale.
+void TippingPolar::paintAnchors(QPainter& p) const {
+    const Tokens& t = tokens();
+    const RigStructure& rig = context_.document.assessment().evaluation.rig;
+    const double pull = rig.anchorPull.value(), stand = context_.document.project().base.anchorStrength.value;
+    const double wanted = rules::all()[static_cast<std::size_t>(rules::indexOf("anchors"))].bounds.wanted;
+    const double whole = 1.1 * std::max(stand, wanted * pull);
+    if (!(whole > 0.0)) return;
+    const int left = 14, room = width() - 28, high = 16;
+    const auto x = [&](double force) { return left + room * force / whole; };
+    const auto bar = [&](int y, const QString& text, double force, const QColor& colour) {
+        p.setPen(t.second);
+        p.drawText(QRect(left, y, room, 14), Qt::AlignVCenter, text);
+        p.setPen(QPen(colour, 1.2));
+        p.setBrush(force > 0.0 ? t.lakeWash : Qt::NoBrush);
+        p.drawRect(QRectF(left, y + 16, force > 0.0 ? x(force) - left : room, high));
+    };
+    const int top = std::max(32, (height() - 34 - 2 * 46) / 2);
+    p.setFont(textFont(11));
+    bar(top, tr("pull at most %1").arg(context_.show(pull, units::Kind::Force)), pull, t.rust);
+    if (stand > 0.0) {
+        bar(top + 46, tr("anchors stand %1").arg(context_.show(stand, units::Kind::Force)), stand, t.lake);
+    } else {
+        p.setPen(t.brick);
+        p.drawText(QRect(left, top + 46, room, 30), Qt::AlignVCenter | Qt::TextWordWrap,
+                   tr("What the anchors stand is not entered: it is never presumed."));
+    }
+    p.setPen(QPen(t.ink, 1.2, Qt::DashLine));
+    p.drawLine(QPointF(x(wanted * pull), top + 14), QPointF(x(wanted * pull), top + 46 + 34));
+    p.setPen(t.second);
+    p.drawText(QRectF(x(wanted * pull) - 130, top - 2, 126, 14), Qt::AlignRight | Qt::AlignVCenter,
+               tr("wanted: × %1").arg(context_.show(wanted, units::Kind::Ratio)));
+}
+
 void TippingPolar::paintEvent(QPaintEvent*) {
     QPainter p(this);
     paintCard(p, rect());
     const Tokens& t = tokens();
+    const bool anchors = bool(context_.document.assessment().evaluation.rig.anchorPull);
     p.setFont(textFont(12, true));
     p.setPen(t.ink);
-    p.drawText(QRect(12, 5, width() - 24, 20), Qt::AlignVCenter, tr("Tipping, by direction"));
+    p.drawText(QRect(12, 5, width() - 24, 20), Qt::AlignVCenter,
+               anchors ? tr("Anchors") : tr("Tipping, by direction"));
     p.setFont(textFont(11));
     p.setPen(t.second);
     const QRect line(12, height() - 34, width() - 24, 30);
     p.drawText(line, Qt::AlignHCenter | Qt::AlignVCenter | Qt::TextWordWrap, words_);
+    if (anchors) return paintAnchors(p);
     if (cases_.empty()) return;
     p.setRenderHint(QPainter::Antialiasing);
     const QPointF middle(width() / 2.0, 28 + (height() - 66) / 2.0);
@@ -64,12 +102,16 @@ void TippingPolar::paintEvent(QPaintEvent*) {
         const double r = radius * ring / outermost;
         p.drawEllipse(middle, r, r);
     }
-    // The feet, to scale among themselves.
-    const Base& base = context_.document.project().base;
-    p.setPen(QPen(t.ink, 2.0));
-    for (const structure::Plan& f : feetOf(base)) {
+    // The feet by direction, with the numbers by which ballast names them.
+    int number = 0;
+    for (const structure::Plan& f : feetOf(context_.document.project())) {
         const double d = std::atan2(f.y, f.x);
-        p.drawLine(middle, middle + QPointF(0.45 * radius * std::cos(d), -0.45 * radius * std::sin(d)));
+        const QPointF out(std::cos(d), -std::sin(d)), foot = middle + 0.45 * radius * out;
+        p.setPen(QPen(t.ink, 2.0));
+        p.drawLine(middle, foot);
+        p.setPen(t.ink);
+        p.drawText(QRectF(foot.x() + 9 * out.x() - 8, foot.y() + 9 * out.y() - 8, 16, 16), Qt::AlignCenter,
+                   QString::number(++number));
     }
     if (cases_.size() < 3) {
         p.setPen(QPen(t.lake, 2));

@@ -21,6 +21,8 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
+    void paintAnchors(QPainter& p) const;
+
     Context context_;
     std::vector<TippingCase> cases_;
     QString words_;

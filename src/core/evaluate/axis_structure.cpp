@@ -3,7 +3,9 @@
 
 #include "core/evaluate/arm_masses.h"
 #include "core/evaluate/drive_model.h"
+#include "core/evaluate/rig_layout.h"
 
+#include "core/structure/pads.h"
 #include "core/structure/strength.h"
 
 #include <algorithm>
@@ -44,6 +46,29 @@ void addSoft(AxisStructure& out, SoftCause cause, double stiffness, double inert
     if (std::isfinite(f) && f > 0.0) out.soft.push_back({cause, {f, damping}});
 }
 
+/// What a stop of this axis makes the whole rig do on soft feet.
+void addPads(AxisStructure& out, const Project& project, const Axis& axis) {
+    const Base& base = project.base;
+    if (!(base.padStiffness.value > 0.0) || feetOf(base).empty()) return;
+    const RigLayout layout = layRig(project, shownPose(project));
+    std::vector<structure::Weight> weights;
+    for (const RigBody& b : layout.bodies)
+        if (b.mass > 0.0) weights.push_back({b.mass, {b.centre.x, b.centre.y}, b.centre.z});
+    const structure::PadsView pads{layout.feet, weights, base.padStiffness.value};
+    const bool swings = std::any_of(project.axes.begin(), project.axes.end(),
+                                    [](const Axis& a) { return a.role == Role::Swing; });
+    double f = 0.0;
+    if (axis.role == Role::Lift) {
+        f = structure::bounceOnPads(pads);
+    } else {
+        // What a swing carries may point anywhere when it stops.
+        f = structure::swayOnPads(pads, swings ? std::nullopt : std::optional(0.0));
+        const double turns = axis.role == Role::Swing ? structure::turnOnPads(pads) : 0.0;
+        if (f > 0.0 && turns > 0.0) f = 1.0 / std::hypot(1.0 / f, 1.0 / turns);
+    }
+    if (f > 0.0) out.soft.push_back({SoftCause::Pads, {f, base.padDamping.value}});
+}
+
 void finishSoft(AxisStructure& out) {
     std::stable_sort(out.soft.begin(), out.soft.end(), [](const SoftEntry& a, const SoftEntry& b) {
         return a.part.frequency < b.part.frequency;
@@ -69,7 +94,7 @@ void fillRail(AxisStructure& out, const Project& project, const Axis& axis, cons
 
     constexpr int places = 16;
     double lowSag = 1e300, highSag = -1e300, lowSlope = 1e300, highSlope = -1e300, lowTwist = 1e300,
-           highTwist = -1e300, moment = 0.0, tip = harmless, tipAt = r.low, worstSagAt = r.low;
+           highTwist = -1e300, moment = 0.0, pull = 0.0, tip = harmless, tipAt = r.low, worstSagAt = r.low;
     double sagRate = 0.0, slopeRate = 0.0;
     structure::RailPoint before;
     for (int i = 0; i <= places; ++i) {
@@ -97,7 +122,12 @@ void fillRail(AxisStructure& out, const Project& project, const Axis& axis, cons
             tip = ratio;
             tipAt = at;
         }
+        if (linear.rail.clampBolts > 0)
+            pull =
+                std::max(pull, structure::clampPull(r.rail, r.carriage,
+                                                    {linear.rail.clampBolts, linear.rail.clampSpacing}, at));
     }
+    if (linear.rail.clampBolts > 0) out.clampRatio = overOrHarmless(linear.rail.clampBoltLimit, pull);
     out.sag = Figure::of(std::max(std::abs(highSag), std::abs(lowSag)));
     out.slope = Figure::of(std::max(std::abs(lowSlope), std::abs(highSlope)));
     out.twist = Figure::of(std::max(std::abs(lowTwist), std::abs(highTwist)));
@@ -129,6 +159,7 @@ void fillRail(AxisStructure& out, const Project& project, const Axis& axis, cons
     if (linear.rail.support != RailSupport::Bedded)
         addSoft(out, SoftCause::Stands, stands * linear.rail.standSway.value, r.mass + out.ownMass.value(),
                 0.03);
+    addPads(out, project, axis);
     finishSoft(out);
 }
 
@@ -268,6 +299,7 @@ void fillArm(AxisStructure& out, const Project& project, const Axis& axis, const
     const double reach = arm.length + arm.tipOffset;
     addSoft(out, SoftCause::Mast, boom.mastTurning.value,
             arm.tipMass * reach * reach + arm.mass * arm.length * arm.length / 3.0, 0.02);
+    addPads(out, project, axis);
     finishSoft(out);
     if (upright) fillBalance(out, project, axis, r);
 }
@@ -286,6 +318,8 @@ std::string_view softName(SoftCause cause) {
         return "arm";
     case SoftCause::Mast:
         return "mast and pivot";
+    case SoftCause::Pads:
+        return "pads under the feet";
     }
     return "";
 }

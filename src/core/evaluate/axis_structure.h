@@ -14,7 +14,7 @@
 namespace gantry {
 
 /// What gives way under a camera.
-enum class SoftCause { Drive, Rail, Stands, Boom, Mast };
+enum class SoftCause { Drive, Rail, Stands, Boom, Mast, Pads };
 std::string_view softName(SoftCause cause);
 
 struct SoftEntry {
@@ -40,6 +40,7 @@ struct AxisStructure {
     Figure bounce;       ///< [Hz] first natural frequency up and down
     Figure stressRatio;  ///< [1] what the material stands over the largest bending stress
     Figure tippingRatio; ///< [1] of a rail over its stands
+    Figure clampRatio;   ///< [1] what a clamp bolt of the rail stands over its worst pull
     Figure tippingAt;    ///< [m] of the carriage along the rail, where that is least
 
     Figure frontMoment;  ///< [N·m] of what hangs in front of the pivot, level; none without a counterweight

@@ -3,6 +3,7 @@
 
 #include "core/evaluate/output_view.h"
 #include "core/evaluate/rig_structure.h"
+#include "core/evaluate/rig_sweep.h"
 #include "core/evaluate/stage_view.h"
 #include "core/evaluate/supply_view.h"
 
@@ -244,9 +245,11 @@ Evaluation evaluate(const Project& project) {
     if (project.base.kind != BaseKind::NotGiven || !project.keepOut.empty()) {
         const Clearance clearance = sweepRig(project);
         out.rig.clearance = Figure::of(clearance.distance);
+        out.rig.clearancePose = clearance.pose;
+        out.rig.clearanceAtLeast = Figure::of(clearance.atLeast);
         out.rig.keepOut = clearance.keepOut;
         out.rig.clearanceBody = bodyName(clearance.body);
-        out.rig.clearanceWith = clearance.with == BodyKind::Rail ? "ground" : bodyName(clearance.with);
+        out.rig.clearanceWith = obstacleName(clearance);
     }
     return out;
 }

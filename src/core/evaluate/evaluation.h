@@ -187,14 +187,16 @@ struct RigStructure {
     Figure tippingEmergency; ///< [1] with the hardest stop, in that pose
     Figure tippingDirection; ///< [rad] in which the rig points then
     std::vector<double> tippingPose;
-    int tippingAxis = 0;            ///< index of the axis that turns it there
-    Figure ballastNeeded;           ///< [kg] in the middle for a ratio of 1.5 in that pose
-    Figure anchors;                 ///< [1] strength of anchors over their pull
-    Figure anchorPull;              ///< [N]
-    Figure clearance;               ///< [m] least over all ranges to ground, base and rooms to keep out of
-    int keepOut = -1;               ///< index in Project::keepOut of the nearest; −1: ground or base
-    std::string_view clearanceBody; ///< what comes near …
-    std::string_view clearanceWith; ///< … to what of ground and base; static words
+    int tippingAxis = 0;               ///< index of the axis that turns it there
+    Figure ballastNeeded;              ///< [kg] in the middle for a ratio of 1.5 in that pose
+    Figure anchors;                    ///< [1] strength of anchors over their pull
+    Figure anchorPull;                 ///< [N]
+    Figure clearance;                  ///< [m] least over all ranges to ground, base and rooms to keep out of
+    std::vector<double> clearancePose; ///< where that is, as in rig_layout.h
+    Figure clearanceAtLeast;           ///< [m] no pose comes nearer than this; the search is not finer
+    int keepOut = -1;                  ///< index in Project::keepOut of the nearest; −1: ground or base
+    std::string_view clearanceBody;    ///< what comes near …
+    std::string_view clearanceWith;    ///< … to what of ground and base; static words
 };
 
 struct Evaluation {

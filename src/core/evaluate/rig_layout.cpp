@@ -11,12 +11,8 @@
 namespace gantry {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double headHeight = 0.08, cameraLength = 0.18; // [m] as they are drawn where nothing is entered
-
-Place plus(Place a, Place b, double share = 1.0) {
-    return {a.x + share * b.x, a.y + share * b.y, a.z + share * b.z};
-}
+using std::numbers::pi;
+using structure::plus;
 
 /// Builds a layout from the base up, keeping the frame in which the next axis stands.
 class Builder {
@@ -25,10 +21,12 @@ public:
 
     RigLayout build() {
         addBase();
+        out_.joints.resize(project_.axes.size());
         for (std::size_t i = 0; i < project_.axes.size(); ++i) {
             const Axis& axis = project_.axes[i];
             if (axis.role == Role::Turntable) continue; // the subject turns, not the camera
             index_ = static_cast<int>(i);
+            out_.joints[i] = frame_;
             at_ = i < pose_.size() && std::isfinite(pose_[i]) ? std::clamp(pose_[i], 0.0, usableTravel(axis))
                                                               : 0.0;
             if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
@@ -42,8 +40,9 @@ public:
     }
 
 private:
-    Place ahead(double elevation) const {
-        return {std::cos(elevation) * std::cos(heading_), std::cos(elevation) * std::sin(heading_),
+    Place ahead(double elevation) const { return towards(heading_, elevation); }
+    static Place towards(double heading, double elevation) {
+        return {std::cos(elevation) * std::cos(heading), std::cos(elevation) * std::sin(heading),
                 std::sin(elevation)};
     }
     /// A point of an arm: along it, and square above it.
@@ -72,12 +71,17 @@ private:
             add(BodyKind::Column, -1, {0.0, 0.0, knee}, {0.0, 0.0, base.height}, 0.03, base.mass.value);
             out_.bodies.back().centre = {0.0, 0.0, base.massHeight};
         } else {
-            add(BodyKind::Column, -1, {0.0, 0.0, base.height + (base.kind == BaseKind::Overhead ? 0.3 : 0.0)},
-                frame_, 0.03, base.mass.value);
+            const Place from = base.kind == BaseKind::Overhead ? Place{0.0, 0.0, base.height + drawnMount}
+                                                               : Place{-drawnMount, 0.0, base.height};
+            add(BodyKind::Column, -1, from, frame_, 0.03, base.mass.value);
         }
-        if (stands && base.ballast.value > 0.0)
-            add(BodyKind::Ballast, -1, {-base.ballastOut - 0.06, 0.0, 0.05},
-                {-base.ballastOut + 0.06, 0.0, 0.05}, 0.05, base.ballast.value);
+        if (stands && base.ballast.value > 0.0) {
+            structure::Plan at{-base.ballastOut, 0.0};
+            if (const auto feet = feetOf(project_); base.ballastLeg > 0 && !feet.empty())
+                at = feet[std::min(static_cast<std::size_t>(base.ballastLeg), feet.size()) - 1];
+            add(BodyKind::Ballast, -1, {at.x - 0.06, at.y, 0.05}, {at.x + 0.06, at.y, 0.05}, 0.05,
+                base.ballast.value);
+        }
     }
     void addLinear(const Axis& axis, const LinearMechanism& linear) {
         if (axis.role == Role::Lift) {
@@ -98,16 +102,13 @@ private:
         const Place low = plus(frame_, ahead(slope), -middle), high = plus(low, ahead(slope), length);
         const double own = beamView(rail.section).massPerMetre * length;
         add(BodyKind::Rail, index_, low, high, 0.5 * std::max(0.01, rail.section.height), own);
-        if (index_ == 0 && standsOnItsRail(project_)) out_.feet.clear(); // it stands where its stands stand
+        if (index_ == 0 && standsOnItsRail(project_)) out_.feet = feetOf(project_);
         if (rail.support == RailSupport::TwoStands && rail.section.shape != SectionShape::NotGiven)
             for (const double at : {rail.firstStand, rail.secondStand}) {
                 const Place top = plus(low, ahead(slope), std::min(at, length));
                 const double foot =
                     project_.base.kind == BaseKind::NotGiven ? std::max(0.0, top.z - 0.3) : 0.0;
                 add(BodyKind::Stand, index_, {top.x, top.y, foot}, top, 0.015, rail.standMass.value);
-                if (index_ == 0 && standsOnItsRail(project_))
-                    for (const double side : {0.5, -0.5})
-                        out_.feet.push_back({top.x, top.y + side * project_.base.width});
             }
         const double along = std::min(0.5 * linear.carriageLength + linear.bumperLength, length) + at_;
         const Place on = plus(low, ahead(slope), std::min(along, length));
@@ -130,8 +131,12 @@ private:
         if (axis.role == Role::Swing) heading_ += r.lowAngle + at_;
         const bool boom = axis.role == Role::BoomTilt;
         if (axis.role != Role::Swing && !boom) {
-            if (axis.role == Role::Pan || axis.role == Role::Tilt || axis.role == Role::Roll)
-                frame_ = stack(BodyKind::Head, headHeight);
+            if (!turnsOnHead(axis.role)) return;
+            frame_ = stack(BodyKind::Head, headHeight);
+            // The camera turns about its own middle.
+            out_.joints[static_cast<std::size_t>(index_)] = plus(frame_, {0.0, 0.0, hanging_ ? -0.06 : 0.06});
+            if (axis.role == Role::Pan) pan_ += r.lowAngle + at_;
+            if (axis.role == Role::Tilt) tilt_ += r.lowAngle + at_;
             return;
         }
         const std::vector<structure::ArmMass> masses = armMasses(project_, axis);
@@ -164,7 +169,7 @@ private:
     }
 
     void addCamera() {
-        const Place half = plus({}, ahead(0.0), 0.5 * cameraLength);
+        const Place half = plus({}, towards(heading_ + pan_, tilt_), 0.5 * cameraLength);
         const Place at = plus(frame_, {0.0, 0.0, hanging_ ? -0.06 : 0.06});
         out_.camera = plus(at, half);
         if (project_.axes.empty()) return;
@@ -190,7 +195,7 @@ private:
     std::span<const double> pose_;
     RigLayout out_;
     Place frame_;
-    double heading_ = 0.0, at_ = 0.0;
+    double heading_ = 0.0, pan_ = 0.0, tilt_ = 0.0, at_ = 0.0;
     int index_ = -1, carrier_ = -1;
     bool hanging_ = false;
 };
@@ -241,10 +246,31 @@ std::vector<double> shownPose(const Project& project) {
     for (const Axis& axis : project.axes) {
         if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
             out.push_back(linear->rail.shownAt);
+        else if (const auto& r = std::get<RotaryMechanism>(axis.mechanism); turnsOnHead(axis.role))
+            out.push_back(straightAhead(r));
         else
-            out.push_back(std::get<RotaryMechanism>(axis.mechanism).boom.shownAt);
+            out.push_back(r.boom.shownAt);
     }
     return out;
+}
+
+bool turnsOnHead(Role role) {
+    return role == Role::Pan || role == Role::Tilt || role == Role::Roll;
+}
+
+double straightAhead(const RotaryMechanism& r) {
+    return std::clamp(-r.lowAngle, 0.0, std::max(0.0, r.range));
+}
+
+std::vector<structure::Plan> feetOf(const Project& project) {
+    if (!standsOnItsRail(project)) return feetOf(project.base);
+    const auto& linear = std::get<LinearMechanism>(project.axes.front().mechanism);
+    const double first = std::min(linear.rail.firstStand, linear.railLength),
+                 second = std::min(linear.rail.secondStand, linear.railLength);
+    // The middle between them stands over the middle of the base.
+    const double along = 0.5 * (second - first) * std::cos(linear.slope.value),
+                 half = 0.5 * project.base.width;
+    return {{along, half}, {-along, half}, {-along, -half}, {along, -half}};
 }
 
 std::vector<structure::Plan> feetOf(const Base& base) {

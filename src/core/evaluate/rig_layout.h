@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/project.h"
+#include "core/structure/apart.h"
 #include "core/structure/tipping.h"
 
 #include <span>
@@ -10,11 +11,13 @@
 
 namespace gantry {
 
-/// A place in space [m]: x along the rig, y to its left, z above the feet. The middle of the base is x = y =
-/// 0.
-struct Place {
-    double x = 0.0, y = 0.0, z = 0.0;
-};
+/// x along the rig, y to its left, z above the feet. The middle of the base is x = y = 0.
+using structure::Place;
+
+/// [m] as they are drawn and swept where nothing is entered.
+constexpr double headHeight = 0.08, cameraLength = 0.18;
+/// [m] between a wall or ceiling and what hangs on it, as it is drawn; only its anchors are judged.
+constexpr double drawnMount = 0.3;
 
 enum class BodyKind { Leg, Column, Stand, Rail, Carriage, Arm, Counterweight, Head, Camera, Ballast };
 std::string_view bodyName(BodyKind kind);
@@ -33,7 +36,8 @@ struct RigBody {
 struct RigLayout {
     std::vector<RigBody> bodies;
     std::vector<structure::Plan> feet;
-    Place camera; ///< where the lens is
+    std::vector<Place> joints; ///< for each axis of the project where it turns or runs from
+    Place camera;              ///< where the lens is
     double mass = 0.0;
     Place centre; ///< of gravity of it all
 };
@@ -44,12 +48,20 @@ struct RigLayout {
 /// from x, those of tilts from level.
 RigLayout layRig(const Project& project, std::span<const double> pose);
 
-/// The pose that the drawing shows: the axes' own `shownAt`.
+/// The pose that the drawing shows: the axes' own `shownAt`; pan, tilt and roll look straight ahead.
 std::vector<double> shownPose(const Project& project);
+
+/// Where an axis that turns the camera on its head looks straight ahead, from its low end [rad].
+double straightAhead(const RotaryMechanism& mechanism);
+/// Pan, tilt and roll: they turn the camera where it is.
+bool turnsOnHead(Role role);
 
 /// Whether the lowest axis is a rail on two stands of its own, which then are the rig's feet: as far apart
 /// along as they stand, and as wide as the base says.
 bool standsOnItsRail(const Project& project);
+
+/// Feet in plan of the rig in whatever pose; empty where it has none.
+std::vector<structure::Plan> feetOf(const Project& project);
 
 /// Feet in plan for a base; empty where it is not given or has anchors in place of feet.
 std::vector<structure::Plan> feetOf(const Base& base);

@@ -10,7 +10,8 @@
 namespace gantry {
 namespace {
 
-constexpr double pi = std::numbers::pi, gravity = 9.80665;
+using std::numbers::pi;
+constexpr double gravity = 9.80665;
 
 /// Planned and hardest deceleration of an axis [U/s²].
 struct Stops {
@@ -59,66 +60,26 @@ std::vector<double> overhangingPose(const Project& project, bool farEnd) {
                     at = range * i / 16.0;
                 }
             }
+        } else if (turnsOnHead(axis.role)) {
+            at = straightAhead(std::get<RotaryMechanism>(axis.mechanism));
         }
         pose.push_back(at);
     }
     return pose;
 }
 
-double distanceToBox(Place p, const KeepOut& box) {
-    const double dx = std::abs(p.x - box.x) - 0.5 * box.length, dy = std::abs(p.y - box.y) - 0.5 * box.width,
-                 dz = std::abs(p.z - box.z) - 0.5 * box.height;
-    const double inside = std::max({dx, dy, dz});
-    if (inside <= 0.0) return inside;
-    return std::hypot(std::max(dx, 0.0), std::max(dy, 0.0), std::max(dz, 0.0));
-}
-
-double distanceToLine(Place p, Place a, Place b) {
-    const double ux = b.x - a.x, uy = b.y - a.y, uz = b.z - a.z, square = ux * ux + uy * uy + uz * uz;
-    const double t =
-        square > 0.0 ? std::clamp(((p.x - a.x) * ux + (p.y - a.y) * uy + (p.z - a.z) * uz) / square, 0.0, 1.0)
-                     : 0.0;
-    return std::hypot(p.x - a.x - t * ux, p.y - a.y - t * uy, p.z - a.z - t * uz);
-}
-
-/// Bodies that move and may run into something.
-bool sweeps(BodyKind kind) {
-    return kind == BodyKind::Arm || kind == BodyKind::Camera || kind == BodyKind::Counterweight ||
-           kind == BodyKind::Carriage;
-}
-
-void lookAt(Clearance& least, const Project& project, const RigLayout& layout, std::span<const double> pose) {
-    const auto take = [&](double distance, BodyKind body, int keepOut, BodyKind with) {
-        if (!(distance < least.distance)) return;
-        least.distance = distance;
-        least.body = body;
-        least.keepOut = keepOut;
-        least.with = with;
-        least.pose.assign(pose.begin(), pose.end());
-    };
-    const bool standing = !layout.feet.empty();
-    const bool hasArm = std::any_of(layout.bodies.begin(), layout.bodies.end(),
-                                    [](const RigBody& b) { return b.kind == BodyKind::Arm; });
-    for (const RigBody& b : layout.bodies) {
-        if (!sweeps(b.kind)) continue;
-        constexpr int points = 6;
-        for (int i = 0; i <= points; ++i) {
-            const double t = static_cast<double>(i) / points;
-            const Place p{b.from.x + t * (b.to.x - b.from.x), b.from.y + t * (b.to.y - b.from.y),
-                          b.from.z + t * (b.to.z - b.from.z)};
-            if (standing) take(p.z - b.radius, b.kind, -1, BodyKind::Rail);
-            for (std::size_t k = 0; k < project.keepOut.size(); ++k)
-                take(distanceToBox(p, project.keepOut[k]) - b.radius, b.kind, static_cast<int>(k), b.kind);
-            // What rides on a rail stays over its base. An arm starts on its column, so only its ends count.
-            if (!hasArm || (b.kind == BodyKind::Arm && i != 0 && i != points)) continue;
-            for (const RigBody& other : layout.bodies) {
-                if (other.kind != BodyKind::Leg && other.kind != BodyKind::Column) continue;
-                if (other.kind == BodyKind::Column && b.kind == BodyKind::Arm) continue;
-                take(distanceToLine(p, other.from, other.to) - b.radius - other.radius, b.kind, -1,
-                     other.kind);
-            }
-        }
+/// What parts of the structure and the drives cost.
+double priceOf(const Axis& axis) {
+    double price = axis.price;
+    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
+        if (linear->rail.section.shape != SectionShape::NotGiven)
+            price += linear->rail.section.price * linear->railLength;
+        return price;
     }
+    const Boom& boom = std::get<RotaryMechanism>(axis.mechanism).boom;
+    if (boom.section.shape != SectionShape::NotGiven) price += boom.section.price * (boom.reach + boom.rear);
+    for (const Disc& d : boom.discs) price += d.price * d.count;
+    return price;
 }
 
 } // namespace
@@ -211,53 +172,17 @@ std::vector<TippingCase> tippingPolar(const Project& project, const std::vector<
     return out;
 }
 
-Clearance sweepRig(const Project& project) {
-    Clearance least;
-    std::vector<std::size_t> moving;
-    std::vector<int> steps;
-    for (std::size_t i = 0; i < project.axes.size() && moving.size() < 3; ++i) {
-        const Role role = project.axes[i].role;
-        if (role != Role::Slide && role != Role::Lift && role != Role::Swing && role != Role::BoomTilt)
-            continue;
-        moving.push_back(i);
-    }
-    // Turning wants the finer steps. Three axes at once take coarser ones, so that a sweep stays below 400
-    // poses.
-    const bool three = moving.size() == 3;
-    for (const std::size_t i : moving) {
-        const Role role = project.axes[i].role;
-        steps.push_back(role == Role::Swing      ? (three ? 12 : 18)
-                        : role == Role::BoomTilt ? (three ? 6 : 10)
-                                                 : 3);
-    }
-    std::vector<double> pose = shownPose(project);
-    std::vector<int> at(moving.size(), 0);
-    while (true) {
-        for (std::size_t k = 0; k < moving.size(); ++k)
-            pose[moving[k]] = usableTravel(project.axes[moving[k]]) * at[k] / steps[k];
-        lookAt(least, project, layRig(project, pose), pose);
-        std::size_t k = 0;
-        while (k < moving.size() && ++at[k] > steps[k]) at[k++] = 0;
-        if (k == moving.size()) break;
-    }
-    return least;
-}
-
-namespace {
-
-void fillBallast(RigStructure& out, const Project& project, const std::vector<AxisEvaluation>& axes) {
-    if (!out.tipping) return;
+Figure ballastNeededAt(const Project& project, const std::vector<AxisEvaluation>& axes,
+                       std::span<const double> pose, structure::Plan at) {
     constexpr double wanted = 1.5;
-    const Loads loads = loadsOn(project, axes, layRig(project, out.tippingPose));
+    const Loads loads = loadsOn(project, axes, layRig(project, pose));
     const auto ordinary =
-        structure::ballastNeeded(loads.footprint, loads.weights, loads.ordinary, wanted, {0.0, 0.0});
+        structure::ballastNeeded(loads.footprint, loads.weights, loads.ordinary, wanted, at);
     const auto emergency =
-        structure::ballastNeeded(loads.footprint, loads.weights, loads.emergency, wanted, {0.0, 0.0});
-    out.ballastNeeded = ordinary && emergency ? Figure::of(std::max(*ordinary, *emergency))
-                                              : Figure::none(Reason::OutOfRange);
+        structure::ballastNeeded(loads.footprint, loads.weights, loads.emergency, wanted, at);
+    return ordinary && emergency ? Figure::of(std::max(*ordinary, *emergency))
+                                 : Figure::none(Reason::OutOfRange);
 }
-
-} // namespace
 
 RigStructure rigStructure(const Project& project, const std::vector<AxisEvaluation>& axes) {
     RigStructure out;
@@ -268,11 +193,16 @@ RigStructure rigStructure(const Project& project, const std::vector<AxisEvaluati
     out.centreAcross = Figure::of(layout.centre.y);
     out.centreHeight = Figure::of(layout.centre.z);
     double price = 0.0;
-    for (const Axis& axis : project.axes) price += axis.price;
+    for (const Axis& axis : project.axes) price += priceOf(axis);
     out.price = Figure::of(price);
     const Base& base = project.base;
     if (base.kind == BaseKind::NotGiven) {
         out.tipping = out.tippingEmergency = out.anchors = Figure::none(Reason::NeedsBase);
+        return out;
+    }
+    if (base.ballast.value > 0.0 && base.ballastLeg > static_cast<int>(feetOf(project).size()) &&
+        base.kind != BaseKind::WallBracket && base.kind != BaseKind::Overhead) {
+        out.tipping = out.tippingEmergency = Figure::none(Reason::NoSuchLeg);
         return out;
     }
     const int swing = swingOf(project);
@@ -302,7 +232,7 @@ RigStructure rigStructure(const Project& project, const std::vector<AxisEvaluati
         out.tippingDirection = Figure::of(c.direction);
         out.tippingPose = c.pose;
     }
-    fillBallast(out, project, axes);
+    if (out.tipping) out.ballastNeeded = ballastNeededAt(project, axes, out.tippingPose, {0.0, 0.0});
     return out;
 }
 

@@ -31,16 +31,10 @@ std::optional<TippingCase> tippingCase(const Project& project, const std::vector
 std::vector<TippingCase> tippingPolar(const Project& project, const std::vector<AxisEvaluation>& axes,
                                       int directions = 36);
 
-/// Closest that anything of the rig comes to ground, base or a keep-out room while every axis sweeps its
-/// range.
-struct Clearance {
-    double distance = 1e6; ///< [m]; negative: it has gone in
-    BodyKind body = BodyKind::Camera;
-    int keepOut = -1;              ///< index in Project::keepOut; −1: see `with`
-    BodyKind with = BodyKind::Leg; ///< the part of the base; Rail stands for the ground
-    std::vector<double> pose;
-};
-Clearance sweepRig(const Project& project);
+/// Ballast [kg] that would have to be added at a place on the feet for a ratio of 1.5 in a pose; no number
+/// where none there would do.
+Figure ballastNeededAt(const Project& project, const std::vector<AxisEvaluation>& axes,
+                       std::span<const double> pose, structure::Plan at);
 
 /// The same figures with inputs moved a little: tipping and ballast in the pose that was worst before, so
 /// that no search is made again.

@@ -2,6 +2,7 @@
 #include "core/evaluate/structure_solve.h"
 
 #include "core/evaluate/arm_masses.h"
+#include "core/evaluate/beam_view.h"
 #include "core/evaluate/evaluate.h"
 #include "core/optics/picture.h"
 
@@ -12,11 +13,6 @@
 
 namespace gantry {
 namespace {
-
-const Section* sectionOf(const Axis& axis) {
-    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) return &linear->rail.section;
-    return &std::get<RotaryMechanism>(axis.mechanism).boom.section;
-}
 
 /// Masses of an arm without its counterweight, with a kit in place of what hangs at the end (null: as it is).
 std::vector<structure::ArmMass> withoutWeight(const Project& project, const Axis& axis, const Kit* kit) {
@@ -45,6 +41,16 @@ double leftOver(std::vector<structure::ArmMass> masses, const RotaryMechanism& r
 }
 
 } // namespace
+
+Section& sectionOf(Axis& axis) {
+    if (auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) return linear->rail.section;
+    return std::get<RotaryMechanism>(axis.mechanism).boom.section;
+}
+
+const Section& sectionOf(const Axis& axis) {
+    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) return linear->rail.section;
+    return std::get<RotaryMechanism>(axis.mechanism).boom.section;
+}
 
 std::optional<structure::TwoSupports> bestStands(const Project& project, const Axis& axis,
                                                  const AxisEvaluation* evaluation) {
@@ -192,12 +198,37 @@ std::vector<Section> stockSections(const Section& like) {
             out.push_back(c);
         }
     }
-    if (like.shape != SectionShape::RoundTube && like.shape != SectionShape::RodPair &&
-        std::abs(like.width - like.height) > 1e-6) {
+    if (hasEdge(like)) {
         Section edge = like;
         edge.onEdge = !like.onEdge;
         out.push_back(edge);
     }
+    if (const double mass = beamView(like).massPerMetre; mass > 0.0)
+        for (Section& s : out) s.price = like.price * beamView(s).massPerMetre / mass;
+    return out;
+}
+
+bool hasEdge(const Section& s) {
+    return s.shape != SectionShape::NotGiven && s.shape != SectionShape::RoundTube &&
+           s.shape != SectionShape::RodPair &&
+           (s.shape == SectionShape::Own || std::abs(s.width - s.height) > 1e-6);
+}
+
+std::vector<Section> sectionsToTry(const Project& project, const Section& now) {
+    std::vector<Section> out;
+    const auto add = [&](const Section& s) {
+        if (s != now && s.shape != SectionShape::NotGiven &&
+            std::find(out.begin(), out.end(), s) == out.end())
+            out.push_back(s);
+    };
+    for (const Profile& p : project.profiles) {
+        add(p.section);
+        if (!hasEdge(p.section)) continue;
+        Section edge = p.section;
+        edge.onEdge = !edge.onEdge;
+        add(edge);
+    }
+    for (const Section& s : stockSections(now)) add(s);
     return out;
 }
 
@@ -205,15 +236,15 @@ std::vector<SectionRow> compareSections(const Project& project, const Axis& axis
                                         const std::vector<Section>& sections) {
     std::vector<SectionRow> out;
     Axis tried = axis;
-    std::vector<Section> all{*sectionOf(axis)};
+    const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
+    const Boom* boom = linear != nullptr ? nullptr : &std::get<RotaryMechanism>(axis.mechanism).boom;
+    const double length = linear != nullptr ? linear->railLength : boom->reach + boom->rear;
+    std::vector<Section> all{sectionOf(axis)};
     all.insert(all.end(), sections.begin(), sections.end());
     for (const Section& s : all) {
-        if (auto* linear = std::get_if<LinearMechanism>(&tried.mechanism))
-            linear->rail.section = s;
-        else
-            std::get<RotaryMechanism>(tried.mechanism).boom.section = s;
+        sectionOf(tried) = s;
         const AxisEvaluation e = evaluateAxis(project, tried, Searches::No);
-        SectionRow row{s, e.structure, 0.0};
+        SectionRow row{s, e.structure, length, 0.0};
         for (const ShotEvaluation& shot : e.shots)
             if (shot.sagPixels) row.pixels = std::max(row.pixels, shot.sagPixels.value());
         out.push_back(row);

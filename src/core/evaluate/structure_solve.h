@@ -33,10 +33,15 @@ struct ChartRow {
 /// are looked through.
 std::vector<ChartRow> counterweightChart(const Project& project, const Axis& axis);
 
+/// What the rail or arm of an axis is made of.
+Section& sectionOf(Axis& axis);
+const Section& sectionOf(const Axis& axis);
+
 /// A section tried in place of the one there is.
 struct SectionRow {
     Section section;
     AxisStructure found;
+    double length = 0.0; ///< [m] of it that the axis takes
     double pixels = 0.0; ///< [px] of sag, slope and twist over the travel in the axis' worst shot
 };
 
@@ -45,6 +50,14 @@ std::vector<SectionRow> compareSections(const Project& project, const Axis& axis
                                         const std::vector<Section>& sections);
 
 /// Stock sections of one outline near the size of the one there is: next smaller and larger, and on edge.
+/// Prices follow the weight of a metre from the price of the one there is.
 std::vector<Section> stockSections(const Section& like);
+
+/// Whether a section stands otherwise on its other side.
+bool hasEdge(const Section& section);
+
+/// What may take the place of a section: those that the project lists to be compared, flat and on edge, then
+/// stock sizes. None twice, and not the one there is.
+std::vector<Section> sectionsToTry(const Project& project, const Section& now);
 
 } // namespace gantry

@@ -417,6 +417,7 @@ void describe(V& v, S& s) {
     v.parts("payload", s.payload);
     v.parts("keep_out", s.keepOut);
     v.parts("kits", s.kits);
+    v.parts("profiles", s.profiles);
     v.parts("later", s.later);
     v.parts("tests", s.tests);
     v.parts("axes", s.axes);

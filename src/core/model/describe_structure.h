@@ -63,8 +63,16 @@ void describe(V& v, S& s) {
             s.ownSideways);
     v.field(FieldInfo{"own_torsion_m4", "Torsion", K::SecondMoment, 1e-16, 1, 1e-11, 1e-5}, s.ownTorsion);
     v.field(FieldInfo{"own_mass_kg_m", "Own weight", K::MassPerLength, 0, 1e4, 0.1, 20}, s.ownMass);
+    v.field(FieldInfo{"price_per_m", "Price a metre", K::Money, 0, 1e6, 0, 500}, s.price);
     v.field(FieldInfo{"stiffness_factor", "Stiffer than table", K::Ratio, 0.01, 100, 0.5, 1.5},
             s.stiffnessFactor);
+}
+
+template <class V, Of<Profile> S>
+void describe(V& v, S& s) {
+    v.field(textField("id", "Id"), s.id);
+    v.field(textField("name", "Compared"), s.name);
+    v.part("section", s.section);
 }
 
 template <class V, Of<Rail> S>
@@ -78,6 +86,11 @@ void describe(V& v, S& s) {
             s.headTurning);
     v.field(FieldInfo{"stand_sway_N_m", "Stands, sway", K::Stiffness, 0, 1e12, 0, 1e8}, s.standSway);
     v.field(FieldInfo{"stand_mass_kg", "Each stand, clamped", K::Mass, 0, 1e4, 0, 30}, s.standMass);
+    v.field(FieldInfo{"clamp_bolts", "Bolts in a clamp", K::Count, 0, 100, 0, 12}, s.clampBolts);
+    v.field(FieldInfo{"clamp_spacing_m", "Clamp bolts apart", K::PartLength, 1e-3, 10, 0.01, 0.5},
+            s.clampSpacing);
+    v.field(FieldInfo{"clamp_bolt_limit_N", "A clamp bolt stands", K::Force, 1, 1e7, 100, 5e4},
+            s.clampBoltLimit);
     v.field(FieldInfo{"camera_side_m", "Camera beside rail", K::Length, -10, 10, -0.3, 0.3}, s.cameraSide);
     v.field(FieldInfo{"shown_at_m", "Drawn at", K::Length, 0, 1e3, 0, 12}, s.shownAt);
 }
@@ -88,6 +101,7 @@ void describe(V& v, S& s) {
     v.field(textField("name", "Disc"), s.name);
     v.field(FieldInfo{"mass_kg", "Disc mass", K::Mass, 1e-3, 1e3, 0.1, 25}, s.mass);
     v.field(FieldInfo{"count", "On hand", K::Count, 0, 100, 0, 20}, s.count);
+    v.field(FieldInfo{"price", "Price of a disc", K::Money, 0, 1e6, 0, 500}, s.price);
 }
 
 template <class V, Of<Counterweight> S>
@@ -145,6 +159,9 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"downhill_rad", "Falls towards", K::Angle, -7, 7, -3.2, 3.2}, s.downhill);
     v.field(FieldInfo{"ballast_kg", "Ballast", K::Mass, 0, 1e5, 0, 200}, s.ballast);
     v.field(FieldInfo{"ballast_out_m", "Ballast behind middle", K::Length, -100, 100, -2, 2}, s.ballastOut);
+    v.field(FieldInfo{"ballast_leg", "Ballast on leg", K::Count, 0, 12, 0, 5}, s.ballastLeg);
+    v.field(FieldInfo{"pad_stiffness_N_m", "Pad of a foot", K::Stiffness, 0, 1e12, 0, 1e8}, s.padStiffness);
+    v.field(FieldInfo{"pad_damping", "Damping of pads", K::Percentage, 0, 0.7, 0.02, 0.3}, s.padDamping);
     v.field(FieldInfo{"side_push_N", "Push from the side", K::Force, 0, 1e5, 0, 200}, s.sidePush);
     v.field(FieldInfo{"push_height_m", "Pushed at", K::Length, 0, 100, 0, 3}, s.pushHeight);
     v.field(FieldInfo{"anchor_strength_N", "Anchors stand", K::Force, 0, 1e7, 0, 1e5}, s.anchorStrength);

@@ -18,6 +18,7 @@ enum class Reason {
     NeedsBase,          ///< what the rig stands on
     NeedsAnchors,       ///< what the anchors of a wall or overhead mount stand
     SupportsOffRail,    ///< stands or head that are not on the rail, or on one spot
+    NoSuchLeg,          ///< ballast on a leg that the base has not
     NeedsLensRing,      ///< a focus or zoom axis without a lens ring
     NoShot,             ///< no shot moves this axis
     TimeTooShort,       ///< the distance cannot be covered in the time under these limits

@@ -111,6 +111,7 @@ std::vector<std::string> inconsistencies(const Project& project) {
     claimList(project.payload, "payload");
     claimList(project.keepOut, "keep_out");
     claimList(project.kits, "kits");
+    claimList(project.profiles, "profiles");
     claimList(project.later, "later");
     claimList(project.tests, "tests");
     for (const Shot& shot : project.shots) {

@@ -182,6 +182,7 @@ struct Project {
     std::vector<MassItem> payload; ///< what is mounted as the camera, from the mount along the lens and above
     std::vector<KeepOut> keepOut;
     std::vector<Kit> kits;
+    std::vector<Profile> profiles; ///< sections to compare with those in use
     std::vector<LaterAxis> later;
     std::vector<TestRecord> tests; ///< noted in Structure and the logbook, oldest first
     std::vector<Axis> axes;        ///< base to lens

@@ -46,10 +46,20 @@ struct Section {
     double ownSideways = 1e-8; ///< [m⁴] … sideways
     double ownTorsion = 1e-9;  ///< [m⁴] … and torsion
     double ownMass = 1.0;      ///< [kg/m]
+    double price = 0.0;        ///< of a metre, in the user's money; 0: not said
     Estimate stiffnessFactor =
         assumed(1.0, 0.1); ///< [1] how much stiffer it is than the table says, from a sag test
 
     friend bool operator==(const Section&, const Section&) = default;
+};
+
+/// A section on the shelf or in a shop, to be compared with the one in use.
+struct Profile {
+    std::string id;
+    std::string name = "Profile";
+    Section section;
+
+    friend bool operator==(const Profile&, const Profile&) = default;
 };
 
 enum class RailSupport { TwoStands, OneHead, Bedded };
@@ -64,8 +74,11 @@ struct Rail {
     Estimate headTurning = assumed(6000.0, 0.4); ///< [N·m/rad] of a single head's clamp
     Estimate standSway = assumed(60000.0, 0.5);  ///< [N/m] sideways at the top of what it stands on; 0: stiff
     Estimate standMass = assumed(0.0, 0.05);     ///< [kg] of each stand, clamped to the rail
-    double cameraSide = 0.0;                     ///< [m] camera off the rail's middle line
-    double shownAt = 0.0; ///< [m] along the travel where the drawing shows the carriage
+    int clampBolts = 0;             ///< that hold the rail down on each stand or head; 0: not given
+    double clampSpacing = 0.05;     ///< [m] between a clamp's bolts along the rail
+    double clampBoltLimit = 1000.0; ///< [N] that one of them and its thread stand
+    double cameraSide = 0.0;        ///< [m] camera off the rail's middle line
+    double shownAt = 0.0;           ///< [m] along the travel where the drawing shows the carriage
 
     friend bool operator==(const Rail&, const Rail&) = default;
 };
@@ -76,6 +89,7 @@ struct Disc {
     std::string name = "Disc";
     double mass = 1.0; ///< [kg]
     int count = 2;
+    double price = 0.0; ///< of one, in the user's money; 0: it is there already
 
     friend bool operator==(const Disc&, const Disc&) = default;
 };
@@ -144,8 +158,11 @@ struct Base {
     double downhill = 0.0;                 ///< [rad] direction in which the ground falls
     Estimate ballast = assumed(0.0, 0.02); ///< [kg]
     double ballastOut = 0.0;               ///< [m] behind the middle, away from where the rig points
-    Estimate sidePush = assumed(0.0, 0.3); ///< [N] a hand, a cable or a knock from any side …
-    double pushHeight = 1.2;               ///< [m] … at this height
+    int ballastLeg = 0;                    ///< 1 …: on the foot of that leg or corner; 0: behind the middle
+    Estimate padStiffness = assumed(0.0, 0.4); ///< [N/m] of one foot's pad, pressed; 0: stiff feet
+    Estimate padDamping = assumed(0.1, 0.5);   ///< [1] of critical
+    Estimate sidePush = assumed(0.0, 0.3);     ///< [N] a hand, a cable or a knock from any side …
+    double pushHeight = 1.2;                   ///< [m] … at this height
     Estimate anchorStrength =
         assumed(0.0, 0.2);     ///< [N] of all anchors of a wall or overhead mount; 0: not given
     double anchorSpread = 0.2; ///< [m] between the upper and lower, or outer, anchors

@@ -151,6 +151,18 @@ std::vector<Recipe> structureRecipes() {
          {{"Pull", K::Force, 20.0}, {"It moves", K::Length, 0.0005}},
          spring,
          0.2},
+        {"press-pad",
+         "pad_stiffness_N_m",
+         "Stiffness of a pad by pressing it",
+         "1. Stand one pad on a hard floor with a flat plate on it. 2. Put on about what one foot carries, "
+         "measure "
+         "its height at three places with a caliper. 3. Put on as much again, known from a scale, wait a "
+         "minute, "
+         "measure again. 4. Only the added weight and what it squashed count; pads stiffen with their load.",
+         "Weights stacked on a pad roll off: keep toes and fingers out from under them.",
+         {{"Weight added", K::Force, 20.0}, {"It squashed", K::PartLength, 0.0005}},
+         spring,
+         0.15},
     };
 }
 

@@ -80,6 +80,23 @@ double railTippingRatio(const RailView& rail, const CarriageView& c, double stan
     return std::min(about(two->first, false, span), about(two->second, true, span));
 }
 
+double clampPull(const RailView& rail, const CarriageView& c, const Clamp& clamp, double at) {
+    const double middle = 0.5 * rail.beam.length, weight = rail.beam.weight * rail.beam.length;
+    const auto moment = [&](double about) {
+        double out = weight * (middle - about);
+        for (const double w : wheels(rail, c, at)) out += 0.5 * c.weight * (w - about);
+        return out;
+    };
+    if (const auto* two = std::get_if<TwoSupports>(&rail.supports)) {
+        const double span = two->second - two->first;
+        // A stand lifts where the other one's edge has all the weight beyond it.
+        const double lift = std::max(-moment(two->first), moment(two->second)) / span;
+        return std::max(0.0, lift) / clamp.bolts;
+    }
+    const double rows = std::max(1.0, 0.5 * clamp.bolts);
+    return std::abs(moment(std::get<CentralSupport>(rail.supports).at)) / (clamp.spacing * rows);
+}
+
 double pictureSpread(const RailView& rail, const CarriageView& c, const PictureFactors& picture, double from,
                      double to) {
     double low = std::numeric_limits<double>::infinity(), high = -low;

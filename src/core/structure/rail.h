@@ -46,6 +46,17 @@ double pitchStiffness(const RailView& rail, double wheelbase, double at);
 /// there and each stand weighing `standWeight` [N] and clamped to the rail. 1e6 where nothing overturns.
 double railTippingRatio(const RailView& rail, const CarriageView& carriage, double standWeight, double at);
 
+/// Bolts that hold a rail down on each of its stands, or on its head.
+struct Clamp {
+    int bolts = 4;         ///< > 0
+    double spacing = 0.05; ///< [m] > 0 along the rail, between the two rows of bolts on a head
+};
+
+/// Largest pull [N] on one clamp bolt with the carriage there; 0 where nothing lifts. Two stands: what lifts
+/// the rail off the one that it does not press on, shared by its bolts. A head: moment over it as a couple
+/// between the two rows, with nothing taken off for the weight that presses.
+double clampPull(const RailView& rail, const CarriageView& carriage, const Clamp& clamp, double at);
+
 /// What a shift of the carriage shows: pixels per metre of sag and per radian of slope.
 struct PictureFactors {
     double perSag = 0.0;   ///< [px/m]

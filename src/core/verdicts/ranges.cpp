@@ -105,15 +105,22 @@ void applyRigRanges(const Project& project, const Evaluation& evaluation, std::v
     Project moved = project;
     Evaluation rig;
     std::vector<Verdict> found;
-    forEachMovedRigInput(moved, [&] {
-        rig.rig = rigAgain(moved, evaluation.axes, evaluation.rig);
+    const auto judgeMoved = [&](const Project& with) {
         found.clear();
-        judgeRig(moved, rig, found);
+        judgeRig(with, rig, found);
         for (std::size_t i = 0; i < nominal.size(); ++i)
             for (const Verdict& v : found)
                 if (v.rule == nominal[i]->rule && v.ratio && nominal[i]->ratio.value() < saturated)
                     low[i].add(nominal[i]->ratio.value(), v.ratio.value());
+    };
+    forEachMovedRigInput(moved, [&] {
+        rig.rig = rigAgain(moved, evaluation.axes, evaluation.rig);
+        judgeMoved(moved);
     });
+    // What a search has not looked into closely enough counts like an input that is not known better.
+    rig.rig = evaluation.rig;
+    if (rig.rig.clearance) rig.rig.clearance = rig.rig.clearanceAtLeast;
+    judgeMoved(project);
     for (std::size_t i = 0; i < nominal.size(); ++i) {
         Verdict& v = *nominal[i];
         v.low = low[i].of(v.ratio.value());

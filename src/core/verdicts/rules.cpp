@@ -55,6 +55,7 @@ constexpr std::array table{
     Rule{"sag", M::SagTitle, {1.5}, sag},
     Rule{"settling", M::SettlingTitle, {1.3}, settling},
     Rule{"rail_tipping", M::RailTippingTitle, {1.5}, railTipping},
+    Rule{"rail_clamps", M::RailClampTitle, {3.0}, railClamps},
     Rule{"beam_strength", M::BeamStrengthTitle, {3.0}, beamStrength},
     Rule{"pivot", M::PivotTitle, {3.0}, pivot},
     Rule{"balance", M::BalanceTitle, {2.0}, balance},

@@ -134,6 +134,7 @@ Finding panBar(const AxisView&);
 Finding sag(const AxisView&);
 Finding settling(const AxisView&);
 Finding railTipping(const AxisView&);
+Finding railClamps(const AxisView&);
 Finding beamStrength(const AxisView&);
 Finding pivot(const AxisView&);
 Finding balance(const AxisView&);

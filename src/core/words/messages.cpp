@@ -190,6 +190,10 @@ constexpr std::array table{
     Message{M::RailTippingText,
             "With the carriage at {0} the rail is held {1} times against tipping over its stand. "
             "Secure both stands before anything rides to the ends."},
+    Message{M::RailClampTitle, "Strength of the rail's clamps"},
+    Message{M::RailClampText,
+            "A bolt of the rail's clamps stands {0} times its worst pull while the carriage goes from end to "
+            "end."},
     Message{M::BeamStrengthTitle, "Strength of rail or arm"},
     Message{M::BeamStrengthText,
             "Bending uses 1/{0} of what the material stands for long; at least 3 near people."},
@@ -288,6 +292,9 @@ constexpr std::array table{
     Message{M::FixCounterweight, "counterweight {0}"},
     Message{M::FixCounterweightPlace, "counterweight {0} behind"},
     Message{M::FixBallast, "ballast {0} low in the middle"},
+    Message{M::FixBallastLeg, "all ballast, {0}, on leg {1}"},
+    Message{M::FixPads, "pads of {0} each"},
+    Message{M::FixClampBolts, "{0} bolts in each clamp"},
     Message{M::FixBaseHeight, "column {0} high"},
     Message{M::FixLegs, "feet {0} from the middle"},
     Message{M::FixTether, "a second tether"},
@@ -361,6 +368,9 @@ std::string_view reasonText(Reason reason) {
         return "enter what the anchors stand, from a qualified person or a pull test; it is never presumed";
     case Reason::SupportsOffRail:
         return "the stands or the head are not on the rail, or both on one spot; move them";
+    case Reason::NoSuchLeg:
+        return "the base has no leg of that number for its ballast; choose one that it has, or 0 for the "
+               "middle";
     case Reason::NeedsLensRing:
         return "needs a lens ring as output to know what the picture makes of it";
     case Reason::NoShot:

@@ -39,6 +39,7 @@ Json structureJson(const AxisStructure& s, const std::string& u) {
     add("stress_ratio", s.stressRatio);
     add("tipping_ratio", s.tippingRatio);
     add("tipping_at_m", s.tippingAt);
+    add("clamp_bolt_ratio", s.clampRatio);
     add("gravity_worst_Nm", s.gravityWorst);
     add("gravity_worst_at_rad", s.gravityWorstAt);
     add("off_line_m", s.offLine);
@@ -80,6 +81,7 @@ Json rigJson(const Project& project, const RigStructure& rig) {
     put(j, "anchor_ratio", rig.anchors);
     put(j, "anchor_pull_N", rig.anchorPull);
     put(j, "clearance_m", rig.clearance);
+    put(j, "clearance_at_least_m", rig.clearanceAtLeast);
     if (rig.keepOut >= 0) j["nearest"] = project.keepOut[static_cast<std::size_t>(rig.keepOut)].id;
     return j;
 }

@@ -2,8 +2,10 @@
 #include "app/stations/structure/sections_dialog.h"
 
 #include "core/model/describe.h"
+#include "core/model/free_id.h"
 
 #include <QPushButton>
+#include <algorithm>
 
 namespace gantry::app {
 
@@ -36,58 +38,97 @@ QString sectionWords(const Context& context, const Section& s) {
 
 SectionsDialog::SectionsDialog(const Context& context, QWidget* parent)
     : TableDialog(QStringLiteral("sectionsDialog"), tr("Compare sections"), parent), context_(context) {
-    resize(860, 340);
+    resize(940, 400);
     connect(addButton(tr("Use the chosen one"), QStringLiteral("useSection")), &QPushButton::clicked, this,
             &SectionsDialog::use);
+    connect(addButton(tr("List the chosen one"), QStringLiteral("listSection")), &QPushButton::clicked, this,
+            &SectionsDialog::list);
+    connect(addButton(tr("Take out of the list"), QStringLiteral("unlistSection")), &QPushButton::clicked,
+            this, &SectionsDialog::unlist);
     fill();
+}
+
+const Profile* SectionsDialog::profileOf(const Section& section) const {
+    // On its other side it is the same piece.
+    const auto same = [&](const Profile& p) {
+        Section turned = p.section;
+        turned.onEdge = section.onEdge;
+        return turned == section;
+    };
+    const std::vector<Profile>& all = context_.document.project().profiles;
+    const auto it = std::find_if(all.begin(), all.end(), same);
+    return it == all.end() ? nullptr : &*it;
 }
 
 void SectionsDialog::fill() {
     const Axis* axis = context_.axis();
     rows_.clear();
-    if (axis != nullptr) {
-        const Section& now = std::visit(
-            [](const auto& m) -> const Section& {
-                if constexpr (requires { m.rail; })
-                    return m.rail.section;
-                else
-                    return m.boom.section;
-            },
-            axis->mechanism);
-        if (now.shape != SectionShape::NotGiven)
-            rows_ = compareSections(context_.document.project(), *axis, stockSections(now));
-    }
-    setSentence(rows_.empty()
-                    ? tr("Say what the rail or arm is made of first; then stock sizes near it are compared.")
-                    : tr("The first line is what is there. Same span, same load, same lens; stock sizes near "
-                         "it, and on edge. Prices are not known: a maker's list decides."));
+    if (axis != nullptr && sectionOf(*axis).shape != SectionShape::NotGiven)
+        rows_ = compareSections(context_.document.project(), *axis,
+                                sectionsToTry(context_.document.project(), sectionOf(*axis)));
+    setSentence(
+        rows_.empty()
+            ? tr("Say what the rail or arm is made of first; then others are compared with it.")
+            : tr("The first line is what is there; then what you list to compare, flat and on edge, and "
+                 "stock sizes near it. Same span, same load, same lens. List one and change its figures "
+                 "under “Sections to compare”. Stock prices are yours by weight: a maker's list "
+                 "decides."));
     QList<QStringList> table;
-    for (const SectionRow& r : rows_)
-        table << QStringList{sectionWords(context_, r.section),
+    for (const SectionRow& r : rows_) {
+        const Profile* listed = profileOf(r.section);
+        const double price = r.section.price * r.length;
+        const QString words = sectionWords(context_, r.section);
+        table << QStringList{listed != nullptr
+                                 ? QStringLiteral("%1: %2").arg(QString::fromStdString(listed->name), words)
+                                 : words,
                              context_.show(r.found.sag, Kind::Length),
                              context_.show(r.found.twist, Kind::Angle),
                              context_.show(r.found.bounce, Kind::Frequency),
                              context_.show(r.pixels, Kind::Pixels),
                              context_.show(r.found.ownMass, Kind::Mass),
-                             context_.show(r.found.stressRatio, Kind::Ratio)};
+                             context_.show(r.found.stressRatio, Kind::Ratio),
+                             price > 0.0 ? context_.show(price, Kind::Money) : QStringLiteral("–")};
+    }
     setTable({tr("Section"), tr("Sags"), tr("Twists"), tr("Bounces at"), tr("Shifts"), tr("Weighs"),
-              tr("Strength ×")},
+              tr("Strength ×"), tr("Costs")},
              table);
 }
 
-void SectionsDialog::use() {
+const SectionRow* SectionsDialog::chosen() const {
     const int row = chosenRow();
-    if (row < 0 || row >= static_cast<int>(rows_.size()) || context_.document.readOnly()) return;
-    const Section chosen = rows_[static_cast<std::size_t>(row)].section;
-    context_.document.change(tr("Use another section"), [&](Project& p) {
-        std::visit(
-            [&](auto& m) {
-                if constexpr (requires { m.rail; })
-                    m.rail.section = chosen;
-                else
-                    m.boom.section = chosen;
-            },
-            p.axes[static_cast<std::size_t>(context_.session.axis())].mechanism);
+    return row < 0 || row >= static_cast<int>(rows_.size()) || context_.document.readOnly()
+               ? nullptr
+               : &rows_[static_cast<std::size_t>(row)];
+}
+
+void SectionsDialog::use() {
+    if (const SectionRow* row = chosen()) {
+        context_.document.change(tr("Use another section"), [&](Project& p) {
+            sectionOf(p.axes[static_cast<std::size_t>(context_.session.axis())]) = row->section;
+        });
+        fill();
+    }
+}
+
+void SectionsDialog::list() {
+    const SectionRow* row = chosen();
+    if (row == nullptr || profileOf(row->section) != nullptr) return;
+    context_.document.change(tr("List a section"), [&](Project& p) {
+        Profile profile;
+        profile.id = freeIdIn(p.profiles, "profile");
+        profile.name = tr("Profile %1").arg(p.profiles.size() + 1).toStdString();
+        profile.section = row->section;
+        p.profiles.push_back(profile);
+    });
+    fill();
+}
+
+void SectionsDialog::unlist() {
+    const SectionRow* row = chosen();
+    const Profile* listed = row != nullptr ? profileOf(row->section) : nullptr;
+    if (listed == nullptr) return;
+    context_.document.change(tr("Take a section out"), [id = listed->id](Project& p) {
+        std::erase_if(p.profiles, [&](const Profile& profile) { return profile.id == id; });
     });
     fill();
 }

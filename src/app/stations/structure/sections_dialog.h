@@ -7,7 +7,8 @@
 
 namespace gantry::app {
 
-/// The section there is and stock ones near it, flat and on edge, over the same span with the same load.
+/// The section there is, those that the user lists, and stock ones near it, flat and on edge, over the same
+/// span with the same load.
 class SectionsDialog : public TableDialog {
     Q_OBJECT
 public:
@@ -16,6 +17,10 @@ public:
 private:
     void fill();
     void use();
+    void list();
+    void unlist();
+    const SectionRow* chosen() const;
+    const Profile* profileOf(const Section& section) const;
 
     Context context_;
     std::vector<SectionRow> rows_;

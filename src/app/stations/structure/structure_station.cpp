@@ -59,10 +59,10 @@ QList<FieldSlot> sectionFields(const QString& prefix, const Section& s) {
     }
     if (s.shape != SectionShape::RoundTube && s.shape != SectionShape::RodPair)
         out += under(prefix, {"on_edge"});
-    return out + under(prefix, {"stiffness_factor"});
+    return out + under(prefix, {"stiffness_factor", "price_per_m"});
 }
 
-enum class Part { Beam, Supports, Pivot, Base, Place };
+enum class Part { Beam, Supports, Pivot, Base, Place, Compared };
 
 } // namespace
 
@@ -96,9 +96,10 @@ void StructureStation::refresh() {
     const Axis* axis = context_.axis();
     const bool linear = axis == nullptr || kindOf(*axis) == AxisKind::Linear;
     const QStringList parts =
-        linear ? QStringList{tr("Rail"), tr("What it stands on"), tr("Payload and wheels"), tr("Base"),
-                             tr("Place and people")}
-               : QStringList{tr("Arm"), tr("Counterweight"), tr("Pivot"), tr("Base"), tr("Place and people")};
+        linear ? QStringList{tr("Rail"), tr("What it stands on"), tr("Payload and wheels"),
+                             tr("Base"), tr("Place and people"),  tr("Sections to compare")}
+               : QStringList{tr("Arm"),  tr("Counterweight"),    tr("Pivot"),
+                             tr("Base"), tr("Place and people"), tr("Sections to compare")};
     if (part_->count() == 0 || part_->itemText(0) != parts.front()) {
         const int was = std::max(0, part_->currentIndex());
         part_->clear();
@@ -144,9 +145,10 @@ void StructureStation::fillFields() {
         if (kind == BaseKind::Rectangle) list += under(QStringLiteral("base/"), {"width_m"});
         if (kind != BaseKind::NotGiven) list += under(QStringLiteral("base/"), {"height_m", "mass_kg"});
         if (kind == BaseKind::Legs || kind == BaseKind::Rectangle)
-            list += under(QStringLiteral("base/"),
-                          {"mass_height_m", "ballast_kg", "ballast_out_m", "ground_slope_rad", "downhill_rad",
-                           "side_push_N", "push_height_m"});
+            list +=
+                under(QStringLiteral("base/"),
+                      {"mass_height_m", "ballast_kg", "ballast_leg", "ballast_out_m", "pad_stiffness_N_m",
+                       "pad_damping", "ground_slope_rad", "downhill_rad", "side_push_N", "push_height_m"});
         if (kind == BaseKind::WallBracket || kind == BaseKind::Overhead) {
             list += under(QStringLiteral("base/"), {"anchor_strength_N", "anchor_spread_m", "tethered"});
             note =
@@ -161,6 +163,13 @@ void StructureStation::fillFields() {
             list += under(QStringLiteral("keep_out/%1/").arg(QString::fromStdString(k.id)),
                           {"name", "x_m", "y_m", "z_m", "length_m", "width_m", "height_m"});
         note = tr("rooms that nothing may enter are added under More");
+    } else if (part == Part::Compared) {
+        for (const Profile& p : context_.document.project().profiles) {
+            const QString prefix = QStringLiteral("profiles/%1/").arg(QString::fromStdString(p.id));
+            list += under(prefix, {"name"}) + sectionFields(prefix + QStringLiteral("section/"), p.section);
+        }
+        note = list.isEmpty() ? tr("none listed yet: More, Compare sections, List the chosen one")
+                              : tr("compared under More, Compare sections");
     } else if (kindOf(*axis) == AxisKind::Linear) {
         const auto& linear = std::get<LinearMechanism>(axis->mechanism);
         if (part == Part::Beam) list = sectionFields(rail + QStringLiteral("section/"), linear.rail.section);
@@ -170,6 +179,12 @@ void StructureStation::fillFields() {
                 list += under(rail, {"first_stand_m", "second_stand_m", "stand_sway_N_m", "stand_mass_kg"});
             if (linear.rail.support == RailSupport::OneHead)
                 list += under(rail, {"head_at_m", "head_turning_Nm_rad", "stand_sway_N_m", "stand_mass_kg"});
+            if (linear.rail.support != RailSupport::Bedded) {
+                list += under(rail, {"clamp_bolts"});
+                if (linear.rail.clampBolts > 0) list += under(rail, {"clamp_bolt_limit_N"});
+                if (linear.rail.clampBolts > 0 && linear.rail.support == RailSupport::OneHead)
+                    list += under(rail, {"clamp_spacing_m"});
+            }
             list += under(rail, {"shown_at_m"});
         }
         if (part == Part::Pivot)
@@ -188,7 +203,7 @@ void StructureStation::fillFields() {
             list = under(weight, {"mass_kg", "behind_m", "above_m", "nearest_m", "farthest_m", "bare_kg"});
             for (const Disc& d : r.boom.discs)
                 list += under(boom + QStringLiteral("discs/%1/").arg(QString::fromStdString(d.id)),
-                              {"name", "mass_kg", "count"});
+                              {"name", "mass_kg", "count", "price"});
             note = tr(
                 "load: camera first, weights last; unload: tie the arm, weights off first, then the camera");
         }

@@ -24,8 +24,9 @@ public:
     void refresh() override;
     void applyTheme() override;
     QStringList rules() const override {
-        return {"sag",     "settling", "rail_tipping", "beam_strength", "pivot",  "balance", "hand_driven",
-                "tipping", "anchors",  "tether",       "clearance",     "weight", "money"};
+        return {"sag",    "settling",  "rail_tipping", "rail_clamps", "beam_strength",
+                "pivot",  "balance",   "hand_driven",  "tipping",     "anchors",
+                "tether", "clearance", "weight",       "money"};
     }
 
 protected:

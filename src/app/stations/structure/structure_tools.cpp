@@ -5,6 +5,7 @@
 #include "app/stations/structure/chart_dialog.h"
 #include "app/stations/structure/sections_dialog.h"
 #include "app/stations/structure/tests_dialog.h"
+#include "core/evaluate/rig_layout.h"
 #include "core/model/free_id.h"
 
 #include <QCoreApplication>
@@ -46,6 +47,24 @@ QMenu* structureTools(const Context& context, QWidget* station) {
                 context.document.change(name, [&](Project& p) { change(p, context.session.axis()); });
         });
     };
+    // The drawing in the pose of the nearest approach; pan and tilt are drawn straight ahead all the same.
+    menu->addAction(tr("Draw where it comes nearest"), station, [=, &context] {
+        const std::vector<double> pose = context.document.assessment().evaluation.rig.clearancePose;
+        if (pose.empty() || context.document.readOnly()) return;
+        context.document.change(tr("Draw where it comes nearest"), [&](Project& p) {
+            for (std::size_t i = 0; i < std::min(pose.size(), p.axes.size()); ++i) {
+                if (turnsOnHead(p.axes[i].role)) continue;
+                std::visit(
+                    [&](auto& m) {
+                        if constexpr (requires { m.rail; })
+                            m.rail.shownAt = pose[i];
+                        else
+                            m.boom.shownAt = pose[i];
+                    },
+                    p.axes[i].mechanism);
+            }
+        });
+    });
     edit(tr("Add a room to keep out of"), [](Project& p, int) {
         KeepOut room;
         room.id = freeIdIn(p.keepOut, "room");

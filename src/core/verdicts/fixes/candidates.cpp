@@ -417,10 +417,11 @@ std::vector<Family (*)(const Problem&)> familiesFor(std::string_view rule) {
     if (rule == "settling")
         return {slowerSteps, tunedRamps, shotAcceleration, longerSettle, stockSection, slowerShot};
     if (rule == "rail_tipping") return {standsOutwards};
+    if (rule == "rail_clamps") return {clampBolts, standsOutwards};
     if (rule == "beam_strength") return {stockSection};
     if (rule == "pivot") return {thickerPin};
     if (rule == "balance") return {counterweight};
-    if (rule == "tipping") return {shotAcceleration, ballast, widerFeet, lowerColumn};
+    if (rule == "tipping") return {shotAcceleration, ballast, ballastOnLeg, widerFeet, lowerColumn};
     if (rule == "tether") return {secondTether};
     return {};
 }

@@ -60,6 +60,9 @@ Family standsOutwards(const Problem&);  ///< so that the rail does not tip over 
 Family stockSection(const Problem&);    ///< of the same outline, and on edge
 Family counterweight(const Problem&);   ///< its place or its mass
 Family ballast(const Problem&);
+Family ballastOnLeg(const Problem&); ///< all of it on the foot where the least does
+Family stifferPads(const Problem&);  ///< under the feet
+Family clampBolts(const Problem&);
 Family widerFeet(const Problem&);
 Family lowerColumn(const Problem&);
 Family longerSettle(const Problem&); ///< the shot waits

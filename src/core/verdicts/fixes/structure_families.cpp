@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/fixes/candidates.h"
 
+#include "core/evaluate/rig_layout.h"
+#include "core/evaluate/rig_structure.h"
 #include "core/evaluate/shot_steps.h"
 #include "core/evaluate/structure_solve.h"
 
@@ -52,9 +54,8 @@ Family standsOutwards(const Problem& p) {
 Family stockSection(const Problem& p) {
     Family family;
     const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism);
-    const Section& now =
-        linear != nullptr ? linear->rail.section : std::get<RotaryMechanism>(p.axis().mechanism).boom.section;
-    for (const Section& s : stockSections(now)) {
+    const Section& now = sectionOf(p.axis());
+    for (const Section& s : sectionsToTry(p.project, now)) {
         const bool turned = s.onEdge != now.onEdge && s.width == now.width && s.height == now.height;
         Candidate c{turned ? FixCost::SettingOnly : FixCost::ToBuy,
                     turned ? M::FixOnEdge : M::FixSection,
@@ -64,10 +65,7 @@ Family stockSection(const Problem& p) {
                     p.project};
         c.arguments = {{{Kind::PartLength, s.width},
                         {Kind::PartLength, s.shape == SectionShape::RoundTube ? s.wall : s.height}}};
-        if (auto* mechanism = std::get_if<LinearMechanism>(&axisIn(c, p).mechanism))
-            mechanism->rail.section = s;
-        else
-            std::get<RotaryMechanism>(axisIn(c, p).mechanism).boom.section = s;
+        sectionOf(axisIn(c, p)) = s;
         family.push_back(std::move(c));
     }
     // Turning what is there costs nothing, so it is tried first.
@@ -102,7 +100,56 @@ Family ballast(const Problem& p) {
     for (const double factor : {1.1, 1.4, 2.0}) {
         const double mass = there + std::ceil(std::max(1.0, needed.value() * factor));
         addSetting(family, p, FixCost::ToBuy, M::FixBallast, {Kind::Mass, mass}, -1,
-                   {{"base/ballast_kg", mass}, {"base/ballast_out_m", 0.0}});
+                   {{"base/ballast_kg", mass}, {"base/ballast_out_m", 0.0}, {"base/ballast_leg", 0.0}});
+    }
+    return family;
+}
+
+Family ballastOnLeg(const Problem& p) {
+    Family family;
+    const RigStructure& rig = p.now.evaluation.rig;
+    if (rig.tippingPose.empty()) return family;
+    Project bare = p.project;
+    bare.base.ballast.value = 0.0;
+    const std::vector<structure::Plan> feet = feetOf(bare);
+    int best = 0;
+    double least = 0.0;
+    for (std::size_t i = 0; i < feet.size(); ++i) {
+        const Figure needed = ballastNeededAt(bare, p.now.evaluation.axes, rig.tippingPose, feet[i]);
+        if (needed && (best == 0 || needed.value() < least)) {
+            best = static_cast<int>(i) + 1;
+            least = needed.value();
+        }
+    }
+    if (best == 0 || best == p.project.base.ballastLeg) return family;
+    const double there = p.project.base.ballast.value;
+    for (const double factor : {1.1, 1.4, 2.0}) {
+        const double mass = std::max(there, std::ceil(std::max(1.0, least * factor)));
+        addSetting(family, p, mass > there ? FixCost::ToBuy : FixCost::SettingOnly, M::FixBallastLeg,
+                   {Kind::Mass, mass}, -1, {{"base/ballast_kg", mass}, {"base/ballast_leg", best}});
+        if (!family.empty()) family.back().arguments[1] = {Kind::Count, static_cast<double>(best)};
+    }
+    return family;
+}
+
+Family stifferPads(const Problem& p) {
+    Family family;
+    const double now = p.project.base.padStiffness.value;
+    if (!(now > 0.0)) return family;
+    for (const double factor : {2.0, 4.0, 8.0})
+        addSetting(family, p, FixCost::ToBuy, M::FixPads, {Kind::Stiffness, now * factor}, -1,
+                   {{"base/pad_stiffness_N_m", now * factor}});
+    return family;
+}
+
+Family clampBolts(const Problem& p) {
+    Family family;
+    const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism);
+    if (linear == nullptr || linear->rail.clampBolts <= 0) return family;
+    for (const int factor : {2, 3, 4}) {
+        const double bolts = linear->rail.clampBolts * factor;
+        addSetting(family, p, FixCost::ToBuy, M::FixClampBolts, {Kind::Count, bolts}, -1,
+                   {{p.axisPath("mechanism/rail/clamp_bolts"), bolts}});
     }
     return family;
 }

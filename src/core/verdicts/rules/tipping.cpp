@@ -10,6 +10,11 @@ using units::Kind;
 
 Finding tipping(const RigView& view) {
     const RigStructure& rig = view.evaluation.rig;
+    if (rig.tipping.reason() == Reason::NoSuchLeg) {
+        Verdict unknown = found(nullptr, rig.tipping.value(), rig.tipping.reason(), M::TippingText, {});
+        unknown.hazard = true;
+        return unknown;
+    }
     if (!rig.tipping) return std::nullopt;
     const bool planned = rig.tipping.value() <= rig.tippingEmergency.value();
     const double ratio = std::min(rig.tipping.value(), rig.tippingEmergency.value());
