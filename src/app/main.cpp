@@ -24,7 +24,10 @@ bool renderTools(gantry::app::MainWindow& window, const QString& folder, bool ni
             continue;
         if (!button->isVisible() || !button->isEnabled()) continue;
         for (QAction* action : button->menu()->actions()) {
+            // Entries that change the rig would show in every picture after them.
+            const int steps = window.document().undoStack()->index();
             action->trigger();
+            while (window.document().undoStack()->index() > steps) window.document().undoStack()->undo();
             auto* dialog = window.findChild<QDialog*>();
             if (dialog == nullptr) continue;
             QElapsedTimer clock;

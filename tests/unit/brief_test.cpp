@@ -162,6 +162,12 @@ private slots:
         Project lens = p;
         lens.shots[0].focalLength = 0.085;
         QCOMPARE(evidence::changedSince(lens, test), std::vector<std::string>{"lens"});
+        Project thicker = p;
+        std::get<LinearMechanism>(thicker.axes[0].mechanism).rail.section.height *= 1.5;
+        QCOMPARE(evidence::changedSince(thicker, test), std::vector<std::string>{"supports"});
+        Project pads = p;
+        pads.base.padStiffness.value = 5e4;
+        QCOMPARE(evidence::changedSince(pads, test), std::vector<std::string>{"supports"});
         Project other = p; // another axis' mass is no matter for this one
         std::get<RotaryMechanism>(other.axes[1].mechanism)
             .items.push_back({"x", "X", estimate(1, Source::Guess), 0, 0});

@@ -36,7 +36,10 @@ void FieldGroup::setFields(const QList<FieldSlot>& fields) {
         connect(editor, &FieldEditor::message, this, &FieldGroup::message);
         editors_.push_back(editor);
     }
-    const bool shape = used_ != fields.size();
+    std::vector<bool> starts;
+    for (const FieldSlot& f : fields) starts.push_back(f.startsRow);
+    const bool shape = starts != starts_;
+    starts_ = starts;
     used_ = fields.size();
     for (qsizetype i = 0; i < editors_.size(); ++i) {
         if (i < used_) {
@@ -61,18 +64,31 @@ int FieldGroup::columnsAt(int width) const {
 
 int FieldGroup::heightFor(int width) const {
     const int columns = columnsAt(width);
-    const int rows = used_ == 0 ? 0 : std::max(1, (static_cast<int>(used_) + columns - 1) / columns);
+    const int rows = used_ == 0 ? 0 : cells(columns).back() / columns + 1;
     return header + rows * (FieldEditor::height_ + 4) + 6;
+}
+
+std::vector<int> FieldGroup::cells(int columns) const {
+    std::vector<int> out;
+    int cell = 0;
+    for (const bool starts : starts_) {
+        if (starts && cell % columns != 0) cell += columns - cell % columns;
+        out.push_back(cell++);
+    }
+    return out;
 }
 
 void FieldGroup::place() {
     const int columns = columnsAt(width());
     const int room = width() - 2 * margin;
     const int each = (room + gap) / columns - gap;
-    for (int i = 0; i < static_cast<int>(used_); ++i)
-        editors_[i]->setGeometry(margin + i % columns * (each + gap),
-                                 header + i / columns * (FieldEditor::height_ + 4), each,
+    const std::vector<int> at = cells(columns);
+    for (int i = 0; i < static_cast<int>(used_); ++i) {
+        const int cell = at[static_cast<std::size_t>(i)];
+        editors_[i]->setGeometry(margin + cell % columns * (each + gap),
+                                 header + cell / columns * (FieldEditor::height_ + 4), each,
                                  FieldEditor::height_);
+    }
 }
 
 void FieldGroup::resizeEvent(QResizeEvent*) {

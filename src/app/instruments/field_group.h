@@ -15,6 +15,7 @@ struct FieldSlot {
     QString path;
     QString caption;
     double view = 1.0;
+    bool startsRow = false; ///< the first field of a thing of which there are several
 };
 
 /// A card with a title above and editors flowing below it, in rows of fixed columns.
@@ -46,11 +47,14 @@ protected:
 
 private:
     int columnsAt(int width) const;
+    /// Where a field stands, counted in cells along the rows.
+    std::vector<int> cells(int columns) const;
     void place();
 
     Context context_;
     QString title_, subtitle_;
     QList<FieldEditor*> editors_;
+    std::vector<bool> starts_; ///< of those in use
     qsizetype used_ = 0;
     int headerRoom_ = 0, fixedColumns_ = 0;
 };

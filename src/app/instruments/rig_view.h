@@ -55,6 +55,7 @@ private:
     void paintBody(QPainter& p, const RigBody& body) const;
     void paintFeet(QPainter& p) const;
     void paintMount(QPainter& p) const;
+    bool standsOnAnchors() const;
     void paintMasses(QPainter& p) const;
     void paintBend(QPainter& p) const;
     void paintScale(QPainter& p) const;

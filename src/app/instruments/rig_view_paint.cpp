@@ -123,12 +123,17 @@ void RigView::paintFeet(QPainter& p) const {
     p.drawPolygon(polygon);
 }
 
+bool RigView::standsOnAnchors() const {
+    const BaseKind kind = context_.document.project().base.kind;
+    return kind == BaseKind::Overhead || kind == BaseKind::WallBracket;
+}
+
 /// Ceiling or wall, and the anchors in it.
 void RigView::paintMount(QPainter& p) const {
     const Tokens& t = tokens();
     const Base& base = context_.document.project().base;
     const bool wall = base.kind == BaseKind::WallBracket;
-    if (!wall && base.kind != BaseKind::Overhead) return;
+    if (!standsOnAnchors()) return;
     const auto on = [&](double aside) {
         return wall ? toScreen({-drawnMount, 0.0, base.height + aside})
                     : toScreen({aside, 0.0, base.height + drawnMount});
@@ -185,8 +190,12 @@ void RigView::paintBend(QPainter& p) const {
         p.setFont(textFont(11));
         p.setPen(t.rust);
         const QPointF middle = (toScreen(b.from) + toScreen(b.to)) / 2.0;
-        const QRectF at = b.kind == BodyKind::Arm ? QRectF(middle.x() - 20, middle.y() + 18, 240, 16)
-                                                  : QRectF(12, head_ + 2, width() - 24, 16);
+        // Beside the arm, on the side from which it slopes away; under one that hangs.
+        const bool hangs = standsOnAnchors();
+        const bool falls = toScreen(b.to).y() > toScreen(b.from).y() + 8.0;
+        const QRectF at = b.kind != BodyKind::Arm ? QRectF(12, head_ + 2, width() - 24, 16)
+                          : falls ? QRectF(middle.x() + 18, middle.y() - 14, 240, 16)
+                                  : QRectF(middle.x() - 20, middle.y() + (hangs ? 26 : 18), 240, 16);
         p.drawText(at, Qt::AlignLeft | Qt::AlignVCenter, text);
     }
 }
@@ -213,8 +222,12 @@ void RigView::paintMasses(QPainter& p) const {
                 if (close(other)) mass += other.mass;
         }
         p.setPen(b.kind == BodyKind::Head ? t.second : t.lake);
+        // A single mass on an arm stands above it, the payload beside its camera.
+        const bool payload =
+            mass > b.mass || b.axis < 0 ||
+            kindOf(context_.document.project().axes[static_cast<std::size_t>(b.axis)]) == AxisKind::Linear;
         const QRectF box = b.kind == BodyKind::Head
-                               ? QRectF(at.x() + 20, at.y() - (mass > b.mass ? 8 : 30), 90, 15)
+                               ? QRectF(at.x() + (payload ? 20 : -26), at.y() - (payload ? 8 : 34), 90, 15)
                            : b.kind == BodyKind::Ballast ? QRectF(at.x() - 112, at.y() + 12, 90, 15)
                                                          : QRectF(at.x() - 45, at.y() - 34, 90, 15);
         p.drawText(box, (b.kind == BodyKind::Head ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter,
@@ -234,7 +247,7 @@ void RigView::paintMasses(QPainter& p) const {
     }
     p.setPen(t.heather);
     // What hangs has its centre of gravity in the arm, where other words stand already.
-    const double below = context_.document.project().base.kind == BaseKind::Overhead ? 36.0 : 1.0;
+    const double below = standsOnAnchors() ? 46.0 : 1.0;
     p.drawText(QRectF(at.x() + 11, at.y() + below, 160, 16), Qt::AlignVCenter,
                tr("whole rig %1").arg(context_.show(layout_.mass, Kind::Mass)));
 }

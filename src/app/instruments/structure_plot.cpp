@@ -26,6 +26,11 @@ StructurePlot::StructurePlot(const Context& context, QWidget* parent)
     applyTheme();
 }
 
+void StructurePlot::resizeEvent(QResizeEvent* event) {
+    Plot::resizeEvent(event);
+    plot_->yAxis->ticker()->setTickCount(height() < 150 ? 3 : 4);
+}
+
 double StructurePlot::unit(Kind kind) const {
     return units::shownUnit(kind, context_.system()).factor;
 }

@@ -20,6 +20,7 @@ public:
     void applyTheme() override;
 
 protected:
+    void resizeEvent(QResizeEvent* event) override;
     QString readOut(QPointF pixel) const override;
     QString csv() const override;
 

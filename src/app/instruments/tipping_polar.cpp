@@ -56,20 +56,21 @@ void TippingPolar::paintAnchors(QPainter& p) const {
         p.setBrush(force > 0.0 ? t.lakeWash : Qt::NoBrush);
         p.drawRect(QRectF(left, y + 16, force > 0.0 ? x(force) - left : room, high));
     };
-    const int top = std::max(32, (height() - 34 - 2 * 46) / 2);
+    const int top = std::max(36, (height() - 34 - 2 * 46) / 2);
     p.setFont(textFont(11));
     bar(top, tr("pull at most %1").arg(context_.show(pull, units::Kind::Force)), pull, t.rust);
     if (stand > 0.0) {
         bar(top + 46, tr("anchors stand %1").arg(context_.show(stand, units::Kind::Force)), stand, t.lake);
     } else {
         p.setPen(t.brick);
-        p.drawText(QRect(left, top + 46, room, 30), Qt::AlignVCenter | Qt::TextWordWrap,
+        p.drawText(QRectF(left, top + 46, x(wanted * pull) - left - 8, 34), Qt::AlignVCenter | Qt::TextWordWrap,
                    tr("What the anchors stand is not entered: it is never presumed."));
     }
     p.setPen(QPen(t.ink, 1.2, Qt::DashLine));
     p.drawLine(QPointF(x(wanted * pull), top + 14), QPointF(x(wanted * pull), top + 46 + 34));
     p.setPen(t.second);
-    p.drawText(QRectF(x(wanted * pull) - 130, top - 2, 126, 14), Qt::AlignRight | Qt::AlignVCenter,
+    const double line = std::clamp(x(wanted * pull), left + 63.0, left + room - 63.0);
+    p.drawText(QRectF(line - 63, top + 82, 126, 14), Qt::AlignCenter,
                tr("wanted: × %1").arg(context_.show(wanted, units::Kind::Ratio)));
 }
 
@@ -84,13 +85,15 @@ void TippingPolar::paintEvent(QPaintEvent*) {
                anchors ? tr("Anchors") : tr("Tipping, by direction"));
     p.setFont(textFont(11));
     p.setPen(t.second);
+    if (anchors) return paintAnchors(p);
     const QRect line(12, height() - 34, width() - 24, 30);
     p.drawText(line, Qt::AlignHCenter | Qt::AlignVCenter | Qt::TextWordWrap, words_);
-    if (anchors) return paintAnchors(p);
     if (cases_.empty()) return;
     p.setRenderHint(QPainter::Antialiasing);
-    const QPointF middle(width() / 2.0, 28 + (height() - 66) / 2.0);
-    const double radius = (height() - 70) / 2.0;
+    // Where there is room the words in the corners stay clear of the rim.
+    const int words = height() > 200 ? 22 : 0;
+    const QPointF middle(width() / 2.0, 28 + words + (height() - 66 - words) / 2.0);
+    const double radius = std::min((height() - 70 - words) / 2.0, (width() - 40) / 2.0);
     const auto at = [&](double ratio, double direction) {
         const double r = radius * std::clamp(ratio, 0.0, outermost) / outermost;
         return middle + QPointF(r * std::cos(direction), -r * std::sin(direction));
@@ -110,8 +113,10 @@ void TippingPolar::paintEvent(QPaintEvent*) {
         p.setPen(QPen(t.ink, 2.0));
         p.drawLine(middle, foot);
         p.setPen(t.ink);
+        ++number;
+        if (radius < 40.0) continue;
         p.drawText(QRectF(foot.x() + 9 * out.x() - 8, foot.y() + 9 * out.y() - 8, 16, 16), Qt::AlignCenter,
-                   QString::number(++number));
+                   QString::number(number));
     }
     if (cases_.size() < 3) {
         p.setPen(QPen(t.lake, 2));

@@ -211,14 +211,19 @@ std::vector<Section> stockSections(const Section& like) {
 bool hasEdge(const Section& s) {
     return s.shape != SectionShape::NotGiven && s.shape != SectionShape::RoundTube &&
            s.shape != SectionShape::RodPair &&
-           (s.shape == SectionShape::Own || std::abs(s.width - s.height) > 1e-6);
+           (s.shape == SectionShape::Own || s.shape == SectionShape::Tee || std::abs(s.width - s.height) > 1e-6);
 }
 
 std::vector<Section> sectionsToTry(const Project& project, const Section& now) {
     std::vector<Section> out;
+    // What differs only in its price is the same piece.
+    const auto same = [](Section a, const Section& b) {
+        a.price = b.price;
+        return a == b;
+    };
     const auto add = [&](const Section& s) {
-        if (s != now && s.shape != SectionShape::NotGiven &&
-            std::find(out.begin(), out.end(), s) == out.end())
+        if (s.shape != SectionShape::NotGiven && !same(s, now) &&
+            std::none_of(out.begin(), out.end(), [&](const Section& o) { return same(s, o); }))
             out.push_back(s);
     };
     for (const Profile& p : project.profiles) {

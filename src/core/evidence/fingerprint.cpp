@@ -23,6 +23,13 @@ const Axis* axisOf(const Project& project, std::string_view path) {
     return findAxis(project, path.substr(0, path.find('/')));
 }
 
+/// Another profile is another rail or arm.
+std::string sectionOf(const Section& s) {
+    if (s.shape == SectionShape::NotGiven) return {};
+    return "," + number(static_cast<double>(s.shape)) + "," + number(static_cast<double>(s.material)) + "," +
+           number(s.width) + "x" + number(s.height) + "x" + number(s.wall) + (s.onEdge ? " turned" : "");
+}
+
 void add(std::map<std::string, std::string>& parts, const Project& project, const Axis& axis) {
     double mass = 0.0;
     std::string supports, height;
@@ -30,7 +37,7 @@ void add(std::map<std::string, std::string>& parts, const Project& project, cons
         mass = movingMass(project, axis, *linear);
         const Rail& r = linear->rail;
         supports = number(static_cast<double>(r.support)) + "," + number(r.firstStand) + "," +
-                   number(r.secondStand) + "," + number(r.headAt);
+                   number(r.secondStand) + "," + number(r.headAt) + sectionOf(r.section);
         height = number(linear->guide.massHeight);
     } else {
         const auto& r = std::get<RotaryMechanism>(axis.mechanism);
@@ -38,7 +45,7 @@ void add(std::map<std::string, std::string>& parts, const Project& project, cons
         if (axis.carriesPayload)
             for (const MassItem& item : project.payload) mass += item.mass.value;
         mass += r.boom.counterweight.mass.value;
-        supports = number(r.boom.reach) + "," + number(r.boom.counterweight.behind);
+        supports = number(r.boom.reach) + "," + number(r.boom.counterweight.behind) + sectionOf(r.boom.section);
         height = number(r.boom.tipAbove);
     }
     parts["mass"] += number(mass) + " ";
@@ -56,6 +63,9 @@ std::map<std::string, std::string> partsOf(const Project& project, std::string_v
     parts["height"] += number(project.base.height);
     parts["supports"] += number(static_cast<double>(project.base.kind)) + "," +
                          number(project.base.legRadius) + "," + number(project.base.ballast.value);
+    if (project.base.padStiffness.value > 0.0)
+        parts["supports"] += ",pads " + number(project.base.padStiffness.value);
+    if (project.base.ballastLeg > 0) parts["supports"] += ",leg " + number(project.base.ballastLeg);
     for (const Shot& s : project.shots) parts["lens"] += number(s.focalLength) + " ";
     return parts;
 }

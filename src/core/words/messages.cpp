@@ -287,7 +287,7 @@ constexpr std::array table{
     Message{M::FixClosedCord, "cord that pulls both ways"},
     Message{M::FixKnob, "knob at {0}"},
     Message{M::FixStands, "stands at {0} and {1}"},
-    Message{M::FixOnEdge, "the section on edge"},
+    Message{M::FixOnEdge, "the section turned on its side"},
     Message{M::FixSection, "section {0} × {1}"},
     Message{M::FixCounterweight, "counterweight {0}"},
     Message{M::FixCounterweightPlace, "counterweight {0} behind"},

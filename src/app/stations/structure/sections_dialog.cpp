@@ -6,6 +6,7 @@
 
 #include <QPushButton>
 #include <algorithm>
+#include <cmath>
 
 namespace gantry::app {
 
@@ -33,7 +34,10 @@ QString sectionWords(const Context& context, const Section& s) {
         out += QStringLiteral(" %1 × %2").arg(length(s.width), length(s.height));
         break;
     }
-    return s.onEdge ? QObject::tr("%1, on edge").arg(out) : out;
+    if (std::abs(s.width - s.height) < 1e-6) return out;
+    // Whichever way it was entered: tall is on edge.
+    return (s.height > s.width) != s.onEdge ? QObject::tr("%1, on edge").arg(out)
+                                            : QObject::tr("%1, flat").arg(out);
 }
 
 SectionsDialog::SectionsDialog(const Context& context, QWidget* parent)

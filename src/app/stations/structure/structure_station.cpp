@@ -16,6 +16,7 @@
 #include <QMenu>
 #include <QPainter>
 #include <QPushButton>
+#include <QScrollArea>
 #include <algorithm>
 
 namespace gantry::app {
@@ -27,6 +28,13 @@ constexpr int edge = 14, gap = 8;
 QList<FieldSlot> under(const QString& prefix, std::initializer_list<const char*> keys) {
     QList<FieldSlot> out;
     for (const char* key : keys) out.push_back({prefix + QLatin1String(key), {}, 1.0});
+    return out;
+}
+
+/// The same for one of several things, which begins a row of its own.
+QList<FieldSlot> ofOne(const QString& prefix, std::initializer_list<const char*> keys) {
+    QList<FieldSlot> out = under(prefix, keys);
+    out.front().startsRow = true;
     return out;
 }
 
@@ -69,8 +77,12 @@ enum class Part { Beam, Supports, Pivot, Base, Place, Compared };
 StructureStation::StructureStation(const Context& context, QWidget* parent)
     : Station(context, parent), view_(new RigView(context, this)), polar_(new TippingPolar(context, this)),
       plot_(new StructurePlot(context, this)), soft_(new SoftTable(context, this)),
-      fields_(new FieldGroup(context, this)), part_(new QComboBox(this)), above_(new QPushButton(this)),
+      fields_(new FieldGroup(context)), scroll_(new QScrollArea(this)), part_(new QComboBox(this)), above_(new QPushButton(this)),
       best_(new QPushButton(this)), more_(new QPushButton(tr("More"), this)) {
+    scroll_->setWidget(fields_);
+    scroll_->setWidgetResizable(true);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll_->setFocusPolicy(Qt::NoFocus);
     above_->setObjectName(QStringLiteral("fromAbove"));
     above_->setText(tr("From above"));
     above_->setCheckable(true);
@@ -160,13 +172,13 @@ void StructureStation::fillFields() {
         list += under(base + QStringLiteral("mechanism/"), {"wind_area_m2"});
         list += under(base + QStringLiteral("vibration/"), {"frequency_hz", "damping"});
         for (const KeepOut& k : context_.document.project().keepOut)
-            list += under(QStringLiteral("keep_out/%1/").arg(QString::fromStdString(k.id)),
+            list += ofOne(QStringLiteral("keep_out/%1/").arg(QString::fromStdString(k.id)),
                           {"name", "x_m", "y_m", "z_m", "length_m", "width_m", "height_m"});
         note = tr("rooms that nothing may enter are added under More");
     } else if (part == Part::Compared) {
         for (const Profile& p : context_.document.project().profiles) {
             const QString prefix = QStringLiteral("profiles/%1/").arg(QString::fromStdString(p.id));
-            list += under(prefix, {"name"}) + sectionFields(prefix + QStringLiteral("section/"), p.section);
+            list += ofOne(prefix, {"name"}) + sectionFields(prefix + QStringLiteral("section/"), p.section);
         }
         note = list.isEmpty() ? tr("none listed yet: More, Compare sections, List the chosen one")
                               : tr("compared under More, Compare sections");
@@ -202,7 +214,7 @@ void StructureStation::fillFields() {
         if (part == Part::Supports) {
             list = under(weight, {"mass_kg", "behind_m", "above_m", "nearest_m", "farthest_m", "bare_kg"});
             for (const Disc& d : r.boom.discs)
-                list += under(boom + QStringLiteral("discs/%1/").arg(QString::fromStdString(d.id)),
+                list += ofOne(boom + QStringLiteral("discs/%1/").arg(QString::fromStdString(d.id)),
                               {"name", "mass_kg", "count", "price"});
             note = tr(
                 "load: camera first, weights last; unload: tie the arm, weights off first, then the camera");
@@ -315,16 +327,20 @@ void StructureStation::place() {
         widget->setGeometry(right, 10, width - 4, 27);
     }
     int y = 44 + 32 + gap;
-    const int fieldsHeight = std::min(fields_->heightFor(w), 230);
+    const int wanted = fields_->heightFor(w), fieldsHeight = std::min(wanted, 240);
     const int softHeight = 26 + 21 * 3 + 8;
     const int drawing = std::max(240, height() - y - fieldsHeight - softHeight - 3 * gap);
     const int side = std::clamp(w / 3, 240, 420);
     view_->setGeometry(edge, y, w - side - gap, drawing);
-    const int half = (drawing - gap) / 2;
+    // On the page of the base nothing but standing matters.
+    const bool base = part_->currentIndex() == static_cast<int>(Part::Base);
+    const int half = base ? drawing : (drawing - gap) / 2;
     polar_->setGeometry(edge + w - side, y, side, half);
+    plot_->setVisible(!base);
     plot_->setGeometry(edge + w - side, y + half + gap, side, drawing - half - gap);
     y += drawing + gap;
-    fields_->setGeometry(edge, y, w, fieldsHeight);
+    scroll_->setGeometry(edge, y, w, fieldsHeight);
+    fields_->setMinimumHeight(wanted);
     y += fieldsHeight + gap;
     soft_->setGeometry(edge, y, w, std::max(softHeight, height() - y - gap));
 }

@@ -46,6 +46,7 @@ private:
     StructurePlot* plot_;
     SoftTable* soft_;
     FieldGroup* fields_;
+    class QScrollArea* scroll_;
     QComboBox* part_;
     QPushButton *above_, *best_, *more_;
     QString line_;
