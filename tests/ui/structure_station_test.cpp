@@ -184,6 +184,64 @@ private slots:
         d.window->document().undoStack()->undo();
         QCOMPARE(clearanceAt(d.project(), shownPose(d.project())).distance, far.distance);
     }
+    /// More rooms than the page has rows: the last one's last field is scrolled to by Tab and takes a value.
+    void manyRoomsAreScrolledTo() {
+        Jib d;
+        d.window->document().change("x", [](Project& p) {
+            for (const char* id : {"a", "b", "c", "d"}) p.keepOut.emplace_back().id = id;
+        });
+        auto* part = d.find<QComboBox>("structurePart");
+        part->setCurrentIndex(part->findText("Place and people"));
+        d.window->showStation(1);
+        const QString last = "keep_out/d/height_m";
+        QVERIFY(d.field(last) != nullptr && d.field(last)->visibleRegion().isEmpty());
+        // Each room begins a row: all names stand one below the other.
+        const QWidget* first = d.find<FieldEditor>("keep_out/a/name");
+        for (const char* id : {"b", "c", "d"}) {
+            const QWidget* other = d.find<FieldEditor>(QString("keep_out/%1/name").arg(id));
+            QCOMPARE(other->x(), first->x());
+            QVERIFY(other->y() > first->y());
+        }
+        d.field("keep_out/d/width_m")->setFocus();
+        QTest::keyClick(d.field("keep_out/d/width_m"), Qt::Key_Tab);
+        QTRY_VERIFY(!d.field(last)->visibleRegion().isEmpty());
+        d.type(last, "700 mm");
+        QCOMPARE(d.project().keepOut.back().height, 0.7);
+    }
+    /// The page of the base gives its drawing the whole side; others share it.
+    void baseHasThePolarToItself() {
+        Jib d;
+        auto* part = d.find<QComboBox>("structurePart");
+        part->setCurrentIndex(part->findText("Arm"));
+        d.window->showStation(1);
+        auto* polar = d.find<TippingPolar>("tippingPolar");
+        const int shared = polar->height();
+        QVERIFY(d.find<QWidget>("structurePlot") != nullptr);
+        part->setCurrentIndex(part->findText("Base"));
+        d.window->showStation(1);
+        QVERIFY(polar->height() > 1.8 * shared);
+        QVERIFY(d.find<QWidget>("structurePlot") == nullptr);
+    }
+    /// What hangs shows the pull of its anchors in place of a base that cannot tip.
+    void anchorsAreDrawnAgainstTheirPull() {
+        Jib d;
+        d.window->document().change("x", [](Project& p) {
+            p.base.kind = BaseKind::WallBracket;
+            p.base.anchorStrength.value = 0.0;
+        });
+        auto* polar = d.find<TippingPolar>("tippingPolar");
+        QVERIFY(polar->inWords().contains("anchors"));
+        const QImage without = polar->grab().toImage();
+        auto* part = d.find<QComboBox>("structurePart");
+        part->setCurrentIndex(part->findText("Base"));
+        d.window->showStation(1);
+        d.type("base/anchor_strength_N", "9 kN");
+        QVERIFY(d.window->document().assessment().evaluation.rig.anchors);
+        part->setCurrentIndex(0);
+        d.window->showStation(1);
+        QCOMPARE(polar->size(), without.size());
+        QVERIFY(polar->grab().toImage() != without);
+    }
     /// On a leg the ballast is drawn there and not dragged; pads become a line of what gives way.
     void ballastOnALegAndPads() {
         Jib d;

@@ -126,10 +126,10 @@ void StructureStation::refresh() {
     fillFields();
     view_->refresh();
     polar_->refresh();
-    plot_->refresh();
     soft_->refresh();
     line_ = headLine();
     place();
+    if (!plot_->isHidden()) plot_->refresh(); // place() decides that
     update();
 }
 
