@@ -20,14 +20,18 @@ using namespace gantry;
 using namespace gantry::structure;
 constexpr double pi = std::numbers::pi, g = 9.80665;
 
-/// Laws that hold whatever the numbers: reciprocity, energy, symmetry, likeness, and equilibrium found another way.
+/// Laws that hold whatever the numbers: reciprocity, energy, symmetry, likeness, and equilibrium found
+/// another way.
 class StructureLawsTest : public QObject {
     Q_OBJECT
     std::mt19937 random_{46};
-    double within(double low, double high) { return std::uniform_real_distribution<double>(low, high)(random_); }
+    double within(double low, double high) {
+        return std::uniform_real_distribution<double>(low, high)(random_);
+    }
 
     /// Second moments of an outline, summed over small squares.
-    static SectionFigures summed(double width, double height, const std::function<bool(double, double)>& filled) {
+    static SectionFigures summed(double width, double height,
+                                 const std::function<bool(double, double)>& filled) {
         constexpr int n = 700;
         double area = 0.0, first = 0.0, upright = 0.0, sideways = 0.0;
         const double da = width / n * (height / n);
@@ -81,9 +85,8 @@ private slots:
                              return r < w / 2 && r > w / 2 - t / 2;
                          })));
             // The web stands on the lower edge, the flange lies on it.
-            QVERIFY(like(tee(t, h, w, t), summed(w, h + t, [&](double x, double y) {
-                             return y > h || std::abs(x) < t / 2;
-                         })));
+            QVERIFY(like(tee(t, h, w, t),
+                         summed(w, h + t, [&](double x, double y) { return y > h || std::abs(x) < t / 2; })));
             const SectionFigures flat = hollowRectangle(w, h, t), edge = turned(flat);
             QCOMPARE(edge.upright, flat.sideways);
             QCOMPARE(edge.sideways, flat.upright);
@@ -111,8 +114,10 @@ private slots:
     /// The same rail seen from its other side sags alike and slopes the other way.
     void mirroredRailsAreAlike() {
         for (int i = 0; i < 100; ++i) {
-            const double length = within(0.6, 3), first = within(0, 0.4) * length, second = within(0.6, 1) * length;
-            RailView rail{{length, within(500, 5e4), within(0, 60)}, TwoSupports{first, second}, within(50, 5e3)};
+            const double length = within(0.6, 3), first = within(0, 0.4) * length,
+                         second = within(0.6, 1) * length;
+            RailView rail{
+                {length, within(500, 5e4), within(0, 60)}, TwoSupports{first, second}, within(50, 5e3)};
             const CarriageView c{within(10, 200), within(0.02, 0.15), within(0, 10)};
             const double at = within(0.1, length - 0.1);
             const RailPoint here = railPoint(rail, c, at);
@@ -125,7 +130,8 @@ private slots:
             VERIFY_NEAR(railTippingRatio(rail, c, 12.0, length - at), tips, 1e-9);
         }
     }
-    /// Gravity's torque is what the height of all that moves changes by, with heights from the drawing's layout.
+    /// Gravity's torque is what the height of all that moves changes by, with heights from the drawing's
+    /// layout.
     void torqueIsTheSlopeOfTheEnergy() {
         for (int i = 0; i < 60; ++i) {
             const Project p = jib();
@@ -174,7 +180,8 @@ private slots:
                     for (const Weight& w : weights)
                         loads += g * w.mass * Eigen::Vector3d(1.0, w.at.x, w.at.y);
                     for (const Push& push : pushes) // moves the resultant that way
-                        loads += grown * push.force * push.height * Eigen::Vector3d(0, std::cos(angle), std::sin(angle));
+                        loads += grown * push.force * push.height *
+                                 Eigen::Vector3d(0, std::cos(angle), std::sin(angle));
                     least = std::min(least, Eigen::Vector3d(arms.partialPivLu().solve(loads)).minCoeff());
                 }
                 return least;
@@ -201,11 +208,13 @@ private slots:
         const RigStructure after = evaluate(p).rig;
         VERIFY_NEAR(after.tipping.value(), before.tipping.value(), 1e-9);
         VERIFY_NEAR(after.tippingEmergency.value(), before.tippingEmergency.value(), 1e-9);
-        VERIFY_NEAR(std::remainder(after.tippingDirection.value() - before.tippingDirection.value() - by, 2 * pi) + 1.0,
-                    1.0, 1e-9);
+        VERIFY_NEAR(
+            std::remainder(after.tippingDirection.value() - before.tippingDirection.value() - by, 2 * pi) +
+                1.0,
+            1.0, 1e-9);
     }
-    /// Twice as heavy on the same rail: sag doubles, it swings slower by the root of two, tips as before where only
-    /// its own stops push.
+    /// Twice as heavy on the same rail: sag doubles, it swings slower by the root of two, tips as before
+    /// where only its own stops push.
     void likeness() {
         Project p = rigs::make(rigs::RigKind::BeltSlider);
         auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);

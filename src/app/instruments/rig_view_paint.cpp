@@ -194,7 +194,7 @@ void RigView::paintBend(QPainter& p) const {
         const bool hangs = standsOnAnchors();
         const bool falls = toScreen(b.to).y() > toScreen(b.from).y() + 8.0;
         const QRectF at = b.kind != BodyKind::Arm ? QRectF(12, head_ + 2, width() - 24, 16)
-                          : falls ? QRectF(middle.x() + 18, middle.y() - 14, 240, 16)
+                          : falls                 ? QRectF(middle.x() + 18, middle.y() - 14, 240, 16)
                                   : QRectF(middle.x() - 20, middle.y() + (hangs ? 26 : 18), 240, 16);
         p.drawText(at, Qt::AlignLeft | Qt::AlignVCenter, text);
     }

@@ -63,7 +63,8 @@ void TippingPolar::paintAnchors(QPainter& p) const {
         bar(top + 46, tr("anchors stand %1").arg(context_.show(stand, units::Kind::Force)), stand, t.lake);
     } else {
         p.setPen(t.brick);
-        p.drawText(QRectF(left, top + 46, x(wanted * pull) - left - 8, 34), Qt::AlignVCenter | Qt::TextWordWrap,
+        p.drawText(QRectF(left, top + 46, x(wanted * pull) - left - 8, 34),
+                   Qt::AlignVCenter | Qt::TextWordWrap,
                    tr("What the anchors stand is not entered: it is never presumed."));
     }
     p.setPen(QPen(t.ink, 1.2, Qt::DashLine));

@@ -211,7 +211,8 @@ std::vector<Section> stockSections(const Section& like) {
 bool hasEdge(const Section& s) {
     return s.shape != SectionShape::NotGiven && s.shape != SectionShape::RoundTube &&
            s.shape != SectionShape::RodPair &&
-           (s.shape == SectionShape::Own || s.shape == SectionShape::Tee || std::abs(s.width - s.height) > 1e-6);
+           (s.shape == SectionShape::Own || s.shape == SectionShape::Tee ||
+            std::abs(s.width - s.height) > 1e-6);
 }
 
 std::vector<Section> sectionsToTry(const Project& project, const Section& now) {

@@ -45,7 +45,8 @@ void add(std::map<std::string, std::string>& parts, const Project& project, cons
         if (axis.carriesPayload)
             for (const MassItem& item : project.payload) mass += item.mass.value;
         mass += r.boom.counterweight.mass.value;
-        supports = number(r.boom.reach) + "," + number(r.boom.counterweight.behind) + sectionOf(r.boom.section);
+        supports =
+            number(r.boom.reach) + "," + number(r.boom.counterweight.behind) + sectionOf(r.boom.section);
         height = number(r.boom.tipAbove);
     }
     parts["mass"] += number(mass) + " ";
