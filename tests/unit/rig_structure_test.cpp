@@ -463,9 +463,9 @@ private slots:
         const auto rows = compareSections(p, p.axes[0], all);
         QCOMPARE(rows.size(), all.size() + 1);
         QVERIFY(rows[2].found.sag.value() < rows[1].found.sag.value()); // on edge it sags less
-        QVERIFY(rows[1].length == 1.0 && rows[2].section.price == 22);
+        QVERIFY(rows[1].price == 22 && rows[2].price == 22); // a metre of it
         for (std::size_t i = 3; i < rows.size(); ++i)
-            VERIFY_NEAR(rows[i].section.price / rows[i].found.ownMass.value(),
+            VERIFY_NEAR(rows[i].price / rows[i].found.ownMass.value(),
                         10 / rows[0].found.ownMass.value(), 1e-9);
     }
     /// Ballast on a leg: the weights' moment about each edge by hand, and a leg that is not there.
@@ -535,6 +535,24 @@ private slots:
         QVERIFY(with(1e12) > 100 * stiff);
         p.base.padStiffness.value = 0.0;
         QCOMPARE(evaluate(p).axes[0].structure.frequency.value(), stiff);
+    }
+    /// Where soft pads make it swing too long, stiffer ones are offered, and they do help.
+    void stifferPadsAreOffered() {
+        Project p = demoProject("kettle-jib");
+        p.base.padStiffness = estimate(12e3, Source::Measured);
+        p.base.padDamping = estimate(0.02, Source::Measured);
+        const Assessment a = assess(p);
+        const auto settling =
+            std::find_if(a.verdicts.begin(), a.verdicts.end(),
+                         [](const Verdict& v) { return ruleKey(v) == "settling" && v.axis == 1; });
+        QVERIFY(settling != a.verdicts.end() && settling->state == State::Over);
+        QCOMPARE(settling->part, softName(SoftCause::Pads)); // what gives most is named
+        for (double stiffer : {4.0, 16.0}) {
+            Project q = p;
+            q.base.padStiffness.value *= stiffer;
+            for (const Verdict& v : assess(q).verdicts)
+                if (ruleKey(v) == "settling" && v.axis == 1) QVERIFY(v.ratio.value() > settling->ratio.value());
+        }
     }
     /// The bolts of a clamp: what stands beyond a stand pulls on the other one's.
     void clampsOfARail() {

@@ -250,7 +250,7 @@ std::vector<SectionRow> compareSections(const Project& project, const Axis& axis
     for (const Section& s : all) {
         sectionOf(tried) = s;
         const AxisEvaluation e = evaluateAxis(project, tried, Searches::No);
-        SectionRow row{s, e.structure, length, 0.0};
+        SectionRow row{s, e.structure, s.price * length, 0.0};
         for (const ShotEvaluation& shot : e.shots)
             if (shot.sagPixels) row.pixels = std::max(row.pixels, shot.sagPixels.value());
         out.push_back(row);

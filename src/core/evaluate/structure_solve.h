@@ -41,7 +41,7 @@ const Section& sectionOf(const Axis& axis);
 struct SectionRow {
     Section section;
     AxisStructure found;
-    double length = 0.0; ///< [m] of it that the axis takes
+    double price = 0.0;  ///< of all of it, in the user's money; 0: not said
     double pixels = 0.0; ///< [px] of sag, slope and twist over the travel in the axis' worst shot
 };
 

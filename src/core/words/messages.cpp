@@ -239,7 +239,7 @@ constexpr std::array table{
     Message{M::WeightTitle, "Weight"},
     Message{M::WeightText, "The rig weighs {0} as far as it is entered; Brief allows {1}."},
     Message{M::MoneyTitle, "Money"},
-    Message{M::MoneyText, "The drives cost {0}; Brief allows {1}."},
+    Message{M::MoneyText, "Drives, sections and discs cost {0}; Brief allows {1}."},
     Message{M::UnknownText, "Not known yet: {reason}."},
     Message{M::CheckNotNeeded, "not needed by this rig"},
     Message{M::CheckFollowFocus, "Follow focus"},

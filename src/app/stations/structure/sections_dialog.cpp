@@ -80,7 +80,6 @@ void SectionsDialog::fill() {
     QList<QStringList> table;
     for (const SectionRow& r : rows_) {
         const Profile* listed = profileOf(r.section);
-        const double price = r.section.price * r.length;
         const QString words = sectionWords(context_, r.section);
         table << QStringList{listed != nullptr
                                  ? QStringLiteral("%1: %2").arg(QString::fromStdString(listed->name), words)
@@ -91,7 +90,7 @@ void SectionsDialog::fill() {
                              context_.show(r.pixels, Kind::Pixels),
                              context_.show(r.found.ownMass, Kind::Mass),
                              context_.show(r.found.stressRatio, Kind::Ratio),
-                             price > 0.0 ? context_.show(price, Kind::Money) : QStringLiteral("–")};
+                             r.price > 0.0 ? context_.show(r.price, Kind::Money) : QStringLiteral("–")};
     }
     setTable({tr("Section"), tr("Sags"), tr("Twists"), tr("Bounces at"), tr("Shifts"), tr("Weighs"),
               tr("Strength ×"), tr("Costs")},
