@@ -195,7 +195,7 @@ void RigView::paintBend(QPainter& p) const {
         const bool falls = toScreen(b.to).y() > toScreen(b.from).y() + 8.0;
         const QRectF at = b.kind != BodyKind::Arm ? QRectF(12, head_ + 2, width() - 24, 16)
                           : falls                 ? QRectF(middle.x() + 18, middle.y() - 14, 240, 16)
-                                  : QRectF(middle.x() - 20, middle.y() + (hangs ? 26 : 18), 240, 16);
+                                  : QRectF(middle.x() - 20, middle.y() + (hangs ? 34 : 18), 240, 16);
         p.drawText(at, Qt::AlignLeft | Qt::AlignVCenter, text);
     }
 }
@@ -226,10 +226,13 @@ void RigView::paintMasses(QPainter& p) const {
         const bool payload =
             mass > b.mass || b.axis < 0 ||
             kindOf(context_.document.project().axes[static_cast<std::size_t>(b.axis)]) == AxisKind::Linear;
-        const QRectF box = b.kind == BodyKind::Head
-                               ? QRectF(at.x() + (payload ? 20 : -26), at.y() - (payload ? 8 : 34), 90, 15)
-                           : b.kind == BodyKind::Ballast ? QRectF(at.x() - 112, at.y() + 12, 90, 15)
-                                                         : QRectF(at.x() - 45, at.y() - 34, 90, 15);
+        const bool hangs = standsOnAnchors(); // then there is room below and not above
+        QRectF box(at.x() - 45, hangs ? at.y() + 17 : at.y() - 34, 90, 15);
+        if (b.kind == BodyKind::Ballast) box = QRectF(at.x() - 112, at.y() + 12, 90, 15);
+        if (b.kind == BodyKind::Head)
+            box = payload ? QRectF(at.x() + 20, at.y() - 8, 90, 15)
+                  : hangs ? QRectF(at.x() + 12, at.y() + 9, 90, 15)
+                          : QRectF(at.x() - 26, at.y() - 34, 90, 15);
         p.drawText(box, (b.kind == BodyKind::Head ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter,
                    context_.show(mass, Kind::Mass));
     }
@@ -247,8 +250,9 @@ void RigView::paintMasses(QPainter& p) const {
     }
     p.setPen(t.heather);
     // What hangs has its centre of gravity in the arm, where other words stand already.
-    const double below = standsOnAnchors() ? 46.0 : 1.0;
-    p.drawText(QRectF(at.x() + 11, at.y() + below, 160, 16), Qt::AlignVCenter,
+    const bool hangs = standsOnAnchors();
+    p.drawText(hangs ? QRectF(at.x() - 170, at.y() + 34, 160, 16) : QRectF(at.x() + 11, at.y() + 1, 160, 16),
+               (hangs ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
                tr("whole rig %1").arg(context_.show(layout_.mass, Kind::Mass)));
 }
 
@@ -295,8 +299,11 @@ void RigView::paintEvent(QPaintEvent*) {
                          h * scale_);
         p.drawRect(box);
         p.setFont(textFont(10));
-        p.drawText(box.adjusted(-40, -16, 40, 0), Qt::AlignTop | Qt::AlignHCenter,
-                   QString::fromStdString(k.name));
+        // Above it, or below where what hangs has its words above.
+        const QRectF name = standsOnAnchors()
+                                ? QRectF(box.left() - 40, box.bottom() + 2, box.width() + 80, 16)
+                                : QRectF(box.left() - 40, box.top() - 16, box.width() + 80, 16);
+        p.drawText(name, Qt::AlignTop | Qt::AlignHCenter, QString::fromStdString(k.name));
     }
     for (const RigBody& b : layout_.bodies) paintBody(p, b);
     for (const RigBody& b : layout_.bodies)

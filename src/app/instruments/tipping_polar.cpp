@@ -47,7 +47,8 @@ void TippingPolar::paintAnchors(QPainter& p) const {
     const double wanted = rules::all()[static_cast<std::size_t>(rules::indexOf("anchors"))].bounds.wanted;
     const double whole = 1.1 * std::max(stand, wanted * pull);
     if (!(whole > 0.0)) return;
-    const int left = 14, room = width() - 28, high = 16;
+    const bool tight = height() < 150;
+    const int left = 14, room = width() - 28, high = tight ? 10 : 16, row = tight ? 32 : 46;
     const auto x = [&](double force) { return left + room * force / whole; };
     const auto bar = [&](int y, const QString& text, double force, const QColor& colour) {
         p.setPen(t.second);
@@ -56,22 +57,22 @@ void TippingPolar::paintAnchors(QPainter& p) const {
         p.setBrush(force > 0.0 ? t.lakeWash : Qt::NoBrush);
         p.drawRect(QRectF(left, y + 16, force > 0.0 ? x(force) - left : room, high));
     };
-    const int top = std::max(36, (height() - 34 - 2 * 46) / 2);
+    const int top = std::max(28, (height() - 34 - 2 * row) / 2);
     p.setFont(textFont(11));
     bar(top, tr("pull at most %1").arg(context_.show(pull, units::Kind::Force)), pull, t.rust);
     if (stand > 0.0) {
-        bar(top + 46, tr("anchors stand %1").arg(context_.show(stand, units::Kind::Force)), stand, t.lake);
+        bar(top + row, tr("anchors stand %1").arg(context_.show(stand, units::Kind::Force)), stand, t.lake);
     } else {
         p.setPen(t.brick);
-        p.drawText(QRectF(left, top + 46, x(wanted * pull) - left - 8, 34),
+        p.drawText(QRectF(left, top + row, x(wanted * pull) - left - 8, 34),
                    Qt::AlignVCenter | Qt::TextWordWrap,
                    tr("What the anchors stand is not entered: it is never presumed."));
     }
     p.setPen(QPen(t.ink, 1.2, Qt::DashLine));
-    p.drawLine(QPointF(x(wanted * pull), top + 14), QPointF(x(wanted * pull), top + 46 + 34));
+    p.drawLine(QPointF(x(wanted * pull), top + 14), QPointF(x(wanted * pull), top + 2 * row - 12));
     p.setPen(t.second);
     const double line = std::clamp(x(wanted * pull), left + 63.0, left + room - 63.0);
-    p.drawText(QRectF(line - 63, top + 82, 126, 14), Qt::AlignCenter,
+    p.drawText(QRectF(line - 63, top + 2 * row + (tight ? 6 : -9), 126, 14), Qt::AlignCenter,
                tr("wanted: × %1").arg(context_.show(wanted, units::Kind::Ratio)));
 }
 
