@@ -33,6 +33,11 @@ class StructureStationTest : public QObject {
             station(2);
         }
         ~Jib() { window.reset(); }
+        void page(const char* name) {
+            auto* part = find<QComboBox>("structurePart");
+            part->setCurrentIndex(part->findText(name));
+            window->showStation(1);
+        }
         const Boom& boom() const { return std::get<RotaryMechanism>(project().axes[1].mechanism).boom; }
     };
     /// Presses on a handle, moves by some pixels and lets go.
@@ -190,9 +195,7 @@ private slots:
         d.window->document().change("x", [](Project& p) {
             for (const char* id : {"a", "b", "c", "d"}) p.keepOut.emplace_back().id = id;
         });
-        auto* part = d.find<QComboBox>("structurePart");
-        part->setCurrentIndex(part->findText("Place and people"));
-        d.window->showStation(1);
+        d.page("Place and people");
         const QString last = "keep_out/d/height_m";
         QVERIFY(d.field(last) != nullptr && d.field(last)->visibleRegion().isEmpty());
         // Each room begins a row: all names stand one below the other.
@@ -211,14 +214,11 @@ private slots:
     /// The page of the base gives its drawing the whole side; others share it.
     void baseHasThePolarToItself() {
         Jib d;
-        auto* part = d.find<QComboBox>("structurePart");
-        part->setCurrentIndex(part->findText("Arm"));
-        d.window->showStation(1);
+        d.page("Arm");
         auto* polar = d.find<TippingPolar>("tippingPolar");
         const int shared = polar->height();
         QVERIFY(d.find<QWidget>("structurePlot") != nullptr);
-        part->setCurrentIndex(part->findText("Base"));
-        d.window->showStation(1);
+        d.page("Base");
         QVERIFY(polar->height() > 1.8 * shared);
         QVERIFY(d.find<QWidget>("structurePlot") == nullptr);
     }
@@ -232,22 +232,17 @@ private slots:
         auto* polar = d.find<TippingPolar>("tippingPolar");
         QVERIFY(polar->inWords().contains("anchors"));
         const QImage without = polar->grab().toImage();
-        auto* part = d.find<QComboBox>("structurePart");
-        part->setCurrentIndex(part->findText("Base"));
-        d.window->showStation(1);
+        d.page("Base");
         d.type("base/anchor_strength_N", "9 kN");
         QVERIFY(d.window->document().assessment().evaluation.rig.anchors);
-        part->setCurrentIndex(0);
-        d.window->showStation(1);
+        d.page("Arm");
         QCOMPARE(polar->size(), without.size());
         QVERIFY(polar->grab().toImage() != without);
     }
     /// On a leg the ballast is drawn there and not dragged; pads become a line of what gives way.
     void ballastOnALegAndPads() {
         Jib d;
-        auto* part = d.find<QComboBox>("structurePart");
-        part->setCurrentIndex(part->findText("Base"));
-        d.window->showStation(1);
+        d.page("Base");
         auto* view = d.find<RigView>("rigView");
         QVERIFY(!view->handleAt("base/ballast_out_m").isNull());
         const double ratio = d.window->document().assessment().evaluation.rig.tipping.value();
