@@ -112,6 +112,9 @@ private slots:
             d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
         QVERIFY(after < 0.2 * before);
         QVERIFY(d.status().contains("Tie the arm"));
+        // Nothing is left to keep the play on one side, and that is said.
+        QVERIFY(d.window->document().assessment().evaluation.axes[1].shots[0].loadReverses);
+        QVERIFY(d.status().contains("play"));
     }
     void standsAreDraggedAndPlaced() {
         WindowDriver d;

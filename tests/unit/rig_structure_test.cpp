@@ -417,7 +417,8 @@ private slots:
         // Balanced to 10 g: m a of the ramps is larger than what is left of gravity.
         QVERIFY(shot().loadReverses);
 
-        // A level carriage of 5 kg against 5 N: braking with more than 1 m/s² takes more than the friction gives.
+        // A level carriage of 5 kg against 5 N: braking with more than 1 m/s² takes more than the friction
+        // gives.
         Project level = slider();
         auto& m = rail(level);
         m.items.clear();
@@ -434,8 +435,8 @@ private slots:
         const ShotEvaluation braked = lets(level, 0.5, 2.0);
         QVERIFY(braked.loadReverses);
         VERIFY_NEAR(braked.letsGoAt.value(), braked.profile.time() - 0.2 / 2.0, 1e-9);
-        // Down a slope of 30° its weight leads by 24.5 N less friction: starting with more than 3.9 m/s² pushes it,
-        // and where the ramp ends the weight leads again.
+        // Down a slope of 30° its weight leads by 24.5 N less friction: starting with more than 3.9 m/s²
+        // pushes it, and where the ramp ends the weight leads again.
         m.slope = estimate(pi / 6, Source::Measured);
         QVERIFY(!lets(level, -0.5, 3.5).loadReverses);
         const ShotEvaluation pushed = lets(level, -0.5, 5.0);
@@ -489,10 +490,10 @@ private slots:
         const auto rows = compareSections(p, p.axes[0], all);
         QCOMPARE(rows.size(), all.size() + 1);
         QVERIFY(rows[2].found.sag.value() < rows[1].found.sag.value()); // on edge it sags less
-        QVERIFY(rows[1].price == 22 && rows[2].price == 22); // a metre of it
+        QVERIFY(rows[1].price == 22 && rows[2].price == 22);            // a metre of it
         for (std::size_t i = 3; i < rows.size(); ++i)
-            VERIFY_NEAR(rows[i].price / rows[i].found.ownMass.value(),
-                        10 / rows[0].found.ownMass.value(), 1e-9);
+            VERIFY_NEAR(rows[i].price / rows[i].found.ownMass.value(), 10 / rows[0].found.ownMass.value(),
+                        1e-9);
     }
     /// Ballast on a leg: the weights' moment about each edge by hand, and a leg that is not there.
     void ballastOnALeg() {
@@ -568,16 +569,17 @@ private slots:
         p.base.padStiffness = estimate(12e3, Source::Measured);
         p.base.padDamping = estimate(0.02, Source::Measured);
         const Assessment a = assess(p);
-        const auto settling =
-            std::find_if(a.verdicts.begin(), a.verdicts.end(),
-                         [](const Verdict& v) { return ruleKey(v) == "settling" && v.axis == 1; });
+        const auto settling = std::find_if(a.verdicts.begin(), a.verdicts.end(), [](const Verdict& v) {
+            return ruleKey(v) == "settling" && v.axis == 1;
+        });
         QVERIFY(settling != a.verdicts.end() && settling->state == State::Over);
         QCOMPARE(settling->part, softName(SoftCause::Pads)); // what gives most is named
         for (double stiffer : {4.0, 16.0}) {
             Project q = p;
             q.base.padStiffness.value *= stiffer;
             for (const Verdict& v : assess(q).verdicts)
-                if (ruleKey(v) == "settling" && v.axis == 1) QVERIFY(v.ratio.value() > settling->ratio.value());
+                if (ruleKey(v) == "settling" && v.axis == 1)
+                    QVERIFY(v.ratio.value() > settling->ratio.value());
         }
     }
     /// The bolts of a clamp: what stands beyond a stand pulls on the other one's.

@@ -312,10 +312,14 @@ void StructureStation::balanceIt() {
             std::get<RotaryMechanism>(p.axes[static_cast<std::size_t>(context_.session.axis())].mechanism);
         r.boom.counterweight = *best;
     });
-    emit message(
+    QString said =
         tr("Counterweight %1, %2 behind the pivot. Tie the arm while you change weights.")
-            .arg(context_.show(best->mass.value, Kind::Mass), context_.show(best->behind, Kind::Length)),
-        false);
+            .arg(context_.show(best->mass.value, Kind::Mass), context_.show(best->behind, Kind::Length));
+    const std::vector<ShotEvaluation>& shots = context_.axisEvaluation()->shots;
+    if (std::any_of(shots.begin(), shots.end(), [](const ShotEvaluation& s) { return s.loadReverses; }))
+        said += tr(
+            " Now the play of the drive is let go; a little left to the camera's end keeps it on one side.");
+    emit message(said, false);
 }
 
 void StructureStation::place() {

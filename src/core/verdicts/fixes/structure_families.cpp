@@ -14,6 +14,7 @@ namespace {
 
 using M = words::MessageId;
 using units::Kind;
+constexpr double gravity = 9.80665;
 
 Axis& axisIn(Candidate& c, const Problem& p) {
     return c.result.axes[static_cast<std::size_t>(p.verdict.axis)];
@@ -80,14 +81,24 @@ Family counterweight(const Problem& p) {
     const auto* r = std::get_if<RotaryMechanism>(&p.axis().mechanism);
     const auto best = balanceWith(p.project, p.axis());
     if (r == nullptr || !best) return family;
-    const bool moved = best->mass.value == r->boom.counterweight.mass.value;
-    addSetting(family, p, moved ? FixCost::SettingOnly : FixCost::ToBuy,
-               moved ? M::FixCounterweightPlace : M::FixCounterweight,
-               moved ? words::Argument{Kind::Length, best->behind}
-                     : words::Argument{Kind::Mass, best->mass.value},
-               -1,
-               {{p.axisPath("mechanism/boom/counterweight/behind_m"), best->behind},
-                {p.axisPath("mechanism/boom/counterweight/mass_kg"), best->mass.value}});
+    const Counterweight& now = r->boom.counterweight;
+    const bool moved = best->mass.value == now.mass.value;
+    const double front =
+        p.evaluation().structure.frontMoment ? p.evaluation().structure.frontMoment.value() : 0.0;
+    // Balanced to nothing, gravity no longer keeps the play on one side: a few hundredths of what hangs in
+    // front are left to the camera's side where that serves the rig better.
+    for (const double left : {0.0, 0.02, 0.04, 0.06, 0.08}) {
+        const double behind =
+            moved ? rounded(best->behind - left * front / (now.mass.value * gravity), 1e-3, true)
+                  : best->behind;
+        const double mass = moved ? best->mass.value : rounded(best->mass.value * (1.0 - left), 0.01, true);
+        if (behind < std::min(now.nearest, now.farthest)) break;
+        addSetting(family, p, moved ? FixCost::SettingOnly : FixCost::ToBuy,
+                   moved ? M::FixCounterweightPlace : M::FixCounterweight,
+                   moved ? words::Argument{Kind::Length, behind} : words::Argument{Kind::Mass, mass}, -1,
+                   {{p.axisPath("mechanism/boom/counterweight/behind_m"), behind},
+                    {p.axisPath("mechanism/boom/counterweight/mass_kg"), mass}});
+    }
     return family;
 }
 
