@@ -574,6 +574,16 @@ private slots:
         });
         QVERIFY(settling != a.verdicts.end() && settling->state == State::Over);
         QCOMPARE(settling->part, softName(SoftCause::Pads)); // what gives most is named
+        // Guessed pads leave more open than measured ones.
+        Project guessed = p;
+        guessed.base.padStiffness = estimate(12e3, Source::Guess);
+        guessed.base.padDamping = estimate(0.02, Source::Guess);
+        QVERIFY(guessed.base.padStiffness.tolerance > p.base.padStiffness.tolerance);
+        for (const Verdict& v : assess(guessed).verdicts)
+            if (ruleKey(v) == "settling" && v.axis == 1) {
+                QCOMPARE(v.ratio.value(), settling->ratio.value());
+                QVERIFY(v.low < settling->low);
+            }
         for (double stiffer : {4.0, 16.0}) {
             Project q = p;
             q.base.padStiffness.value *= stiffer;

@@ -8,9 +8,10 @@
 
 namespace gantry {
 
-/// Calls f() once for each uncertain input of an axis and of the supply, with that input moved by its
-/// tolerance inside `project` and put back afterwards. One side only: more of it, or less of a share between
-/// one half and one, whose field ends there. Inputs without tolerance, and zeros, are left out.
+/// Calls f() once for each uncertain input of an axis, of the supply and of the pads under it, with that
+/// input moved by its tolerance inside `project` and put back afterwards. One side only: more of it, or less
+/// of a share between one half and one, whose field ends there. Inputs without tolerance, and zeros, are left
+/// out.
 namespace detail {
 /// Moves one input by its tolerance, calls f() and puts it back; see forEachMovedInput.
 template <class F>
@@ -31,6 +32,9 @@ void forEachMovedInput(Project& project, std::size_t axis, F f) {
         for (MassItem& item : project.payload) detail::withMoved(item.mass, f);
     detail::withMoved(project.supply.voltage, f);
     detail::withMoved(project.supply.sourceResistance, f);
+    if (project.base.padStiffness.value > 0.0)
+        for (Estimate* pads : {&project.base.padStiffness, &project.base.padDamping})
+            detail::withMoved(*pads, f);
 }
 
 /// The same for what the whole rig weighs and is pushed with: masses, the base and the payload.
