@@ -85,6 +85,7 @@ bool Plot::eventFilter(QObject* watched, QEvent* event) {
                                  : readOut(static_cast<QMouseEvent*>(event)->position());
         if (text != readOut_) {
             readOut_ = text;
+            setAccessibleDescription(text);
             update(0, 0, width(), 28);
         }
     }
