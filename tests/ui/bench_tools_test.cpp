@@ -65,6 +65,57 @@ private slots:
         QTRY_VERIFY(dialog->findChild<QLabel*>("ratioStatus")->text().contains("nonsense"));
         QVERIFY(dialog->isVisible()); // Return in a field does not close it
     }
+    /// The other questions of the finder: speeds, all shots, whole steps, change gears; and what it refuses.
+    void finderAnswersEveryQuestion() {
+        WindowDriver d;
+        QDialog* dialog = open(d, "Find a ratio", "ratioDialog");
+        auto* wanted = dialog->findChild<QComboBox*>("ratioWanted");
+        auto* first = dialog->findChild<QLineEdit*>("ratioFirst");
+        auto* second = dialog->findChild<QLineEdit*>("ratioSecond");
+        auto* status = dialog->findChild<QLabel*>("ratioStatus");
+        auto* table = dialog->findChild<QTableWidget*>("ratioTable");
+        const auto ratioOf = [&](int row) {
+            return table->item(row, 0)->text().section(' ', 0, 0).toDouble();
+        };
+        const auto next = [&] {
+            wanted->setFocus();
+            QTest::keyClick(wanted, Qt::Key_Down);
+        };
+        next();
+        QCOMPARE(wanted->currentText(), QString("an output speed"));
+        type(first, "1500 rpm");
+        type(second, "400 rpm");
+        QTRY_VERIFY(table->rowCount() > 0 && std::abs(ratioOf(0) - 3.75) < 1e-3);
+        type(second, "slowly");
+        QTRY_VERIFY(status->text().contains("slowly") && table->rowCount() == 0);
+        next();
+        QCOMPARE(wanted->currentText(), QString("one ratio for all shots"));
+        QTRY_VERIFY(status->text().startsWith("From ") || status->text().startsWith("No one ratio"));
+        next();
+        QCOMPARE(wanted->currentText(), QString("whole steps per unit"));
+        type(first, "1.7");
+        QTRY_VERIFY(table->rowCount() > 3);
+        const auto ratio = d.window->document().assessment().evaluation.axes[0].stepsPerUnit.value();
+        for (int row = 0; row < table->rowCount(); ++row) {
+            const double steps = ratio * ratioOf(row); // the drive is direct, so this many steps a millimetre
+            QVERIFY2(std::abs(steps - std::round(steps)) < 0.06, qPrintable(table->item(row, 0)->text()));
+        }
+        next();
+        QCOMPARE(wanted->currentText(), QString("change gears"));
+        dialog->findChild<QComboBox*>("ratioSource")->setFocus();
+        QTest::keyClick(dialog->findChild<QComboBox*>("ratioSource"), Qt::Key_Up); // gears of module 1
+        type(first, "2; 3");
+        QTRY_VERIFY(table->rowCount() > 0);
+        type(first, "2");
+        QTRY_VERIFY(status->text().contains("two or three"));
+        // Nothing on the shelf is said, not searched.
+        auto* source = dialog->findChild<QComboBox*>("ratioSource");
+        source->setFocus();
+        QTest::keyClick(source, Qt::Key_Home);
+        type(first, "2; 3");
+        QTRY_VERIFY(status->text().contains("no parts on hand"));
+        press(dialog, "Close");
+    }
     void candidatesByLetter() {
         WindowDriver d;
         QDialog* dialog = open(d, "Side by side", "candidatesDialog");
