@@ -487,6 +487,12 @@ private slots:
         const std::vector<Section> all = sectionsToTry(p, rail(p).rail.section);
         QCOMPARE(all[0], listed.section);
         QVERIFY(all[1].onEdge && all[1].width == 0.08);
+        // The same piece at another price is listed too, and goes with its own price.
+        Project cheaper = p;
+        cheaper.profiles[0].section = rail(p).rail.section;
+        cheaper.profiles[0].section.price = 7;
+        const auto dear = sectionsToTry(cheaper, rail(cheaper).rail.section);
+        QCOMPARE(dear[0], cheaper.profiles[0].section);
         const auto rows = compareSections(p, p.axes[0], all);
         QCOMPARE(rows.size(), all.size() + 1);
         QVERIFY(rows[2].found.sag.value() < rows[1].found.sag.value()); // on edge it sags less

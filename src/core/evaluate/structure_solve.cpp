@@ -217,24 +217,27 @@ bool hasEdge(const Section& s) {
 
 std::vector<Section> sectionsToTry(const Project& project, const Section& now) {
     std::vector<Section> out;
-    // What differs only in its price is the same piece.
+    // What is listed counts with its own price; stock only where nothing of that size is there yet.
+    const auto list = [&](const Section& s) {
+        if (s != now && s.shape != SectionShape::NotGiven &&
+            std::find(out.begin(), out.end(), s) == out.end())
+            out.push_back(s);
+    };
+    for (const Profile& p : project.profiles) {
+        list(p.section);
+        if (!hasEdge(p.section)) continue;
+        Section edge = p.section;
+        edge.onEdge = !edge.onEdge;
+        list(edge);
+    }
     const auto same = [](Section a, const Section& b) {
         a.price = b.price;
         return a == b;
     };
-    const auto add = [&](const Section& s) {
-        if (s.shape != SectionShape::NotGiven && !same(s, now) &&
+    for (const Section& s : stockSections(now))
+        if (!same(s, now) &&
             std::none_of(out.begin(), out.end(), [&](const Section& o) { return same(s, o); }))
             out.push_back(s);
-    };
-    for (const Profile& p : project.profiles) {
-        add(p.section);
-        if (!hasEdge(p.section)) continue;
-        Section edge = p.section;
-        edge.onEdge = !edge.onEdge;
-        add(edge);
-    }
-    for (const Section& s : stockSections(now)) add(s);
     return out;
 }
 
