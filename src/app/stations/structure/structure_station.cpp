@@ -156,11 +156,13 @@ void StructureStation::fillFields() {
             list += under(QStringLiteral("base/"), {"length_m"});
         if (kind == BaseKind::Rectangle) list += under(QStringLiteral("base/"), {"width_m"});
         if (kind != BaseKind::NotGiven) list += under(QStringLiteral("base/"), {"height_m", "mass_kg"});
-        if (kind == BaseKind::Legs || kind == BaseKind::Rectangle)
-            list +=
-                under(QStringLiteral("base/"),
-                      {"mass_height_m", "ballast_kg", "ballast_leg", "ballast_out_m", "pad_stiffness_N_m",
-                       "pad_damping", "ground_slope_rad", "downhill_rad", "side_push_N", "push_height_m"});
+        if (kind == BaseKind::Legs || kind == BaseKind::Rectangle) {
+            list += under(QStringLiteral("base/"), {"mass_height_m", "ballast_kg", "ballast_leg"});
+            if (context_.document.project().base.ballastLeg == 0)
+                list += under(QStringLiteral("base/"), {"ballast_out_m"});
+            list += under(QStringLiteral("base/"), {"pad_stiffness_N_m", "pad_damping", "ground_slope_rad",
+                                                    "downhill_rad", "side_push_N", "push_height_m"});
+        }
         if (kind == BaseKind::WallBracket || kind == BaseKind::Overhead) {
             list += under(QStringLiteral("base/"), {"anchor_strength_N", "anchor_spread_m", "tethered"});
             note =
