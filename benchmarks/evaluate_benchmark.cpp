@@ -4,8 +4,8 @@
 // --once runs each once and fails on ratios only: evaluating must grow no faster than axes times shots.
 #include "core/evaluate/evaluate.h"
 #include "core/verdicts/ranges.h"
+#include "io/files/text_file.h"
 #include "io/project/project_file.h"
-#include "io/text_file.h"
 #include "machine.h"
 
 #include <algorithm>

@@ -6,8 +6,8 @@
 #include "core/evaluate/limits.h"
 #include "core/motion/rocking.h"
 #include "core/sampling/confidence.h"
+#include "io/files/text_file.h"
 #include "io/project/project_file.h"
-#include "io/text_file.h"
 #include "machine.h"
 
 #include <algorithm>

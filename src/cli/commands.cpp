@@ -9,11 +9,11 @@
 #include "core/rigs/rigs.h"
 #include "core/units/text.h"
 #include "core/verdicts/ranges.h"
+#include "io/files/text_file.h"
 #include "io/project/project_file.h"
 #include "io/report/evaluation_json.h"
 #include "io/report/settings.h"
 #include "io/templates/settings_template.h"
-#include "io/text_file.h"
 
 #include <algorithm>
 #include <iostream>
@@ -38,7 +38,9 @@ constexpr std::string_view usage =
     "pulleys-3|pulleys-5|TABLE.csv] [--most N] [--json]\n"
     "  calm-gantry-cli rig [NAME]\n"
     "  calm-gantry-cli schema\n"
-    "Exit code 1: a verdict is over. 2: the call or a file was wrong.\n";
+    "Exit code 1: a verdict is over, a shot loses steps, or nothing was found. 2: the call or a file was "
+    "wrong.\n"
+    "3: the output could not be written. 130: stopped by Ctrl+C.\n";
 
 struct Call {
     std::string command, file, as, format, templateFile, stages, from, most, axis, shot, samples, outcomes;
@@ -150,7 +152,7 @@ void printAxis(const Project& project, std::size_t index, const AxisEvaluation& 
             << '\n';
 }
 
-int verdicts(const Project& project, std::ostream& out) {
+int verdicts(const Project& project, std::ostream& out, std::ostream& err) {
     Assessment a = assess(project);
     std::stable_sort(a.verdicts.begin(), a.verdicts.end(), worseThan);
     bool over = false;
@@ -164,6 +166,7 @@ int verdicts(const Project& project, std::ostream& out) {
             << sentence(v, project, units::System::Metric)
             << (aside != nullptr ? " [set aside: " + aside->reason + "]" : "") << '\n';
     }
+    if (over) err << "A verdict is over and not set aside.\n";
     return over ? 1 : 0;
 }
 
@@ -210,7 +213,7 @@ int exportSettings(const Call& call, const Project& project, std::ostream& out, 
 int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err) {
     const std::optional<Call> call = readCall(arguments, err);
     if (!call) {
-        err << usage;
+        err << "This call is not understood.\n" << usage;
         return 2;
     }
     if (call->command == "schema") {
@@ -221,7 +224,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         return findRatio({call->file, call->stages, call->from, call->most, call->json}, out, err);
     if (call->command == "rig") return startingRig(call->file, out, err);
     if (call->file.empty()) {
-        err << usage;
+        err << "“" << call->command << "” needs a file.\n" << usage;
         return 2;
     }
     const std::optional<io::LoadedProject> loaded = load(call->file, err);
@@ -236,7 +239,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
                 printAxis(project, i, a.evaluation.axes[i], out);
         return 0;
     }
-    if (call->command == "verdicts") return verdicts(project, out);
+    if (call->command == "verdicts") return verdicts(project, out, err);
     if (call->command == "simulate") return simulate({call->axis, call->shot, call->json}, project, out, err);
     if (call->command == "confidence")
         return confidence({call->axis, call->samples, call->json}, project, out, err);
@@ -253,7 +256,9 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         out << io::writeProject(project);
         return 0;
     }
-    err << usage;
+    err << "“" << call->command << "” is no command" << (call->as.empty() ? "" : " for “" + call->as + "”")
+        << ".\n"
+        << usage;
     return 2;
 }
 

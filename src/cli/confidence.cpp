@@ -2,10 +2,13 @@
 #include "cli/confidence.h"
 
 #include "cli/known_id.h"
+#include "cli/long_job.h"
 #include "core/sampling/confidence.h"
 #include "core/units/text.h"
 
+#include <algorithm>
 #include <charconv>
+#include <iterator>
 #include <nlohmann/json.hpp>
 #include <ostream>
 
@@ -32,10 +35,24 @@ int confidence(const ConfidenceCall& call, const Project& project, std::ostream&
         }
     }
     nlohmann::ordered_json list = nlohmann::ordered_json::array();
+    LongJob job("Sampling");
+    const auto progress = job.progress();
     for (std::size_t i = 0; i < project.axes.size(); ++i) {
         const Axis& axis = project.axes[i];
         if (!call.axis.empty() && axis.id != call.axis) continue;
-        const auto rows = sampling::sampleAxis(project, i, 1, 0, samples);
+        std::vector<sampling::Row> rows;
+        constexpr int bunch = 500;
+        for (int first = 0; first < samples && !job.endedEarly(); first += bunch) {
+            auto more =
+                sampling::sampleAxis(project, i, 1, first, std::min(bunch, samples - first), job.token());
+            rows.insert(rows.end(), std::make_move_iterator(more.begin()),
+                        std::make_move_iterator(more.end()));
+            if (progress) progress(static_cast<double>(first) / samples);
+        }
+        if (job.endedEarly()) {
+            if (const int code = job.conclude(err); code != 0) return code;
+            if (rows.size() < 100) break; // too few to say anything
+        }
         const sampling::Confidence c = sampling::confidenceOf(project, i, rows);
         nlohmann::ordered_json j{{"axis", axis.id},
                                  {"samples", c.samples},

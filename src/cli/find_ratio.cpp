@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/find_ratio.h"
 
+#include "cli/long_job.h"
 #include "core/drivetrain/electronic_gear.h"
 #include "core/parts/bins.h"
 #include "core/units/text.h"
+#include "io/files/text_file.h"
 #include "io/parts/parts_csv.h"
-#include "io/text_file.h"
 
 #include <array>
 #include <charconv>
@@ -75,7 +76,9 @@ int findRatio(const RatioCall& call, std::ostream& out, std::ostream& err) {
     query.most = static_cast<std::size_t>(*most);
     const std::optional<ratiofinder::Bin> bin = binOf(call.from, err);
     if (!bin) return 2;
-    const std::vector<ratiofinder::Train> trains = bin->find(query);
+    LongJob job("Searching");
+    const std::vector<ratiofinder::Train> trains = bin->find(query, job.token());
+    if (const int code = job.conclude(err); code != 0) return code;
     nlohmann::ordered_json list = nlohmann::ordered_json::array();
     for (const ratiofinder::Train& t : trains) {
         std::string words;
@@ -108,6 +111,7 @@ int findRatio(const RatioCall& call, std::ostream& out, std::ostream& err) {
                                       {"trains", list}}
                    .dump(2)
             << '\n';
+    if (trains.empty()) err << "No train of these wheels comes near " << call.ratio << ".\n";
     return trains.empty() ? 1 : 0;
 }
 

@@ -2,9 +2,11 @@
 #include "cli/simulate.h"
 
 #include "cli/known_id.h"
+#include "cli/long_job.h"
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/simulation_view.h"
 #include "core/units/text.h"
+#include "core/words/messages.h"
 
 #include <nlohmann/json.hpp>
 #include <ostream>
@@ -22,10 +24,12 @@ Json resultJson(const Project& project, const Axis& axis, const ShotEvaluation& 
     j["shot"] = project.shots[static_cast<std::size_t>(shot.shot)].id;
     j["lost_full_steps"] = r.lostFullSteps;
     j["lost_at_s"] = r.lostAt >= 0.0 ? Json(r.lostAt) : Json(nullptr);
+    if (r.lostAt < 0.0) j["lost_at_s_why"] = "it keeps in step";
     j["peak_lag_" + u] = r.peakLag;
     j["final_error_" + u] = r.finalError;
     j["rocking_px"] = r.rocking * shot.pixelsPerUnit;
     j["settled_s"] = r.settled >= 0.0 ? Json(r.settled) : Json(nullptr);
+    if (r.settled < 0.0) j["settled_s_why"] = "it does not settle within the time that is simulated";
     j["supplied_J"] = r.energy.supplied;
     j["copper_heat_J"] = r.energy.copper;
     j["energy_imbalance"] = r.energy.imbalance();
@@ -39,6 +43,7 @@ int simulate(const SimulateCall& call, const Project& project, std::ostream& out
         return 2;
     Json list = Json::array();
     bool lost = false;
+    LongJob job("Simulating");
     for (const Axis& axis : project.axes) {
         if (!call.axis.empty() && axis.id != call.axis) continue;
         const AxisEvaluation e = evaluateAxis(project, axis);
@@ -47,14 +52,24 @@ int simulate(const SimulateCall& call, const Project& project, std::ostream& out
             if (!call.shot.empty() && shot.id != call.shot) continue;
             const auto input = simulationOf(axis, e, s);
             if (!input) {
-                if (!call.json) out << axis.name << ", " << shot.name << ": cannot be simulated yet\n";
+                const std::string why(words::reasonText(simulationProblem(e, s)));
+                if (call.json)
+                    list.push_back(
+                        {{"axis", axis.id}, {"shot", shot.id}, {"simulated", false}, {"why", why}});
+                else
+                    out << axis.name << ", " << shot.name << ": cannot be simulated: " << why << '\n';
                 continue;
             }
             const double band = s.pixelsPerUnit > 0.0 ? shot.limits.jitter / s.pixelsPerUnit : 0.0;
-            const auto r = simulation::simulate(*input, band);
+            const auto r = simulation::simulate(*input, band, job.token(), job.progress());
+            if (!r.finished) {
+                if (const int code = job.conclude(err); code != 0) return code;
+                break;
+            }
             lost = lost || r.lostFullSteps != 0;
             if (call.json) {
                 list.push_back(resultJson(project, axis, s, r));
+                list.back()["skipped_s"] = input->leftOut;
                 continue;
             }
             const auto text = [](double v, units::Kind kind) {
@@ -68,11 +83,15 @@ int simulate(const SimulateCall& call, const Project& project, std::ostream& out
                     << text(r.lostAt, units::Kind::Time) << " on";
             else
                 out << "keeps in step, " << text(r.peakLag, travel) << " behind at most";
-            out << ", rocks " << text(r.rocking * s.pixelsPerUnit, units::Kind::Pixels)
-                << " after the stop\n";
+            out << ", rocks " << text(r.rocking * s.pixelsPerUnit, units::Kind::Pixels) << " after the stop";
+            if (input->leftOut > 0.0)
+                out << " (" << text(input->leftOut, units::Kind::Time)
+                    << " of the steady middle are left out, which only repeats itself)";
+            out << '\n';
         }
     }
     if (call.json) out << list.dump(2) << '\n';
+    if (lost) err << "A shot loses steps.\n";
     return lost ? 1 : 0;
 }
 

@@ -60,13 +60,11 @@ class EditsTest : public QObject {
             removeRingMark(p, axis);
             break;
         case 11:
-            if (a != nullptr) addCandidate(*a);
+            addCandidate(p, axis);
             break;
         default:
-            if (a != nullptr) {
-                const std::string letter(1, static_cast<char>('A' + below(7)));
-                below(2) == 0 ? void(useCandidate(*a, letter)) : dropCandidate(*a, letter);
-            }
+            const std::string letter(1, static_cast<char>('A' + below(7)));
+            below(2) == 0 ? void(useCandidate(p, axis, letter)) : dropCandidate(p, axis, letter);
         }
     }
 
@@ -142,21 +140,21 @@ private slots:
         axis.candidates.clear();
         axis.candidate = "A";
         const Axis first = axis;
-        QCOMPARE(addCandidate(axis), std::string("B"));
+        QCOMPARE(addCandidate(p, 0), std::string("B"));
         axis.price = 77;
         axis.driver.microsteps *= 2;
         const Axis second = axis;
-        QVERIFY(useCandidate(axis, "A"));
+        QVERIFY(useCandidate(p, 0, "A"));
         QCOMPARE(axis.driver.microsteps, first.driver.microsteps);
         QCOMPARE(axis.price, first.price);
-        QVERIFY(useCandidate(axis, "B"));
+        QVERIFY(useCandidate(p, 0, "B"));
         QVERIFY(axis == second);
-        QVERIFY(!useCandidate(axis, "F"));
+        QVERIFY(!useCandidate(p, 0, "F"));
         QVERIFY(axis == second);
         QVERIFY(withCandidate(axis, "A").driver.microsteps == first.driver.microsteps);
-        dropCandidate(axis, "A");
+        dropCandidate(p, 0, "A");
         QCOMPARE(candidateLetters(axis), std::vector<std::string>{"B"});
-        for (int n = 0; n < 10; ++n) addCandidate(axis);
+        for (int n = 0; n < 10; ++n) addCandidate(p, 0);
         QCOMPARE(candidateLetters(axis).size(), std::size_t(mostCandidates));
     }
     void linksMoveAlongTheChain() {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/files.h"
 
+#include "io/files/text_file.h"
 #include "io/project/project_file.h"
-#include "io/text_file.h"
 
 #include <stdexcept>
 

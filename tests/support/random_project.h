@@ -48,11 +48,11 @@ inline gantry::Project randomProject(std::mt19937_64& random) {
             linkId(link) = "link" + std::to_string(k);
             a.links.push_back(link);
         }
-        if (below(3) == 0) {
-            addCandidate(a);
-            a.motor = makeKind<Motor>(kind(std::variant_size_v<Motor>));
-        }
         p.axes.push_back(a);
+        if (below(3) == 0) {
+            addCandidate(p, i);
+            p.axes.back().motor = makeKind<Motor>(kind(std::variant_size_v<Motor>));
+        }
     }
     for (int i = below(4); i > 0; --i) {
         Shot s;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/recovery.h"
 #include "core/model/fields.h"
+#include "support/dialogs.h"
 #include "support/files.h"
 #include "support/window.h"
 
@@ -41,19 +42,20 @@ private slots:
         QVERIFY(left[0].path.endsWith("fernhouse-dolly.gantry"));
 
         WindowDriver d(false);
-        QTimer::singleShot(0, this, [&] {
-            auto* box = d.window->findChild<QMessageBox*>("recoveryBox");
-            QVERIFY(box != nullptr && box->text().contains("Fernhouse dolly"));
-            QTest::keyClick(box, Qt::Key_Return); // "Continue with it" is the default
+        const Answer<QMessageBox> answer([](QMessageBox* box) {
+            QVERIFY(box->text().contains("Fernhouse dolly"));
+            QTest::keyClick(box,
+                            Qt::Key_Return); // the default is to continue with the newer, which is the copy
         });
         QVERIFY(d.window->offerRecovery());
+        QVERIFY(answer.came());
         // The old copy is gone and this window's own is there already.
         QCOMPARE(QDir(Recovery::folder()).entryList({"*.gantry"}, QDir::Files).size(), 1);
         QVERIFY(!QFile::exists(left[0].file));
         QVERIFY(d.project() == expected);
         QVERIFY(d.window->document().edited());
         QVERIFY(d.window->windowTitle().contains("edited"));
-        d.window->document().undoStack()->clear();
+        d.window->document().newProject({});
     }
     void nothingIsLeftAfterAnOrderlyEnd() {
         {

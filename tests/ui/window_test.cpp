@@ -4,6 +4,7 @@
 #include "app/shell/station_rail.h"
 #include "app/shell/verdict_column.h"
 #include "cli/commands.h"
+#include "support/dialogs.h"
 #include "support/files.h"
 #include "support/window.h"
 
@@ -214,7 +215,7 @@ private slots:
             d.type("axes/slide/mechanism/moving_mass_kg", "6.2 kg");
             QVERIFY(d.window->windowTitle().contains("edited"));
             QTest::keySequence(d.window.get(), QKeySequence::Save);
-            QVERIFY(!d.window->document().edited());
+            QTRY_VERIFY(!d.window->document().edited());
             QVERIFY(QFile::exists(file + "~"));
             before = d.project();
             QVERIFY(d.window->close());
@@ -233,7 +234,7 @@ private slots:
         QTest::keyClicks(edit, "6.6 kg"); // no Return
         QTest::keySequence(d.window.get(), QKeySequence::Save);
         QCOMPARE(std::get<LinearMechanism>(d.project().axes[0].mechanism).movingMass.value, 6.6);
-        QVERIFY(!d.window->document().edited());
+        QTRY_VERIFY(!d.window->document().edited());
     }
 
     /// From nothing: a click, then the five answers, and the line of what the drive can do.
@@ -291,9 +292,7 @@ private slots:
 
     void setsAVerdictAsideWithAReason() {
         WindowDriver d;
-        QTimer::singleShot(0, this, [&] {
-            auto* dialog = d.window->findChild<QInputDialog*>();
-            QVERIFY(dialog != nullptr);
+        const Answer<QInputDialog> answer([](QInputDialog* dialog) {
             QTest::keyClicks(dialog->findChild<QLineEdit*>(), "a strap holds it");
             QTest::keyClick(dialog->findChild<QLineEdit*>(), Qt::Key_Return);
         });

@@ -118,10 +118,10 @@ private slots:
         const QString why = refusal(text.toStdString());
         QVERIFY2(why.contains(mentions), qPrintable(why));
     }
-    void integerWrittenAsFloatIsNamed() {
-        QVERIFY(refusal(edited([](json& j) {
-                    j["controller"]["decimals_kept"] = 3.0;
-                })).contains("decimals_kept"));
+    void aFractionWhereAWholeNumberBelongsIsNamed() {
+        const QString why = refusal(edited([](json& j) { j["controller"]["decimals_kept"] = 3.5; }));
+        QVERIFY2(why.contains("controller/decimals_kept") && why.contains("3.5"), qPrintable(why));
+        QVERIFY(refusal(edited([](json& j) { j["controller"]["decimals_kept"] = 3.0; })).isEmpty());
     }
 };
 

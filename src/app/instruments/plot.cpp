@@ -2,11 +2,12 @@
 #include "app/instruments/plot.h"
 
 #include "app/instruments/field_group.h"
+#include "app/shell/write_bytes.h"
 #include "app/theme/tokens.h"
 
+#include <QBuffer>
 #include <QFileDialog>
 #include <QMouseEvent>
-#include <QSaveFile>
 #include <QSvgGenerator>
 #include <QToolButton>
 #include <qcustomplot.h>
@@ -93,33 +94,29 @@ bool Plot::eventFilter(QObject* watched, QEvent* event) {
 }
 
 bool Plot::saveTo(const QString& path, QString& error) {
-    bool done = false;
     if (path.endsWith(QLatin1String(".svg"), Qt::CaseInsensitive)) {
+        QBuffer drawing;
         QSvgGenerator svg;
-        svg.setFileName(path);
+        svg.setOutputDevice(&drawing);
         svg.setSize(plot_->size());
         svg.setViewBox(QRect(QPoint(), plot_->size()));
         svg.setTitle(title_);
         QCPPainter painter;
-        done = painter.begin(&svg);
-        if (done) {
+        if (painter.begin(&svg)) {
             painter.setMode(QCPPainter::pmVectorized);
             painter.setMode(QCPPainter::pmNoCaching);
             plot_->toPainter(&painter, plot_->width(), plot_->height());
-            done = painter.end();
+            painter.end();
         }
+        error = writeBytes(path, drawing.data());
     } else if (path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive)) {
-        QSaveFile file(path);
-        const QByteArray text = csv().toUtf8();
-        done = file.open(QIODevice::WriteOnly) && file.write(text) == text.size() && file.commit();
+        error = writeBytes(path, csv().toUtf8());
     } else if (path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive)) {
-        done = plot_->savePng(path, 0, 0, 2.0);
+        error = writePng(path, plot_->toPixmap(0, 0, 2.0).toImage());
     } else {
         error = tr("“%1” has no ending that says its kind. Use .svg, .png or .csv.").arg(path);
-        return false;
     }
-    if (!done) error = tr("“%1” cannot be written. Check the folder and its permissions.").arg(path);
-    return done;
+    return error.isEmpty();
 }
 
 void Plot::save() {

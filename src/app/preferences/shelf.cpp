@@ -1,33 +1,49 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/preferences/shelf.h"
 
+#include "app/shell/write_bytes.h"
+#include "io/files/text_file.h"
 #include "io/parts/parts_csv.h"
 
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
+#include <QLockFile>
 #include <QStandardPaths>
 
 namespace gantry::app {
 namespace {
 
-std::vector<parts::Part> read(const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) return {};
-    const QByteArray text = file.readAll();
-    const std::string_view view(text.constData(), static_cast<std::size_t>(text.size()));
-    return io::readParts(view, io::suggestedColumns(io::csvHeader(view))).parts;
+constexpr std::size_t largestShelf = 64u << 20; // [bytes]
+
+/// The table on disk; nothing, with a sentence, if it is there and cannot be read.
+std::optional<io::ShelfTable> onDisk(QString& error) {
+    if (!QFileInfo::exists(Shelf::path())) return io::ShelfTable{};
+    std::string why;
+    const auto text = io::readTextFile(QFile::encodeName(Shelf::path()).toStdString(), largestShelf, why);
+    if (!text) {
+        error = QString::fromStdString(why);
+        return std::nullopt;
+    }
+    return io::readShelf(*text);
 }
 
 } // namespace
 
 const std::vector<parts::Part>& partsLibrary() {
-    static const std::vector<parts::Part> library = read(QStringLiteral(":/parts/library.csv"));
+    static const std::vector<parts::Part> library = [] {
+        QFile file(QStringLiteral(":/parts/library.csv"));
+        const QByteArray text = file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+        const std::string_view view(text.constData(), static_cast<std::size_t>(text.size()));
+        return io::readParts(view, io::suggestedColumns(io::csvHeader(view))).parts;
+    }();
     return library;
 }
 
-Shelf::Shelf(QObject* parent) : QObject(parent), parts_(read(path())) {}
+Shelf::Shelf(QObject* parent) : QObject(parent) {
+    QString error;
+    if (const auto table = onDisk(error)) parts_ = table->parts;
+}
 
 QString Shelf::path() {
     return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
@@ -36,15 +52,15 @@ QString Shelf::path() {
 
 bool Shelf::set(std::vector<parts::Part> parts, QString& error) {
     QDir().mkpath(QFileInfo(path()).path());
-    QSaveFile file(path());
-    const std::string text = io::writeParts(parts);
-    if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), static_cast<qint64>(text.size())) < 0 ||
-        !file.commit()) {
-        error = tr("Parts on hand cannot be saved to %1: %2. Check that the folder can be written.")
-                    .arg(path(), file.errorString());
-        return false;
-    }
-    parts_ = std::move(parts);
+    // Windows take turns from reading what the other wrote to writing both.
+    QLockFile turn(path() + QStringLiteral(".lock"));
+    turn.tryLock(2000);
+    const auto table = onDisk(error);
+    if (!table) return false;
+    std::vector<parts::Part> next = io::merged(parts_, parts, table->parts);
+    error = writeBytes(path(), QByteArray::fromStdString(io::writeParts(next, table->lines)));
+    if (!error.isEmpty()) return false;
+    parts_ = std::move(next);
     emit changed();
     return true;
 }

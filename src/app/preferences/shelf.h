@@ -12,7 +12,8 @@ namespace gantry::app {
 const std::vector<parts::Part>& partsLibrary();
 
 /// Parts on hand: what this user owns, in a table of the user's data folder that a spreadsheet can edit.
-/// Saved on every change.
+/// Saved on every change, together with what other windows wrote meanwhile; columns and lines that the
+/// program does not understand stay.
 class Shelf : public QObject {
     Q_OBJECT
 public:
@@ -27,7 +28,7 @@ signals:
     void changed();
 
 private:
-    std::vector<parts::Part> parts_;
+    std::vector<parts::Part> parts_; ///< what this window last read or wrote
 };
 
 } // namespace gantry::app

@@ -1,53 +1,70 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/document.h"
 
+#include "app/shell/file_lock.h"
+#include "app/shell/file_watch.h"
+#include "app/shell/state_folder.h"
+#include "core/model/acceptable.h"
+#include "core/model/retired_ids.h"
+#include "io/files/text_file.h"
 #include "io/project/project_file.h"
-#include "io/text_file.h"
+#include "io/project/versions.h"
 
+#include <QEventLoop>
 #include <QFile>
 #include <QFileInfo>
-#include <QLockFile>
-#include <QSaveFile>
 
 namespace gantry::app {
+namespace {
 
-/// Whole-value undo: copying a project costs a microsecond.
-class SnapshotCommand : public QUndoCommand {
-public:
-    SnapshotCommand(Document& document, const QString& name, Project before, Project after, QString mergeKey)
-        : QUndoCommand(name), document_(document), before_(std::move(before)), after_(std::move(after)),
-          mergeKey_(std::move(mergeKey)) {}
+std::string encoded(const QString& path) {
+    return QFile::encodeName(path).toStdString();
+}
 
-    void undo() override { document_.set(before_); }
-    void redo() override { document_.set(after_); }
-    int id() const override { return mergeKey_.isEmpty() ? -1 : 1; }
-    bool mergeWith(const QUndoCommand* other) override {
-        const auto* next = static_cast<const SnapshotCommand*>(other);
-        if (next->mergeKey_ != mergeKey_) return false;
-        after_ = next->after_;
-        if (after_ == before_) setObsolete(true);
-        return true;
-    }
+QString stampNow() {
+    return QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH-mm-ss"));
+}
 
-private:
-    Document& document_;
-    Project before_, after_;
-    QString mergeKey_;
+} // namespace
+
+struct Document::SaveJob {
+    Project project;
+    QString path;
+    quint64 state;
+    std::optional<io::Fingerprint> expected;
+    std::string versions, stamp;
+    io::FileCalls* calls;
 };
 
-Document::Document(QObject* parent) : QObject(parent) {
-    undo_.setUndoLimit(500);
-    connect(&undo_, &QUndoStack::cleanChanged, this, &Document::fileChanged);
+struct Document::SaveResult {
+    SaveOutcome outcome;
+    quint64 state = 0;
+    bool replaced = false; ///< the file has the new content, whether or not the disk confirms it
+    io::Fingerprint written;
+};
+
+Document::Document(QObject* parent)
+    : QObject(parent), history_(project_, [this](Project next) { set(std::move(next)); }) {
+    saver_.setMaxThreadCount(1);
+    connect(&history_, &EditHistory::cleanChanged, this, &Document::fileChanged);
     assessment_ = assess(project_);
 }
 
 Document::~Document() {
-    undo_.disconnect(this);
+    saver_.waitForDone(); // a save under way is finished
+    history_.disconnect(this);
 }
 
 void Document::edit(const QString& name, Project next, const QString& mergeKey) {
     if (readOnly_ || next == project_) return;
-    undo_.push(new SnapshotCommand(*this, name, project_, std::move(next), mergeKey));
+    settle(next);
+    settleRemoved(project_, next);
+    if (next == project_) return;
+    if (const std::string why = io::fileObjection(next); !why.empty()) {
+        emit refused(tr("Not taken: %1").arg(QString::fromStdString(why)));
+        return;
+    }
+    history_.push(name, std::move(next), mergeKey);
 }
 
 void Document::change(const QString& name, const std::function<void(Project&)>& how,
@@ -57,35 +74,47 @@ void Document::change(const QString& name, const std::function<void(Project&)>& 
     edit(name, std::move(next), mergeKey);
 }
 
-void Document::set(const Project& project) {
-    project_ = project;
+void Document::set(Project project) {
+    project_ = std::move(project);
     assessment_ = assess(project_);
     ++revision_;
     emit changed();
 }
 
 void Document::newProject(Project project) {
-    undo_.clear();
+    saver_.waitForDone(); // what was to be saved still is; how it ended concerns nobody here
+    ++saveTicket_;
+    saving_ = false;
+    saveAgain_ = nullptr;
     lock_.reset();
+    watch_.reset();
+    onDisk_.reset();
     path_.clear();
-    savedAt_ = {};
+    savedAt_ = changedOnDiskAt_ = {};
     readOnly_ = recovered_ = false;
-    set(project);
+    project_ = {}; // what comes is no edit of what was
+    history_.clear();
+    set(std::move(project));
     emit fileChanged();
 }
 
 void Document::takeFile(const QString& path) {
     path_ = QFileInfo(path).absoluteFilePath();
-    lock_ = std::make_unique<QLockFile>(path_ + QStringLiteral(".lock"));
-    lock_->setStaleLockTime(0);
-    // A folder that cannot be written to has no lock either; only another live window makes this one
-    // read-only.
-    readOnly_ = !lock_->tryLock(0) && lock_->error() == QLockFile::LockFailedError;
+    if (nextLock_ != nullptr)
+        lock_ = std::move(nextLock_);
+    else {
+        lock_.reset(); // before it is asked for again
+        lock_ = std::make_unique<FileLock>(path_);
+    }
+    readOnly_ = lock_->heldElsewhere();
+    changedOnDiskAt_ = {};
+    watch_ = std::make_unique<FileWatch>(QString::fromStdString(io::finalPath(encoded(path_))));
+    connect(watch_.get(), &FileWatch::touched, this, &Document::lookAtDisk);
 }
 
 bool Document::open(const QString& path, QString& error, QStringList& notices) {
     std::string why;
-    const auto text = io::readTextFile(path.toStdString(), io::largestFile, why);
+    const auto text = io::readTextFile(encoded(path), io::largestFile, why);
     if (!text) {
         error = QString::fromStdString(why);
         return false;
@@ -99,9 +128,152 @@ bool Document::open(const QString& path, QString& error, QStringList& notices) {
     for (const std::string& n : loaded.notices) notices << QString::fromStdString(n);
     newProject(std::move(loaded.project));
     takeFile(path);
+    onDisk_ = io::fingerprintOf(*text);
     savedAt_ = QFileInfo(path_).lastModified();
+    // What a save that was killed left behind is kept as an earlier version if it can be read, and removed.
+    if (!readOnly_)
+        for (const std::string& stray : io::strayFilesOf(encoded(path_))) {
+            const auto left = io::readTextFile(stray, io::largestFile, why);
+            if (left && *left != *text && std::holds_alternative<io::LoadedProject>(io::readProject(*left))) {
+                const std::string when = QFileInfo(QString::fromStdString(stray))
+                                             .lastModified()
+                                             .toString(QStringLiteral("yyyy-MM-ddTHH-mm-ss"))
+                                             .toStdString();
+                if (!io::keepVersion(versionFolder().toStdString(), *left, when).empty()) continue;
+                notices << tr(
+                    "A save that did not finish left a copy; it is under “Restore an earlier version…”");
+            }
+            QFile::remove(QString::fromStdString(stray));
+        }
     emit fileChanged();
     return true;
+}
+
+void Document::startSave(const QString& path, bool overwrite) {
+    if (saving_) {
+        saveAgain_ = [this, path, overwrite] { startSave(path, overwrite); };
+        return;
+    }
+    const auto refuse = [&](const QString& sentence) { emit saveEnded({false, false, path, sentence}); };
+    const bool same = QFileInfo(path).absoluteFilePath() == path_;
+    if (readOnly_ && same)
+        return refuse(
+            tr("“%1” is open in another window. Close it there, or save under another name.").arg(path));
+    if (!same) {
+        // The same file under another name is still this window's own.
+        const bool own =
+            !path_.isEmpty() && !readOnly_ && io::finalPath(encoded(path)) == io::finalPath(encoded(path_));
+        nextLock_.reset();
+        if (!own) nextLock_ = std::make_unique<FileLock>(path);
+        if (nextLock_ != nullptr && nextLock_->heldElsewhere()) {
+            nextLock_.reset();
+            return refuse(
+                tr("“%1” is open in another window. Close it there, or choose another name.").arg(path));
+        }
+    }
+    saving_ = true;
+    SaveJob job{project_,
+                path,
+                history_.state(),
+                same && !overwrite ? onDisk_ : std::nullopt,
+                io::versionFolder(stateFolder(QStringLiteral("versions")).toStdString(), encoded(path)),
+                stampNow().toStdString(),
+                calls_};
+    saver_.start([this, job = std::move(job), ticket = saveTicket_] {
+        SaveResult result = carryOut(job);
+        QMetaObject::invokeMethod(
+            this,
+            [this, ticket, result = std::move(result)] {
+                if (ticket == saveTicket_) endSave(result); // else the project was left meanwhile
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+Document::SaveResult Document::carryOut(const SaveJob& job) {
+    SaveResult out;
+    out.state = job.state;
+    out.outcome.path = job.path;
+    const std::string text = io::writeProject(job.project), path = encoded(job.path);
+    out.written = io::fingerprintOf(text);
+    // What would not open again is not called saved.
+    const auto back = io::readProject(text);
+    const auto* loaded = std::get_if<io::LoadedProject>(&back);
+    if (loaded == nullptr || loaded->project != job.project) {
+        out.outcome.sentence =
+            tr("“%1” was not saved, since it would not open as it is: %2 The file on disk is unchanged.")
+                .arg(job.path, loaded == nullptr
+                                   ? QString::fromStdString(std::get<io::LoadError>(back).sentence)
+                                   : tr("something in it is lost on the way."));
+        return out;
+    }
+    // What somebody else wrote and is written over on purpose stays as a version.
+    std::string unread;
+    const auto before = job.expected ? std::nullopt : io::readTextFile(path, io::largestFile, unread);
+    const io::WriteResult written = io::writeFile({path, text, true, job.expected}, *job.calls);
+    out.outcome.saved = written.durable;
+    out.replaced = written.written;
+    out.outcome.changedByOthers = written.changedByOthers;
+    out.outcome.sentence = QString::fromStdString(written.sentence);
+    if (!written.written) return out;
+    const auto note = [&](const QString& sentence) {
+        out.outcome.sentence += (out.outcome.sentence.isEmpty() ? QString() : QStringLiteral(" ")) + sentence;
+    };
+    if (written.hadOtherNames)
+        note(
+            tr("Saved. The file had a second name on this disk (a hard link), which keeps the old content."));
+    if (before && !before->empty()) {
+        // A second earlier than what is saved now, so that it stands before it.
+        const std::string trouble = io::keepVersion(job.versions, *before, job.stamp);
+        if (!trouble.empty()) note(QString::fromStdString(trouble));
+    }
+    if (const std::string trouble = io::keepVersion(job.versions, text, job.stamp); !trouble.empty())
+        note(QString::fromStdString(trouble));
+    return out;
+}
+
+void Document::endSave(const SaveResult& result) {
+    saving_ = false;
+    const SaveOutcome& outcome = result.outcome;
+    if (result.replaced) {
+        if (QFileInfo(outcome.path).absoluteFilePath() != path_) takeFile(outcome.path);
+        if (lock_ != nullptr) lock_->renew(); // the file has another inode now
+        onDisk_ = result.written;
+        changedOnDiskAt_ = {};
+    }
+    if (outcome.saved) {
+        savedAt_ = QDateTime::currentDateTime();
+        recovered_ = false;
+        history_.setClean(result.state);
+    }
+    nextLock_.reset();
+    emit fileChanged();
+    emit saveEnded(outcome);
+    if (const auto again = std::exchange(saveAgain_, nullptr)) again();
+}
+
+void Document::waitForSave() {
+    while (saving_) {
+        QEventLoop loop;
+        connect(this, &Document::saveEnded, &loop, &QEventLoop::quit);
+        loop.exec(QEventLoop::ExcludeUserInputEvents);
+    }
+}
+
+SaveOutcome Document::saveAndWait(const QString& path, bool overwrite) {
+    SaveOutcome end;
+    QEventLoop loop;
+    bool ended = false;
+    waitForSave(); // for one that was begun before
+    const auto connection = connect(this, &Document::saveEnded, &loop, [&](const SaveOutcome& outcome) {
+        end = outcome;
+        ended = true;
+        loop.quit();
+    });
+    startSave(path, overwrite);
+    if (!ended) loop.exec(QEventLoop::ExcludeUserInputEvents);
+    disconnect(connection);
+    return end;
 }
 
 bool Document::save(QString& error) {
@@ -109,39 +281,19 @@ bool Document::save(QString& error) {
 }
 
 bool Document::saveAs(const QString& path, QString& error) {
-    if (readOnly_ && QFileInfo(path).absoluteFilePath() == path_) {
-        error = tr("“%1” is open in another window. Close it there, or save under another name.").arg(path);
-        return false;
-    }
-    if (QFile::exists(path)) {
-        const QString backup = path + QLatin1Char('~');
-        QFile::remove(backup);
-        if (!QFile::copy(path, backup)) {
-            error = tr("The backup “%1” cannot be written. Check the folder's permissions or save elsewhere.")
-                        .arg(backup);
-            return false;
-        }
-    }
-    QSaveFile file(path);
-    const std::string text = io::writeProject(project_);
-    if (!file.open(QIODevice::WriteOnly) ||
-        file.write(text.data(), static_cast<qint64>(text.size())) != static_cast<qint64>(text.size()) ||
-        !file.commit()) {
-        error = tr("“%1” cannot be written: %2. Nothing was changed; save elsewhere.")
-                    .arg(path, file.errorString());
-        return false;
-    }
-    if (QFileInfo(path).absoluteFilePath() != path_) takeFile(path);
-    savedAt_ = QDateTime::currentDateTime();
-    recovered_ = false;
-    undo_.setClean();
-    emit fileChanged();
-    return true;
+    const SaveOutcome end = saveAndWait(path);
+    error = end.sentence;
+    return end.saved;
 }
 
 void Document::recover(Project project, const QString& path) {
     newProject(std::move(project));
-    if (!path.isEmpty()) takeFile(path);
+    if (!path.isEmpty()) {
+        takeFile(path);
+        std::string unread;
+        if (const auto text = io::readTextFile(encoded(path), io::largestFile, unread))
+            onDisk_ = io::fingerprintOf(*text);
+    }
     recovered_ = true;
     emit fileChanged();
 }
@@ -149,6 +301,46 @@ void Document::recover(Project project, const QString& path) {
 QString Document::displayName() const {
     if (!project_.name.empty()) return QString::fromStdString(project_.name);
     return path_.isEmpty() ? tr("Untitled") : QFileInfo(path_).completeBaseName();
+}
+
+QString Document::versionFolder() const {
+    if (path_.isEmpty()) return {};
+    return QString::fromStdString(
+        io::versionFolder(stateFolder(QStringLiteral("versions")).toStdString(), encoded(path_)));
+}
+
+void Document::lookAtDisk() {
+    if (saving_ || path_.isEmpty() || !onDisk_) return;
+    std::string unread;
+    const auto text = io::readTextFile(encoded(path_), io::largestFile, unread);
+    QDateTime at;
+    if (!text || io::fingerprintOf(*text) != *onDisk_)
+        at = QFile::exists(path_) ? QFileInfo(path_).lastModified() : QDateTime::currentDateTime();
+    if (at.isValid() == changedOnDiskAt_.isValid()) return;
+    changedOnDiskAt_ = at;
+    emit fileChanged();
+}
+
+bool Document::takeFromDisk(QString& error) {
+    std::string why;
+    const auto text = io::readTextFile(encoded(path_), io::largestFile, why);
+    if (!text) {
+        error = QString::fromStdString(why);
+        return false;
+    }
+    auto result = io::readProject(*text);
+    if (const auto* problem = std::get_if<io::LoadError>(&result)) {
+        error = QString::fromStdString(problem->sentence);
+        return false;
+    }
+    edit(tr("Load what is on disk"), std::move(std::get<io::LoadedProject>(result).project));
+    onDisk_ = io::fingerprintOf(*text);
+    savedAt_ = QFileInfo(path_).lastModified();
+    changedOnDiskAt_ = {};
+    recovered_ = false;
+    history_.setClean();
+    emit fileChanged();
+    return true;
 }
 
 } // namespace gantry::app

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/log.h"
 
-#include "app/shell/recovery.h"
+#include "app/shell/state_folder.h"
 
 #include <QDateTime>
 #include <QDir>
@@ -15,8 +15,7 @@ namespace {
 constexpr qint64 largest = 1 << 20;
 
 QString logPath() {
-    return QDir(Recovery::folder() + QStringLiteral("/.."))
-        .absoluteFilePath(QStringLiteral("calm-gantry.log"));
+    return QDir(stateFolder()).absoluteFilePath(QStringLiteral("calm-gantry.log"));
 }
 
 void write(QtMsgType type, const QMessageLogContext& context, const QString& message) {

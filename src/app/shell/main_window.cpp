@@ -2,9 +2,11 @@
 #include "app/shell/main_window.h"
 
 #include "app/shell/axis_column.h"
+#include "app/shell/plain_labels.h"
 #include "app/shell/recovery.h"
 #include "app/shell/station_rail.h"
 #include "app/shell/verdict_column.h"
+#include "app/shell/versions_dialog.h"
 #include "app/stations/brief/brief_station.h"
 #include "app/stations/controller/controller_station.h"
 #include "app/stations/drives/drives_station.h"
@@ -42,6 +44,7 @@ MainWindow::MainWindow(QWidget* parent)
       recentMenu_(new QMenu(tr("Recent"), this)), axes_(new AxisColumn(context_, this)), verdicts_(nullptr),
       stack_(new QStackedWidget(this)), status_(new QLabel(this)), statusRight_(new QLabel(this)) {
     verdicts_ = new VerdictColumn(context_, fixes_, this);
+    PlainLabels::install();
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(1100, 700);
     resize(1280, 800);
@@ -67,6 +70,13 @@ MainWindow::MainWindow(QWidget* parent)
     connect(rail_, &StationRail::chosen, this, &MainWindow::showStation);
     connect(&document_, &Document::changed, this, &MainWindow::refreshAll);
     connect(&document_, &Document::fileChanged, this, &MainWindow::refreshFileState);
+    connect(&document_, &Document::refused, this, [this](const QString& sentence) { say(sentence, true); });
+    connect(&document_, &Document::saveEnded, this, &MainWindow::saved);
+    connect(recovery_.get(), &Recovery::troubleChanged, this, [this] {
+        refreshFileState();
+        if (!recovery_->trouble().isEmpty())
+            say(tr("No recovery copy can be kept: %1 Save often.").arg(recovery_->trouble()), true);
+    });
     connect(&session_, &Session::changed, this, [this] {
         fixes_.setAxis(session_.axis());
         refreshAll();
@@ -112,6 +122,13 @@ void MainWindow::makeActions() {
         saveFile();
     })->setObjectName(QStringLiteral("actionSave"));
     action(tr("Save as…"), QKeySequence(QStringLiteral("Ctrl+Shift+S")), [this] { saveFileAs(); });
+    versions_ = action(tr("Restore an earlier version…"), {}, [this] { showVersions(); });
+    versions_->setObjectName(QStringLiteral("actionVersions"));
+    takeFromDisk_ = action(tr("Load what is on disk"), {}, [this] {
+        QString error;
+        if (!document_.takeFromDisk(error)) say(error, true);
+    });
+    takeFromDisk_->setObjectName(QStringLiteral("actionTakeFromDisk"));
     menu->addSeparator();
     action(tr("Quit"), QKeySequence::Quit, [this] { close(); });
     menuButton_->setText(tr("Project"));
@@ -135,7 +152,7 @@ void MainWindow::makeActions() {
         undo_->setAccessibleDescription(undo_->toolTip());
         redo_->setAccessibleDescription(redo_->toolTip());
     };
-    connect(stack, &QUndoStack::indexChanged, this, enable);
+    connect(stack, &EditHistory::indexChanged, this, enable);
     enable();
     connect(unitButton_, &QPushButton::clicked, this, [this] {
         preferences_.setSystem(preferences_.system() == units::System::Metric ? units::System::Inch
@@ -235,8 +252,21 @@ void MainWindow::refreshFileState() {
         state = document_.edited() ? tr("edited · saved %1").arg(at) : tr("saved %1").arg(at);
     } else if (document_.path().isEmpty())
         state = document_.edited() ? tr("edited · not saved yet") : tr("not saved yet");
+    const bool onDisk = document_.changedOnDiskAt().isValid();
+    const bool trouble = onDisk || !recovery_->trouble().isEmpty();
+    if (document_.saving()) state = tr("saving …");
+    if (!recovery_->trouble().isEmpty()) state = tr("edited · no recovery copy");
+    if (onDisk)
+        state =
+            tr("changed on disk %1").arg(document_.changedOnDiskAt().toString(QStringLiteral("HH:mm:ss")));
     if (document_.readOnly()) state = tr("read-only: open in another window");
     saved_->setText(state);
+    saved_->setToolTip(onDisk ? tr("Another program changed this file. Saving asks which one to keep; "
+                                   "“Load what is on disk” is in the Project menu.")
+                              : recovery_->trouble());
+    saved_->setStyleSheet(trouble ? QStringLiteral("color: %1").arg(tokens().brick.name()) : QString());
+    takeFromDisk_->setEnabled(onDisk);
+    versions_->setEnabled(!document_.path().isEmpty());
     setWindowTitle(tr("%1 · %2 · Calm Gantry").arg(document_.displayName(), state));
     title_->setText(document_.displayName());
     axes_->refresh();
@@ -289,20 +319,59 @@ bool MainWindow::openFile(const QString& path) {
 }
 
 bool MainWindow::offerRecovery() {
-    for (const RecoveredCopy& copy : Recovery::abandoned()) {
+    const auto clock = [](const QDateTime& t) { return t.toString(QStringLiteral("d MMM HH:mm:ss")); };
+    const QList<RecoveredCopy> copies = Recovery::abandoned();
+    for (const RecoveredCopy& copy : copies)
+        if (!copy.problem.isEmpty()) {
+            QMessageBox box(QMessageBox::Warning, tr("Recover your work"),
+                            tr("A recovery copy of %1, of %2, cannot be read: %3")
+                                .arg(copy.path.isEmpty() ? tr("an untitled project") : copy.path,
+                                     clock(copy.written), copy.problem),
+                            QMessageBox::Ok, this);
+            box.setObjectName(QStringLiteral("unreadableCopyBox"));
+            box.setTextFormat(Qt::PlainText);
+            box.setInformativeText(tr("It stays where it is, for a text editor: %1").arg(copy.file));
+            box.exec();
+        }
+    for (const RecoveredCopy& copy : copies) {
+        if (!copy.problem.isEmpty()) continue;
         const QString name =
             copy.project.name.empty() ? tr("Untitled") : QString::fromStdString(copy.project.name);
-        QMessageBox box(
-            QMessageBox::Question, tr("Recover your work"),
+        QString text =
             tr("“%1” was being edited when the program ended unexpectedly. A copy from %2 is here.")
-                .arg(name, copy.written.toString(QStringLiteral("d MMM HH:mm:ss"))),
-            QMessageBox::NoButton, this);
+                .arg(name, clock(copy.written));
+        if (copy.fileIsNewer)
+            text +=
+                QLatin1Char(' ') + tr("The file was saved later, on %1: the copy is the older of the two.")
+                                       .arg(clock(copy.fileSaved));
+        else if (copy.fileSaved.isValid())
+            text += QLatin1Char(' ') + tr("The file was last saved on %1: the copy is the newer of the two.")
+                                           .arg(clock(copy.fileSaved));
+        else if (!copy.path.isEmpty())
+            text += QLatin1Char(' ') + tr("The file %1 is gone or cannot be read.").arg(copy.path);
+        QMessageBox box(QMessageBox::Question, tr("Recover your work"), text, QMessageBox::NoButton, this);
         box.setObjectName(QStringLiteral("recoveryBox"));
-        QPushButton* take = box.addButton(tr("Continue with it"), QMessageBox::AcceptRole);
-        QPushButton* drop = box.addButton(tr("Discard it"), QMessageBox::DestructiveRole);
-        box.addButton(tr("Decide later"), QMessageBox::RejectRole);
-        box.setDefaultButton(take);
+        box.setTextFormat(Qt::PlainText);
+        if (!copy.differences.isEmpty())
+            box.setInformativeText(tr("From the file (first) to the copy (second):") + QLatin1Char('\n') +
+                                   copy.differences.join(QLatin1Char('\n')) +
+                                   (copy.moreDifferences > 0
+                                        ? QLatin1Char('\n') + tr("… and %1 more").arg(copy.moreDifferences)
+                                        : QString()));
+        QPushButton* take = box.addButton(tr("Continue with the copy"), QMessageBox::AcceptRole);
+        QPushButton* file = copy.fileSaved.isValid() ? box.addButton(tr("Open the file, discard the copy"),
+                                                                     QMessageBox::ActionRole)
+                                                     : nullptr;
+        QPushButton* drop =
+            file == nullptr ? box.addButton(tr("Discard the copy"), QMessageBox::DestructiveRole) : nullptr;
+        QPushButton* later = box.addButton(tr("Decide later"), QMessageBox::RejectRole);
+        box.setDefaultButton(copy.fileIsNewer ? file : take);
+        box.setEscapeButton(later);
         box.exec();
+        if (file != nullptr && box.clickedButton() == file && openFile(copy.path)) {
+            Recovery::discard(copy);
+            return true;
+        }
         if (box.clickedButton() == take) {
             document_.recover(copy.project, copy.path);
             recovery_->writeNow(); // before the old copy goes
@@ -311,7 +380,7 @@ bool MainWindow::offerRecovery() {
             refreshAll();
             return true;
         }
-        if (box.clickedButton() == drop) Recovery::discard(copy);
+        if (drop != nullptr && box.clickedButton() == drop) Recovery::discard(copy);
     }
     return false;
 }
@@ -322,38 +391,104 @@ void MainWindow::commitTyping() {
 
 bool MainWindow::mayLeave() {
     commitTyping();
+    if (document_.saving()) document_.waitForSave();
     if (!document_.edited()) return true;
     const auto answer = QMessageBox::question(
         this, tr("Keep the changes?"),
         tr("“%1” has changes that are not saved.").arg(document_.displayName()),
         QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
-    if (answer == QMessageBox::Save) return saveFile();
+    if (answer == QMessageBox::Save) return saveBeforeLeaving();
     return answer == QMessageBox::Discard;
 }
 
-bool MainWindow::saveFile() {
-    commitTyping();
-    if (document_.path().isEmpty()) return saveFileAs();
-    QString error;
-    if (document_.save(error)) return true;
-    say(error, true);
-    return false;
+bool MainWindow::saveBeforeLeaving() {
+    const QString path = document_.path().isEmpty() ? askForName() : document_.path();
+    if (path.isEmpty()) return false;
+    leaving_ = true;
+    const SaveOutcome end = document_.saveAndWait(path);
+    leaving_ = false;
+    if (end.changedByOthers) return settleConflict(path, true);
+    if (!end.sentence.isEmpty()) say(end.sentence, true);
+    // Written but with trouble: the person who leaves must have read it.
+    return end.saved && end.sentence.isEmpty();
 }
 
-bool MainWindow::saveFileAs() {
+void MainWindow::saved(const SaveOutcome& outcome) {
+    if (leaving_) return;
+    if (outcome.changedByOthers) {
+        settleConflict(outcome.path, false);
+        return;
+    }
+    if (outcome.saved) preferences_.addRecentFile(document_.path());
+    if (!outcome.sentence.isEmpty()) say(outcome.sentence, true);
+}
+
+bool MainWindow::settleConflict(const QString& path, bool wait) {
+    QMessageBox box(
+        QMessageBox::Warning, tr("Changed by another program"),
+        tr("“%1” was changed by another program on %2, after it was opened or saved here. Nothing was "
+           "written yet.")
+            .arg(path, QFileInfo(path).lastModified().toString(QStringLiteral("d MMM HH:mm:ss"))),
+        QMessageBox::NoButton, this);
+    box.setObjectName(QStringLiteral("conflictBox"));
+    box.setTextFormat(Qt::PlainText);
+    box.setInformativeText(tr("Saved over, theirs stays as “~” beside the file and under “Restore an earlier "
+                              "version…”. Loaded, yours comes back with Undo."));
+    QPushButton* ours = box.addButton(tr("Save mine over it"), QMessageBox::AcceptRole);
+    QPushButton* theirs = box.addButton(tr("Load theirs"), QMessageBox::DestructiveRole);
+    QPushButton* copy = box.addButton(tr("Save mine as a copy…"), QMessageBox::ActionRole);
+    QPushButton* cancel = box.addButton(QMessageBox::Cancel);
+    box.setDefaultButton(copy);
+    box.setEscapeButton(cancel);
+    box.exec();
+    QString name;
+    if (box.clickedButton() == theirs) {
+        QString error;
+        if (!document_.takeFromDisk(error)) say(error, true);
+        return false;
+    }
+    if (box.clickedButton() == ours)
+        name = path;
+    else if (box.clickedButton() == copy)
+        name = askForName();
+    if (name.isEmpty()) return false;
+    if (!wait) {
+        document_.startSave(name, name == path);
+        return false;
+    }
+    leaving_ = true;
+    const SaveOutcome end = document_.saveAndWait(name, name == path);
+    leaving_ = false;
+    if (!end.sentence.isEmpty()) say(end.sentence, true);
+    return end.saved;
+}
+
+void MainWindow::showVersions() {
     commitTyping();
+    auto* dialog = new VersionsDialog(document_, preferences_.system(), this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+}
+
+void MainWindow::saveFile() {
+    commitTyping();
+    const QString path = document_.path().isEmpty() ? askForName() : document_.path();
+    if (!path.isEmpty()) document_.startSave(path);
+    refreshFileState();
+}
+
+void MainWindow::saveFileAs() {
+    commitTyping();
+    if (const QString path = askForName(); !path.isEmpty()) document_.startSave(path);
+    refreshFileState();
+}
+
+QString MainWindow::askForName() {
     QString path = QFileDialog::getSaveFileName(this, tr("Save project"),
                                                 document_.displayName() + QStringLiteral(".gantry"),
                                                 tr("Calm Gantry projects (*.gantry)"));
-    if (path.isEmpty()) return false;
-    if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".gantry");
-    QString error;
-    if (!document_.saveAs(path, error)) {
-        say(error, true);
-        return false;
-    }
-    preferences_.addRecentFile(document_.path());
-    return true;
+    if (!path.isEmpty() && QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".gantry");
+    return path;
 }
 
 void MainWindow::openDialog() {

@@ -55,8 +55,16 @@ private:
     /// Takes over what is still being typed in a field.
     void commitTyping();
     bool mayLeave();
-    bool saveFile();
-    bool saveFileAs();
+    /// Saves to the file there is, or asks for one. The first two return at once, the last when all is done.
+    void saveFile();
+    void saveFileAs();
+    bool saveBeforeLeaving();
+    /// A name for the project's file; empty if none was chosen.
+    QString askForName();
+    void saved(const SaveOutcome& outcome);
+    /// Somebody else changed the file: theirs, ours, or a copy. Returns whether ours is on disk in the end.
+    bool settleConflict(const QString& path, bool wait);
+    void showVersions();
     void openDialog();
     void startEmpty();
     void fillRecent();
@@ -77,12 +85,14 @@ private:
     QToolButton* menuButton_;
     QPushButton *undo_, *redo_, *unitButton_, *themeButton_;
     QMenu* recentMenu_;
+    QAction *takeFromDisk_ = nullptr, *versions_ = nullptr;
     AxisColumn* axes_;
     VerdictColumn* verdicts_;
     QStackedWidget* stack_;
     QLabel *status_, *statusRight_;
     QTimer statusTimer_;
     QList<Station*> stations_;
+    bool leaving_ = false; ///< a save is waited for, which says itself how it went
 };
 
 } // namespace gantry::app

@@ -2,40 +2,66 @@
 #include "app/shell/recovery.h"
 
 #include "app/shell/document.h"
+#include "app/shell/state_folder.h"
+#include "core/words/differences.h"
+#include "io/files/text_file.h"
 #include "io/project/project_file.h"
-#include "io/text_file.h"
 
 #include <QCoreApplication>
 #include <QDir>
 #include <QFileInfo>
 #include <QLockFile>
-#include <QSaveFile>
 #include <QUuid>
 
 namespace gantry::app {
 namespace {
+
+constexpr int writeAfter = 1000; // [ms]; the promise is two seconds
+constexpr int tryAgainAfter = 2000;
+constexpr std::size_t shownDifferences = 4;
 
 /// The copy is an ordinary project file; where it belongs stands in a second file beside it.
 QString pathFile(const QString& copy) {
     return copy + QStringLiteral(".from");
 }
 
-void writeFile(const QString& name, const QByteArray& content) {
-    QSaveFile file(name);
-    if (file.open(QIODevice::WriteOnly) && file.write(content) == content.size())
-        file.commit();
-    else
-        qWarning("recovery copy %s cannot be written: %s", qPrintable(name), qPrintable(file.errorString()));
+/// Writes one file; a sentence if it cannot be written.
+QString writeFile(const QString& name, std::string_view content) {
+    const io::WriteResult result =
+        io::writeFile({QFile::encodeName(name).toStdString(), content, false, std::nullopt});
+    return result.written ? QString() : QString::fromStdString(result.sentence);
+}
+
+/// Writes both files; a sentence if there is no copy that can be read again.
+QString writeCopy(const QString& file, const Project& project, const QString& path) {
+    if (const std::string why = io::fileObjection(project); !why.empty()) return QString::fromStdString(why);
+    Recovery::folder(); // made again if it has vanished
+    if (const QString trouble = writeFile(pathFile(file), path.toUtf8().toStdString()); !trouble.isEmpty())
+        return trouble;
+    return writeFile(file, io::writeProject(project));
+}
+
+void compareWithFile(RecoveredCopy& copy) {
+    if (copy.path.isEmpty() || !copy.problem.isEmpty()) return;
+    std::string error;
+    const auto text = io::readTextFile(QFile::encodeName(copy.path).toStdString(), io::largestFile, error);
+    if (!text) return;
+    const auto read = io::readProject(*text);
+    const auto* there = std::get_if<io::LoadedProject>(&read);
+    if (there == nullptr) return;
+    copy.fileSaved = QFileInfo(copy.path).lastModified();
+    copy.fileIsNewer = copy.fileSaved > copy.written;
+    std::size_t total = 0;
+    for (const std::string& line :
+         words::differences(there->project, copy.project, units::System::Metric, shownDifferences, total))
+        copy.differences << QString::fromStdString(line);
+    copy.moreDifferences = static_cast<qsizetype>(total) - copy.differences.size();
 }
 
 } // namespace
 
 QString Recovery::folder() {
-    QString state = qEnvironmentVariable("XDG_STATE_HOME");
-    if (state.isEmpty()) state = QDir::homePath() + QStringLiteral("/.local/state");
-    const QString folder = state + QStringLiteral("/calm-gantry/recovery");
-    QDir().mkpath(folder);
-    return folder;
+    return stateFolder(QStringLiteral("recovery"));
 }
 
 Recovery::Recovery(Document& document, QObject* parent)
@@ -50,17 +76,16 @@ Recovery::Recovery(Document& document, QObject* parent)
     thread_.setObjectName(QStringLiteral("recovery"));
     thread_.start(QThread::LowPriority);
     timer_.setSingleShot(true);
-    timer_.setInterval(1000); // the promise is two seconds
+    timer_.setInterval(writeAfter);
     connect(&timer_, &QTimer::timeout, this, &Recovery::write);
-    connect(&document_, &Document::changed, this, [this] {
-        if (document_.edited() && !timer_.isActive()) timer_.start();
+    const auto soon = [this] {
+        if (!timer_.isActive()) timer_.start(writeAfter);
+    };
+    connect(&document_, &Document::changed, this, [this, soon] {
+        if (document_.edited()) soon();
     });
-    connect(&document_, &Document::fileChanged, this, [this] {
-        if (!document_.edited())
-            forget();
-        else if (!timer_.isActive())
-            timer_.start();
-    });
+    connect(&document_, &Document::fileChanged, this,
+            [this, soon] { document_.edited() ? soon() : forget(); });
 }
 
 Recovery::~Recovery() {
@@ -72,10 +97,21 @@ Recovery::~Recovery() {
 void Recovery::write() {
     if (!document_.edited()) return;
     QMetaObject::invokeMethod(writer_,
-                              [project = document_.project(), path = document_.path(), file = file_] {
-                                  writeFile(pathFile(file), path.toUtf8());
-                                  writeFile(file, QByteArray::fromStdString(io::writeProject(project)));
+                              [this, project = document_.project(), path = document_.path(), file = file_] {
+                                  const QString trouble = writeCopy(file, project, path);
+                                  QMetaObject::invokeMethod(
+                                      this, [this, trouble] { report(trouble); }, Qt::QueuedConnection);
                               });
+}
+
+void Recovery::report(const QString& trouble) {
+    if (!trouble.isEmpty() && document_.edited() && !timer_.isActive()) timer_.start(tryAgainAfter);
+    // The window that could not say that it is alive says so once it can.
+    if (trouble.isEmpty() && !alive_->isLocked()) alive_->tryLock(0);
+    if (trouble == trouble_) return;
+    trouble_ = trouble;
+    if (!trouble.isEmpty()) qWarning("no recovery copy: %s", qPrintable(trouble));
+    emit troubleChanged();
 }
 
 void Recovery::writeNow() {
@@ -93,6 +129,9 @@ void Recovery::forget() {
         QFile::remove(file);
         QFile::remove(pathFile(file));
     });
+    if (trouble_.isEmpty()) return;
+    trouble_.clear();
+    emit troubleChanged();
 }
 
 QList<RecoveredCopy> Recovery::abandoned() {
@@ -101,17 +140,31 @@ QList<RecoveredCopy> Recovery::abandoned() {
     for (const QFileInfo& info : dir.entryInfoList({QStringLiteral("*.gantry")}, QDir::Files, QDir::Time)) {
         QLockFile lock(info.filePath() + QStringLiteral(".lock"));
         lock.setStaleLockTime(0);
-        if (!lock.tryLock(0)) continue; // its window is alive
+        if (!lock.tryLock(0) && lock.error() == QLockFile::LockFailedError) continue; // its window is alive
+        RecoveredCopy copy;
+        copy.file = info.filePath();
+        copy.written = info.lastModified();
+        QFile from(pathFile(info.filePath()));
+        if (from.open(QIODevice::ReadOnly)) copy.path = QString::fromUtf8(from.readAll());
         std::string error;
-        const auto text = io::readTextFile(info.filePath().toStdString(), io::largestFile, error);
-        if (!text) continue;
-        auto read = io::readProject(*text);
-        if (auto* loaded = std::get_if<io::LoadedProject>(&read)) {
-            QFile from(pathFile(info.filePath()));
-            const QString path =
-                from.open(QIODevice::ReadOnly) ? QString::fromUtf8(from.readAll()) : QString();
-            out.push_back({info.filePath(), std::move(loaded->project), path, info.lastModified()});
+        const auto text =
+            io::readTextFile(QFile::encodeName(info.filePath()).toStdString(), io::largestFile, error);
+        if (!text)
+            copy.problem = QString::fromStdString(error);
+        else {
+            auto read = io::readProject(*text);
+            if (auto* loaded = std::get_if<io::LoadedProject>(&read))
+                copy.project = std::move(loaded->project);
+            else
+                copy.problem = QString::fromStdString(std::get<io::LoadError>(read).sentence);
         }
+        compareWithFile(copy);
+        if (copy.fileSaved.isValid() && copy.differences.isEmpty()) {
+            qInfo("the recovery copy of %s says the same as the file and is removed", qPrintable(copy.path));
+            discard(copy);
+            continue;
+        }
+        out.push_back(std::move(copy));
     }
     return out;
 }

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/drivetrain/belt.h"
 
+#include "core/solve/root.h"
+
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
+#include <limits>
 #include <numbers>
 
 namespace gantry::drivetrain {
@@ -31,14 +33,12 @@ std::optional<double> centreForBelt(int teethA, int teethB, double pitch, int be
     // Pulleys that just touch each other's shafts: the length there is the least that makes sense.
     const double least = std::abs(radiusOf(teethA, pitch) - radiusOf(teethB, pitch)) + 1e-9;
     const auto excess = [&](double centre) {
-        return beltForCentre(teethA, teethB, pitch, centre)->length - wanted;
+        const auto belt = beltForCentre(teethA, teethB, pitch, centre);
+        return belt ? belt->length - wanted : std::numeric_limits<double>::quiet_NaN();
     };
     if (!(pitch > 0.0) || excess(least) > 0.0) return std::nullopt;
     const double most = wanted / 2.0 + least;
-    boost::uintmax_t steps = 100;
-    const auto bracket = boost::math::tools::toms748_solve(
-        excess, least, most, boost::math::tools::eps_tolerance<double>(48), steps);
-    return 0.5 * (bracket.first + bracket.second);
+    return solve::rootBetween(excess, least, most);
 }
 
 double spanTension(double massPerMetre, double span, double frequency) {

@@ -56,18 +56,36 @@ double reachableBandwidth(const MechanismParams& m, double inertia) {
     return crossover * m.motorInertia / (4.0 * 2.0 * pi * inertia);
 }
 
+/// The time that a profile may take to be simulated.
+double longestOf(const motion::Profile& profile, double commandStep) {
+    return commandStep > 0.0 ? std::min(longestSimulated, mostPulses * commandStep / profile.peakSpeed)
+                             : longestSimulated;
+}
+
 } // namespace
+
+Reason simulationProblem(const AxisEvaluation& e, const ShotEvaluation& shot) {
+    if (e.model.missing != Reason::None) return e.model.missing;
+    if (shot.problem != Reason::None) return shot.problem;
+    const motion::Profile& p = shot.profile;
+    if (!(p.distance > 0.0) || !(p.peakSpeed > 0.0)) return Reason::NoDistance;
+    const double step = e.model.pulses ? e.model.microstep() : 0.0;
+    if (!(p.in.time() + p.out.time() <= longestOf(p, step))) return Reason::TooLongToSimulate;
+    return Reason::None;
+}
 
 std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluation& e,
                                            const ShotEvaluation& shot) {
     const DriveModel& m = e.model;
-    if (m.missing != Reason::None || shot.problem != Reason::None || shot.profile.distance <= 0.0)
-        return std::nullopt;
+    if (simulationProblem(e, shot) != Reason::None) return std::nullopt;
     AxisSimulation s;
     s.mechanism = mechanismOf(m, axis.vibration.frequency.value > 0.0);
     s.profile = shot.profile;
     s.commandStep = m.pulses ? m.microstep() : 0.0;
     s.pulseCeiling = m.pulseCeiling;
+    s.leftOut = std::clamp(s.profile.time() - longestOf(s.profile, s.commandStep), 0.0, s.profile.cruiseTime);
+    s.profile.cruiseTime -= s.leftOut;
+    s.profile.distance -= s.leftOut * s.profile.peakSpeed;
     s.tail = m.mode && m.mode->damping > 0.0
                  ? std::clamp(3.0 / (m.mode->damping * 2.0 * pi * m.mode->frequency), 0.3, 6.0)
                  : 1.0;

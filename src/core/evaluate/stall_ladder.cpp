@@ -46,7 +46,9 @@ std::vector<Rung> stallLadder(const AxisEvaluation& e) {
     }
     // Faster, as gently as the travel allows.
     const std::size_t ramps = out.size();
-    for (double v = speed * 1.15; v < speed * 40.0 && out.size() < ramps + 10; v *= 1.15) {
+    double v = speed;
+    for (int faster = 0; faster < 26 && out.size() < ramps + 10; ++faster) { // up to about 40 times as fast
+        v *= 1.15;
         const double a = std::max(gentle, 2.0 * v * v / m.travel);
         const double margin = m.margin(v, a);
         if (margin < hardest) break;

@@ -424,18 +424,25 @@ void describe(V& v, S& s) {
     v.parts("shots", s.shots);
     v.texts("locked_fields", s.lockedFields);
     v.parts("set_aside", s.setAside);
+    v.texts("retired_ids", s.retiredIds);
 }
 
-/// Key of the text by which paths name an element of a list: its id, else the rule or the axis it is about.
+/// Keys of the texts by which paths name an element of a list: its id, else the axis it is about, else all
+/// that tells one verdict that was set aside from another.
 template <class T>
-constexpr std::string_view idKeyOf() {
+constexpr auto idKeysOf() {
     if constexpr (
         requires(T t) { t.id; } || requires(T t) { t.index(); })
-        return "id";
+        return std::array<std::string_view, 1>{"id"};
     else if constexpr (requires(T t) { t.rule; })
-        return "rule";
+        return std::array<std::string_view, 3>{"rule", "axis", "shot"};
     else
-        return "axis";
+        return std::array<std::string_view, 1>{"axis"};
+}
+
+/// A rule may be set aside for several axes and shots.
+inline std::string partId(const SetAside& part) {
+    return part.rule + '@' + part.axis + '@' + part.shot;
 }
 
 /// That text of one element.
@@ -443,8 +450,6 @@ template <class T>
 std::string_view partId(const T& part) {
     if constexpr (requires { part.id; })
         return part.id;
-    else if constexpr (requires { part.rule; })
-        return part.rule;
     else if constexpr (requires { part.axis; })
         return part.axis;
     else

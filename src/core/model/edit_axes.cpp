@@ -2,8 +2,10 @@
 #include "core/model/edit_axes.h"
 
 #include "core/model/kinds.h"
+#include "core/model/retired_ids.h"
 
 #include <algorithm>
+#include <array>
 
 namespace gantry {
 namespace {
@@ -52,6 +54,70 @@ void take(Axis& axis, const DriveCandidate& c) {
     axis.links = c.links;
     axis.brake = c.brake;
     setOutput(axis, c.output);
+}
+
+/// Puts a candidate into use; false if there is none with this letter.
+bool putIntoUse(Axis& axis, std::string_view letter) {
+    if (axis.candidate == letter) return true;
+    const auto it = std::find_if(axis.candidates.begin(), axis.candidates.end(),
+                                 [&](const DriveCandidate& c) { return c.id == letter; });
+    if (it == axis.candidates.end()) return false;
+    const DriveCandidate chosen = *it;
+    *it = driveInUse(axis);
+    take(axis, chosen);
+    return true;
+}
+
+bool isWithin(std::string_view path, std::string_view place) {
+    return path == place ||
+           (path.size() > place.size() && path.starts_with(place) && path[place.size()] == '/');
+}
+
+/// Where the parts of a drive stand within its axis: in use, and as a candidate.
+constexpr std::array<std::pair<std::string_view, std::string_view>, 5> driveParts{
+    {{"motor", "motor"},
+     {"driver", "driver"},
+     {"links", "links"},
+     {"brake", "brake"},
+     {"mechanism/output", "output"}}};
+
+/// Keys not understood that stand in a drive itself have no such place while it is in use; they wait beside
+/// the axis' own under a name with the letter.
+std::string waitingKey(std::string_view letter) {
+    return "drive_" + std::string(letter) + "_";
+}
+
+/// Gives a drive's keys that are not understood from its place in use to that as a candidate, or back.
+void moveDriveKeys(Project& project, const std::string& axisPlace, std::string_view letter, bool intoUse,
+                   std::vector<KeptKey>& moved) {
+    const std::string candidate = axisPlace + "/candidates/" + std::string(letter);
+    const std::string waiting = waitingKey(letter);
+    std::erase_if(project.kept, [&](const KeptKey& k) {
+        for (const auto& [inUse, asCandidate] : driveParts) {
+            const std::string from =
+                intoUse ? candidate + '/' + std::string(asCandidate) : axisPlace + '/' + std::string(inUse);
+            const std::string to =
+                intoUse ? axisPlace + '/' + std::string(inUse) : candidate + '/' + std::string(asCandidate);
+            // A link is an element of a list: "links/<id>".
+            if (!isWithin(k.owner, from)) continue;
+            moved.push_back({to + k.owner.substr(from.size()), k.key, k.rawJson});
+            return true;
+        }
+        if (intoUse && k.owner == candidate) {
+            moved.push_back({axisPlace, waiting + k.key, k.rawJson});
+            return true;
+        }
+        if (!intoUse && k.owner == axisPlace && k.key.starts_with(waiting)) {
+            moved.push_back({candidate, k.key.substr(waiting.size()), k.rawJson});
+            return true;
+        }
+        return false;
+    });
+}
+
+/// The letter of a drive as an id of the project, so that it is not given again.
+std::string letterId(const Axis& axis, std::string_view letter) {
+    return axis.id + "." + std::string(letter);
 }
 
 } // namespace
@@ -122,11 +188,13 @@ int copyAxis(Project& p, int axis) {
     copy.id = freeId(p, from);
     copy.name += " copy";
     // Links keep their ids: they are unique within an axis.
+    copyKept(p, "axes/" + from, "axes/" + copy.id);
     p.axes.insert(p.axes.begin() + axis + 1, copy);
     for (Shot& shot : p.shots)
         if (const Movement* m = findMovement(shot, from)) {
             const Movement same = *m;
             shot.moves.push_back({copy.id, same});
+            copyKept(p, "shots/" + shot.id + "/moves/" + from, "shots/" + shot.id + "/moves/" + copy.id);
         }
     return axis + 1;
 }
@@ -182,13 +250,7 @@ void addRingMark(Project& project, int axis) {
     LensRingOutput* ring = lensRing(project, axis);
     if (ring == nullptr) return;
     RingMark mark = ring->marks.empty() ? RingMark{} : ring->marks.back();
-    const auto taken = [&](const std::string& id) {
-        return std::any_of(ring->marks.begin(), ring->marks.end(),
-                           [&](const RingMark& m) { return m.id == id; });
-    };
-    int n = static_cast<int>(ring->marks.size()) + 1;
-    while (taken("mark-" + std::to_string(n))) ++n;
-    mark.id = "mark-" + std::to_string(n);
+    mark.id = freeIdIn(project, ring->marks, "mark");
     ring->marks.push_back(mark);
 }
 
@@ -213,38 +275,64 @@ std::vector<std::string> candidateLetters(const Axis& axis) {
     return letters;
 }
 
-std::string addCandidate(Axis& axis) {
+std::string addCandidate(Project& project, int index) {
+    if (!has(project, index)) return {};
+    Axis& axis = project.axes[static_cast<std::size_t>(index)];
     const std::vector<std::string> taken = candidateLetters(axis);
     if (taken.size() >= static_cast<std::size_t>(mostCandidates)) return {};
-    std::string letter;
-    for (char c = 'A'; c <= 'Z' && letter.empty(); ++c)
-        if (std::find(taken.begin(), taken.end(), std::string(1, c)) == taken.end()) letter = c;
+    const auto firstFree = [&](bool mindRetired) {
+        for (char c = 'A'; c <= 'Z'; ++c) {
+            const std::string letter(1, c);
+            if (std::find(taken.begin(), taken.end(), letter) == taken.end() &&
+                !(mindRetired && isRetired(project, letterId(axis, letter))))
+                return letter;
+        }
+        return std::string();
+    };
+    std::string letter = firstFree(true);
+    if (letter.empty()) letter = firstFree(false); // all 26 were used; better again than not at all
+    const std::string place = "axes/" + axis.id, before = axis.candidate;
     axis.candidates.push_back(driveInUse(axis));
     if (axis.fittedToday.empty()) axis.fittedToday = axis.candidate; // what was alone is what is on the rig
     axis.candidate = letter;
     axis.candidateNote.clear();
+    // The keys go with the drive that is put by, and the copy in use has them too.
+    std::vector<KeptKey> moved;
+    const std::vector<KeptKey> all = project.kept;
+    moveDriveKeys(project, place, before, false, moved);
+    for (const auto& [inUse, asCandidate] : driveParts)
+        for (const KeptKey& k : all)
+            if (isWithin(k.owner, place + '/' + std::string(inUse))) moved.push_back(k);
+    project.kept.insert(project.kept.end(), moved.begin(), moved.end());
     return letter;
 }
 
-bool useCandidate(Axis& axis, std::string_view letter) {
-    if (axis.candidate == letter) return true;
-    const auto it = std::find_if(axis.candidates.begin(), axis.candidates.end(),
-                                 [&](const DriveCandidate& c) { return c.id == letter; });
-    if (it == axis.candidates.end()) return false;
-    const DriveCandidate chosen = *it;
-    *it = driveInUse(axis);
-    take(axis, chosen);
+bool useCandidate(Project& project, int index, std::string_view letter) {
+    if (!has(project, index)) return false;
+    Axis& axis = project.axes[static_cast<std::size_t>(index)];
+    const std::string before = axis.candidate, chosen(letter);
+    if (!putIntoUse(axis, chosen)) return false;
+    if (before == chosen) return true;
+    std::vector<KeptKey> moved;
+    moveDriveKeys(project, "axes/" + axis.id, before, false, moved);
+    moveDriveKeys(project, "axes/" + axis.id, chosen, true, moved);
+    project.kept.insert(project.kept.end(), moved.begin(), moved.end());
     return true;
 }
 
-void dropCandidate(Axis& axis, std::string_view letter) {
-    std::erase_if(axis.candidates, [&](const DriveCandidate& c) { return c.id == letter; });
+void dropCandidate(Project& project, int index, std::string_view letter) {
+    if (!has(project, index)) return;
+    Axis& axis = project.axes[static_cast<std::size_t>(index)];
+    if (std::erase_if(axis.candidates, [&](const DriveCandidate& c) { return c.id == letter; }) == 0) return;
     if (axis.fittedToday == letter) axis.fittedToday.clear();
+    retireId(project, letterId(axis, letter));
+    const std::string gone = "axes/" + axis.id + "/candidates/" + std::string(letter);
+    std::erase_if(project.kept, [&](const KeptKey& k) { return isWithin(k.owner, gone); });
 }
 
 Axis withCandidate(const Axis& axis, std::string_view letter) {
     Axis copy = axis;
-    useCandidate(copy, letter);
+    putIntoUse(copy, letter);
     return copy;
 }
 

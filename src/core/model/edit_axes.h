@@ -42,15 +42,17 @@ void removeRingMark(Project& project, int axis);
 /// At most this many drives per axis, the one in use among them.
 inline constexpr int mostCandidates = 6;
 
-/// Keeps the drive in use as a further candidate under the next free letter and goes on with a copy of it
-/// under that letter. Returns the letter; empty if there are six already.
-std::string addCandidate(Axis& axis);
+/// Keeps the drive in use as a further candidate and goes on with a copy of it under the next letter that no
+/// drive of this axis had. Keys of the file that are not understood are copied too. Returns the letter; empty
+/// if there are six already or the axis is not there.
+std::string addCandidate(Project& project, int axis);
 
-/// Puts a candidate into use; the one in use takes its place. Returns whether there is such a letter.
-bool useCandidate(Axis& axis, std::string_view letter);
+/// Puts a candidate into use; the one in use takes its place, each with its own keys that are not understood.
+/// Returns whether there is such a letter.
+bool useCandidate(Project& project, int axis, std::string_view letter);
 
 /// Drops a candidate that is not in use.
-void dropCandidate(Axis& axis, std::string_view letter);
+void dropCandidate(Project& project, int axis, std::string_view letter);
 
 /// The axis with a candidate in use, for comparing; the axis itself for its own letter.
 Axis withCandidate(const Axis& axis, std::string_view letter);

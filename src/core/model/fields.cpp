@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/fields.h"
 
+#include "core/model/acceptable.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -145,6 +147,7 @@ bool setNumberAt(Project& project, std::string_view path, double value) {
         **b = value != 0.0;
         return true;
     }
+    value = settled(ref->info, value);
     if (value < ref->info.min || value > ref->info.max) return false;
     if (auto* const* d = std::get_if<double*>(&ref->target))
         **d = value;

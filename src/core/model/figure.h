@@ -22,6 +22,7 @@ enum class Reason {
     NeedsLensRing,      ///< a focus or zoom axis without a lens ring
     NoShot,             ///< no shot moves this axis
     TimeTooShort,       ///< the distance cannot be covered in the time under these limits
+    TooLongToSimulate,  ///< the ramps alone are longer than what is simulated
     NoRamp,             ///< the controller starts and stops without a ramp
     NoDistance,         ///< the shot's distance is zero
     Unbounded,          ///< nothing limits it

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/project.h"
 
+#include "core/model/retired_ids.h"
+
 #include <algorithm>
 #include <set>
 
@@ -74,6 +76,8 @@ std::vector<std::string> inconsistencies(const Project& project) {
     const auto claim = [&](std::set<std::string_view>& ids, const std::string& id, const std::string& where) {
         if (id.empty())
             found.push_back(where + ": an id is missing. Give every part an id of its own.");
+        else if (id.find('/') != std::string::npos)
+            found.push_back(where + ": the id “" + id + "” has a “/” in it, which parts places. Use “-”.");
         else if (!ids.insert(id).second)
             found.push_back(where + ": the id “" + id + "” stands twice. Give each part an id of its own.");
     };
@@ -146,6 +150,11 @@ std::string freeId(const Project& project, std::string_view wish) {
             base += '-';
     }
     while (!base.empty() && base.back() == '-') base.pop_back();
+    // A copy of "slide-2" is the next slide, not "slide-2-2".
+    if (const auto dash = base.rfind('-');
+        dash != std::string::npos && dash > 0 && dash + 1 < base.size() &&
+        base.find_first_not_of("0123456789", dash + 1) == std::string::npos)
+        base.resize(dash);
     if (base.empty()) base = "part";
     std::set<std::string_view> taken;
     for (const Axis& axis : project.axes) {
@@ -161,7 +170,7 @@ std::string freeId(const Project& project, std::string_view wish) {
     }
     for (const Shot& shot : project.shots) taken.insert(shot.id);
     std::string id = base;
-    for (int n = 2; taken.contains(id); ++n) id = base + '-' + std::to_string(n);
+    for (int n = 2; taken.contains(id) || isRetired(project, id); ++n) id = base + '-' + std::to_string(n);
     return id;
 }
 

@@ -190,6 +190,7 @@ struct Project {
     std::vector<std::string>
         lockedFields; ///< paths that fixes may not touch: "axes/slide/mechanism/rail_length_m"
     std::vector<SetAside> setAside;
+    std::vector<std::string> retiredIds; ///< of parts that were removed; see retired_ids.h
     std::vector<KeptKey> kept;
 
     friend bool operator==(const Project&, const Project&) = default;

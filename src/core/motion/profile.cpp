@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/profile.h"
 
+#include "core/solve/root.h"
+
 #include <algorithm>
-#include <boost/math/tools/roots.hpp>
 #include <cmath>
 
 namespace gantry::motion {
@@ -116,10 +117,9 @@ std::optional<Profile> planInTime(double distance, double time, const Limits& l)
     const double low = distance / time; // never slower than without ramps
     const double high = std::max(low, fastest.peakSpeed);
     if (missing(high) > 0.0) return withPeakSpeed(distance, high, 0.0, l);
-    std::uintmax_t iterations = 200;
-    const auto root = boost::math::tools::toms748_solve(
-        missing, low, high, boost::math::tools::eps_tolerance<double>(50), iterations);
-    const double v = 0.5 * (root.first + root.second);
+    const std::optional<double> root = solve::rootBetween(missing, low, high, 50);
+    if (!root || !(*root > 0.0)) return std::nullopt;
+    const double v = *root;
     return withPeakSpeed(distance, v, distance / v - rampTime(v, l), l);
 }
 

@@ -21,7 +21,8 @@ struct Part {
     double price = 0.0; ///< in the user's money
     std::string reason; ///< why the figures are realistic, or what the builder noted
     std::vector<std::pair<std::string, double>> numbers;
-    std::vector<std::pair<std::string, std::string>> choices; ///< members of enums, by their file key
+    std::vector<std::pair<std::string, std::string>> choices;   ///< members of enums, by their file key
+    std::vector<std::pair<std::string, std::string>> kept = {}; ///< cells of a table that mean nothing here
 
     friend bool operator==(const Part&, const Part&) = default;
 };

@@ -37,6 +37,7 @@ struct AxisSimulation {
     double pulseCeiling = 1e5; ///< [Hz]
     double tail = 1.0;         ///< [s] after the profile's end
     double step = 2.5e-6;      ///< [s] of the integration
+    double leftOut = 0.0;      ///< [s] of steady speed that the profile is shorter than the move
     Fault fault;
 };
 

@@ -32,6 +32,7 @@ int decimalsFor(double value, int significant) {
 }
 
 std::string significantDigits(double value, int significant) {
+    if (!std::isfinite(value)) return "–"; // a number that the shown unit makes too large
     // Large numbers keep one digit more than asked, since whole units are what people act on, and no further
     // ones.
     if (const double limit = std::pow(10.0, significant + 1);
@@ -63,6 +64,7 @@ std::string withUnit(std::string number, std::string_view unit) {
 std::string format(double si, Kind kind, System system, int significant) {
     if (!std::isfinite(si)) return "–";
     const ShownUnit unit = shownUnit(kind, system, si);
+    if (!std::isfinite(si / unit.factor)) return "–";
     return withUnit(significantDigits(si / unit.factor, significant), unit.text);
 }
 

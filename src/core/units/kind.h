@@ -60,4 +60,27 @@ struct KindWords {
 };
 KindWords kindWords(Kind kind);
 
+/// The least magnitude [SI] that a quantity of this kind can have beside 0: far below what any rig can tell
+/// apart, far above where numbers lose their digits.
+constexpr double leastMagnitude(Kind kind) {
+    switch (kind) {
+    case Kind::SecondMoment:
+        return 1e-21;
+    case Kind::Section:
+    case Kind::Area:
+        return 1e-15;
+    case Kind::ShortTime:
+    case Kind::Inertia:
+    case Kind::LoadInertia:
+    case Kind::Inductance:
+    case Kind::Speed:
+    case Kind::AngularSpeed:
+    case Kind::Acceleration:
+    case Kind::AngularAcceleration:
+        return 1e-12;
+    default:
+        return 1e-9;
+    }
+}
+
 } // namespace gantry::units

@@ -377,6 +377,8 @@ std::string_view reasonText(Reason reason) {
         return "no shot moves this axis";
     case Reason::TimeTooShort:
         return "the shot's time is too short for its distance; give it more time or less ease";
+    case Reason::TooLongToSimulate:
+        return "its ramps alone take longer than the minute that is simulated, or more pulses than fit in it";
     case Reason::NoRamp:
         return "the controller starts without a ramp, which no motor follows at speed; choose one that ramps";
     case Reason::NoDistance:

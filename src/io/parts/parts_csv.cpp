@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "io/parts/parts_csv.h"
 
+#include "core/units/plain_text.h"
 #include "core/units/text.h"
 
 #include <algorithm>
@@ -138,8 +139,11 @@ std::variant<double, std::string> numberIn(std::string_view cell, const FieldInf
 
 class Reader {
 public:
-    Reader(const ColumnMap& columns, std::string_view fallback, PartsTable& out)
-        : columns_(columns), fallback_(parts::findFamily(fallback)), out_(out) {
+    /// With headings and a place for lines it keeps what it does not understand.
+    Reader(const ColumnMap& columns, std::string_view fallback, PartsTable& out,
+           const std::vector<std::string>* headings = nullptr, std::vector<KeptLine>* lines = nullptr)
+        : columns_(columns), fallback_(parts::findFamily(fallback)), out_(out), headings_(headings),
+          lines_(lines) {
         familyColumn_ =
             static_cast<std::size_t>(std::find(columns.begin(), columns.end(), "family") - columns.begin());
         for (const parts::Family& f : parts::families()) {
@@ -158,6 +162,7 @@ public:
 
     void line(const std::vector<std::string_view>& cells, std::size_t number) {
         if (std::all_of(cells.begin(), cells.end(), [](std::string_view c) { return c.empty(); })) return;
+        cells_ = &cells;
         const Lookup* look = nullptr;
         if (familyColumn_ < cells.size() && !cells[familyColumn_].empty()) {
             const auto it = lookups_.find(lower(cells[familyColumn_]));
@@ -178,11 +183,13 @@ public:
         for (std::size_t c = 0; c < cells.size() && c < columns_.size(); ++c) {
             const std::string_view cell = cells[c];
             const std::string& meaning = columns_[c];
-            if (cell.empty() || meaning.empty() || c == familyColumn_) continue;
-            if (meaning == "name")
-                part.name = cell;
+            if (cell.empty() || c == familyColumn_) continue;
+            if (meaning.empty())
+                keep(part, c, cell);
+            else if (meaning == "name")
+                part.name = units::plainText(cell);
             else if (meaning == "reason")
-                part.reason = cell;
+                part.reason = units::plainText(cell);
             else if (meaning == "count" || meaning == "price") {
                 double value = 0.0;
                 const auto [end, problem] = std::from_chars(cell.data(), cell.data() + cell.size(), value);
@@ -205,19 +212,42 @@ public:
                     return bad(number, c, quoted(cell) + " is none of " + list);
                 }
                 part.choices.emplace_back(meaning, cell);
-            }
-            // A column that this family has no use for belongs to the other families of the table.
+            } else
+                keep(part, c, cell); // a column of other families
         }
+        if (headings_ != nullptr)
+            for (std::size_t c = columns_.size(); c < cells.size(); ++c)
+                if (!cells[c].empty()) keep(part, c, cells[c]);
         if (part.name.empty()) part.name = look->family->label;
         out_.parts.push_back(std::move(part));
     }
 
     void bad(std::size_t line, std::size_t column, std::string sentence) {
         ++out_.badLines;
+        if (lines_ != nullptr) {
+            KeptLine& kept = lines_->emplace_back();
+            for (std::size_t c = 0; c < cells_->size(); ++c)
+                if (!(*cells_)[c].empty())
+                    kept.emplace_back(c < columns_.size() && !columns_[c].empty() ? columns_[c] : heading(c),
+                                      (*cells_)[c]);
+        }
         if (out_.errors.size() < mostErrors) out_.errors.push_back({line, column + 1, std::move(sentence)});
     }
 
 private:
+    /// Cells behind the last heading get one of their own.
+    std::string heading(std::size_t column) const {
+        return column < headings_->size() && !(*headings_)[column].empty()
+                   ? (*headings_)[column]
+                   : "column " + std::to_string(column + 1);
+    }
+    void keep(parts::Part& part, std::size_t column, std::string_view cell) const {
+        if (headings_ != nullptr)
+            part.kept.emplace_back(columns_.size() > column && !columns_[column].empty() ? columns_[column]
+                                                                                         : heading(column),
+                                   cell);
+    }
+
     struct Lookup {
         const parts::Family* family = nullptr;
         std::vector<const FieldInfo*> numbers;
@@ -226,12 +256,16 @@ private:
     const ColumnMap& columns_;
     const parts::Family* fallback_;
     PartsTable& out_;
+    const std::vector<std::string>* headings_;
+    std::vector<KeptLine>* lines_;
+    const std::vector<std::string_view>* cells_ = nullptr; ///< of the line at hand
     std::size_t familyColumn_ = 0;
     std::unordered_map<std::string, Lookup> lookups_;
 };
 
 std::string cellText(std::string_view s) {
-    if (s.find_first_of(",;\"\n\t") == std::string_view::npos) return std::string(s);
+    if (s.find_first_of(",;\"\n\t\r") == std::string_view::npos && s == Scanner::trimmed(s))
+        return std::string(s);
     std::string out = "\"";
     for (const char c : s) {
         if (c == '"') out += '"';
@@ -308,8 +342,41 @@ PartsTable readParts(std::string_view text, const ColumnMap& columns, std::strin
     return out;
 }
 
-std::string writeParts(std::span<const parts::Part> list) {
-    std::vector<std::string> keys;
+ShelfTable readShelf(std::string_view text) {
+    ShelfTable out;
+    const std::vector<std::string> headings = csvHeader(text);
+    const ColumnMap columns = suggestedColumns(headings);
+    PartsTable table;
+    Reader reader(columns, {}, table, &headings, &out.lines);
+    Scanner scanner(text, separatorOf(text));
+    std::vector<std::string_view> cells;
+    std::vector<std::string> unquoted;
+    if (!scanner.atEnd()) scanner.line(cells, unquoted);
+    for (std::size_t number = 2; !scanner.atEnd();) {
+        const std::size_t spans = scanner.line(cells, unquoted);
+        reader.line(cells, number);
+        number += spans;
+    }
+    out.parts = std::move(table.parts);
+    return out;
+}
+
+std::vector<parts::Part> merged(const std::vector<parts::Part>& before, const std::vector<parts::Part>& ours,
+                                const std::vector<parts::Part>& theirs) {
+    // Parts that stand in both, each as often as it does in both.
+    const auto without = [](std::vector<parts::Part> all, const std::vector<parts::Part>& taken) {
+        for (const parts::Part& p : taken)
+            if (const auto it = std::find(all.begin(), all.end(), p); it != all.end()) all.erase(it);
+        return all;
+    };
+    if (theirs == before) return ours;
+    std::vector<parts::Part> out = without(theirs, without(before, ours));
+    for (parts::Part& added : without(ours, before)) out.push_back(std::move(added));
+    return out;
+}
+
+std::string writeParts(std::span<const parts::Part> list, std::span<const KeptLine> lines) {
+    std::vector<std::string> keys{"family", "name", "count", "price", "reason"};
     const auto learn = [&](const std::string& key) {
         if (std::find(keys.begin(), keys.end(), key) == keys.end()) keys.push_back(key);
     };
@@ -317,18 +384,34 @@ std::string writeParts(std::span<const parts::Part> list) {
         for (const auto& [key, value] : p.numbers) learn(key);
         for (const auto& [key, value] : p.choices) learn(key);
     }
-    std::string out = "family,name,count,price,reason";
-    for (const std::string& key : keys) out += ',' + key;
+    for (const parts::Part& p : list)
+        for (const auto& [key, value] : p.kept) learn(key);
+    for (const KeptLine& line : lines)
+        for (const auto& [key, value] : line) learn(key);
+    std::string out;
+    for (const std::string& key : keys) out += (out.empty() ? "" : ",") + cellText(key);
     out += '\n';
+    const auto among = [](const auto& pairs, const std::string& key) -> std::string {
+        for (const auto& [k, cell] : pairs)
+            if (k == key) return cellText(cell);
+        return {};
+    };
     for (const parts::Part& p : list) {
         out += cellText(p.family) + ',' + cellText(p.name) + ',' + std::to_string(p.count) + ',' +
                numberText(p.price) + ',' + cellText(p.reason);
-        for (const std::string& key : keys) {
+        for (std::size_t k = 5; k < keys.size(); ++k) {
             out += ',';
-            if (const auto value = parts::numberOf(p, key)) out += numberText(*value);
-            for (const auto& [k, member] : p.choices)
-                if (k == key) out += cellText(member);
+            if (const auto value = parts::numberOf(p, keys[k]))
+                out += numberText(*value);
+            else if (const std::string choice = among(p.choices, keys[k]); !choice.empty())
+                out += choice;
+            else
+                out += among(p.kept, keys[k]);
         }
+        out += '\n';
+    }
+    for (const KeptLine& line : lines) {
+        for (std::size_t k = 0; k < keys.size(); ++k) out += (k == 0 ? "" : ",") + among(line, keys[k]);
         out += '\n';
     }
     return out;

@@ -49,7 +49,24 @@ inline constexpr std::size_t mostErrors = 1000;
 PartsTable readParts(std::string_view text, const ColumnMap& columns, std::string_view fallbackFamily = {},
                      const std::stop_token& stop = {}, const std::function<void(double)>& progress = {});
 
-/// Writes parts in the same form, every field that any of them has as a column.
-std::string writeParts(std::span<const parts::Part> parts);
+/// A line that could not be read: its cells, each with what its column means, or else with its heading.
+using KeptLine = std::vector<std::pair<std::string, std::string>>;
+
+/// Writes parts in the same form, every field that any of them has as a column, then the lines that could not
+/// be read.
+std::string writeParts(std::span<const parts::Part> parts, std::span<const KeptLine> lines = {});
+
+/// The parts on hand as they are kept: what the program does not understand of the table, columns and whole
+/// lines, is kept beside the parts and written back.
+struct ShelfTable {
+    std::vector<parts::Part> parts;
+    std::vector<KeptLine> lines;
+};
+ShelfTable readShelf(std::string_view text);
+
+/// What two windows made of one list: what each added is there, what each removed is not. A part that was
+/// changed counts as one removed and one added, so that of two changes both stay.
+std::vector<parts::Part> merged(const std::vector<parts::Part>& before, const std::vector<parts::Part>& ours,
+                                const std::vector<parts::Part>& theirs);
 
 } // namespace gantry::io

@@ -2,6 +2,7 @@
 #include "io/project/json_guard.h"
 
 #include <algorithm>
+#include <cmath>
 #include <nlohmann/json.hpp>
 #include <set>
 #include <vector>
@@ -20,11 +21,16 @@ public:
 
     bool null() override { return true; }
     bool boolean(bool) override { return true; }
-    bool number_integer(number_integer_t) override { return true; }
-    bool number_unsigned(number_unsigned_t) override { return true; }
+    bool number_integer(number_integer_t v) override {
+        return exact(v >= -largestWhole && v <= largestWhole, std::to_string(v));
+    }
+    bool number_unsigned(number_unsigned_t v) override {
+        return exact(v <= static_cast<number_unsigned_t>(largestWhole), std::to_string(v));
+    }
     bool number_float(number_float_t value, const string_t& text) override {
-        if (std::isfinite(value)) return true;
-        return object("the number " + text.substr(0, 40) + " is too large");
+        if (!std::isfinite(value)) return object("the number " + text.substr(0, 40) + " is too large");
+        // Whole numbers beyond 64 bits come as these.
+        return exact(text.find_first_of(".eE") != string_t::npos, text.substr(0, 40));
     }
     bool string(string_t&) override { return true; }
     bool binary(binary_t&) override { return true; }
@@ -56,6 +62,12 @@ public:
     std::size_t position() const { return position_; }
 
 private:
+    /// Whole numbers beyond 2^53 would come back as others.
+    static constexpr number_integer_t largestWhole = 9007199254740992;
+    bool exact(bool is, const std::string& text) {
+        return is || object("the whole number " + text +
+                            " has more digits than are kept (at most 9007199254740992)");
+    }
     bool object(std::string why) {
         objection = std::move(why);
         return false;

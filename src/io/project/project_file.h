@@ -34,6 +34,13 @@ std::variant<LoadedProject, LoadError> readProject(std::string_view text);
 /// texts that are not are written with replacement characters.
 std::string writeProject(const Project& project);
 
+/// Whether the text of a project is within the size that can be read again.
+bool fitsAFile(const Project& project);
+
+/// Why a project could not be written and read again, in one sentence; empty if it can. Cheap enough for
+/// every edit.
+std::string fileObjection(const Project& project);
+
 /// JSON Schema (draft 7) of the project file, generated from the description of the fields.
 std::string projectSchema();
 

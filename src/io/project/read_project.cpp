@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/acceptable.h"
 #include "core/model/describe.h"
+#include "core/units/plain_text.h"
 #include "io/project/json_guard.h"
 #include "io/project/project_file.h"
 #include "io/project/schema_check.h"
@@ -21,20 +23,21 @@ public:
     }
 
     void field(const FieldInfo& info, double& v) {
-        get(info.key, [&](const json& j) { v = j.get<double>(); });
+        get(info.key, [&](const json& j) { v = settled(info, j.get<double>()); });
     }
     void field(const FieldInfo& info, int& v) {
-        get(info.key, [&](const json& j) { v = j.get<int>(); });
+        // "20.0" is a whole number too, and the schema has kept the value within what an int can be.
+        get(info.key, [&](const json& j) { v = static_cast<int>(j.get<double>()); });
     }
     void field(const FieldInfo& info, bool& v) {
         get(info.key, [&](const json& j) { v = j.get<bool>(); });
     }
     void field(const FieldInfo& info, std::string& v) {
-        get(info.key, [&](const json& j) { v = j.get<std::string>(); });
+        get(info.key, [&](const json& j) { v = shown(j, info.key); });
     }
     void field(const FieldInfo& info, Estimate& e) {
         get(info.key, [&](const json& j) {
-            e.value = j.at("value").get<double>();
+            e.value = settled(info, j.at("value").get<double>());
             if (j.contains("source"))
                 e.source = static_cast<Source>(indexIn(ChoiceNames<Source>::keys, j["source"]));
             e.tolerance = j.contains("tolerance") ? j["tolerance"].get<double>() : defaultTolerance(e.source);
@@ -55,9 +58,15 @@ public:
             list.clear();
             for (const json& element : j) {
                 list.emplace_back();
-                const json* id = nameOf(element, idKeyOf<T>());
-                enter(std::string(key) + '/' + (id != nullptr ? id->get<std::string>() : std::string()),
-                      element, list.back());
+                std::string place(key);
+                char mark = '/';
+                for (const std::string_view part : idKeysOf<T>()) {
+                    const json* id = nameOf(element, part);
+                    place +=
+                        mark + (id != nullptr ? units::plainText(id->get<std::string>()) : std::string());
+                    mark = '@';
+                }
+                enter(place, element, list.back());
             }
         });
     }
@@ -66,8 +75,14 @@ public:
         get(key, [&](const json& j) { enter(std::string(key), j, choice); });
     }
     void texts(std::string_view key, std::vector<std::string>& list) {
-        get(key, [&](const json& j) { list = j.get<std::vector<std::string>>(); });
+        get(key, [&](const json& j) {
+            list.clear();
+            for (const json& text : j) list.push_back(shown(text, key));
+        });
     }
+
+    /// Texts that held what cannot be shown, by their places.
+    std::vector<std::string> replaced;
 
     void finish() { keepUnknown(*node_, known_, {}); }
 
@@ -76,6 +91,13 @@ private:
     void get(std::string_view key, F take) {
         known_.insert(std::string(key));
         if (const auto it = node_->find(std::string(key)); it != node_->end()) take(*it);
+    }
+
+    std::string shown(const json& j, std::string_view key) {
+        std::string text = j.get<std::string>();
+        if (units::isPlainText(text)) return text;
+        replaced.push_back(path_ + std::string(key));
+        return units::plainText(text);
     }
 
     static const json* nameOf(const json& element, std::string_view key) {
@@ -139,7 +161,7 @@ void migrate(json& document) {
 }
 
 LoadError refuse(std::string why) {
-    return {"This file cannot be opened: " + std::move(why)};
+    return {"This file cannot be opened: " + units::plainText(why)};
 }
 
 } // namespace
@@ -160,20 +182,27 @@ std::variant<LoadedProject, LoadError> readProject(std::string_view text) {
                       std::to_string(formatVersion) + "). Update the program to open it.");
     migrate(document);
     if (std::string why = schemaObjection(document); !why.empty())
-        return refuse(why + " Correct this value in the file.");
+        return refuse(why + " Correct it in the file with a text editor.");
     LoadedProject loaded;
     try {
         Reader reader(loaded.project, document);
         describe(reader, loaded.project);
         reader.finish();
+        for (const std::string& place : reader.replaced)
+            loaded.notices.push_back(place + ": characters that cannot be shown were replaced");
     } catch (
         const json::exception& e) { // the schema should have caught it; a file must never end the program
         return refuse(std::string("a value has an unexpected form (") + e.what() + ").");
     }
-    if (const auto problems = inconsistencies(loaded.project); !problems.empty())
-        return refuse(problems.front());
+    settle(loaded.project);
+    if (const std::string why = objectionTo(loaded.project); !why.empty()) return refuse(why);
+    if (!fitsAFile(loaded.project))
+        return refuse(
+            "saved with everything it leaves out it would be larger than 8 MiB. Split it, or remove keys "
+            "that are not understood.");
     for (const KeptKey& k : loaded.project.kept)
-        loaded.notices.push_back((k.owner.empty() ? "" : k.owner + "/") + k.key + ": kept, not understood");
+        loaded.notices.push_back(units::plainText((k.owner.empty() ? "" : k.owner + "/") + k.key) +
+                                 ": kept, not understood");
     return loaded;
 }
 

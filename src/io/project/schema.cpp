@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/describe.h"
+#include "core/model/size_limits.h"
 #include "io/project/project_file.h"
 
 #include <nlohmann/json.hpp>
@@ -29,7 +30,7 @@ public:
     }
     void field(const FieldInfo& info, const bool&) { add(info.key, {{"type", "boolean"}}); }
     void field(const FieldInfo& info, const std::string&) {
-        add(info.key, {{"type", "string"}, {"maxLength", 20000}});
+        add(info.key, {{"type", "string"}, {"maxLength", mostLetters}});
     }
     void field(const FieldInfo& info, const Estimate&) {
         Json p;
@@ -52,7 +53,7 @@ public:
     void parts(std::string_view key, const std::vector<T>&) {
         Json s;
         s["type"] = "array";
-        s["maxItems"] = 200;
+        s["maxItems"] = mostOf(key);
         s["items"] = schemaOf<T>();
         add(key, s);
     }
@@ -61,8 +62,9 @@ public:
         add(key, schemaOf<std::variant<Ts...>>());
     }
     void texts(std::string_view key, const std::vector<std::string>&) {
-        add(key,
-            {{"type", "array"}, {"maxItems", 2000}, {"items", {{"type", "string"}, {"maxLength", 2000}}}});
+        add(key, {{"type", "array"},
+                  {"maxItems", mostLinkedTexts},
+                  {"items", {{"type", "string"}, {"maxLength", mostLettersOfOne}}}});
     }
 
     template <class T>
@@ -74,7 +76,10 @@ public:
             const T sample{};
             describe(inner, sample);
             Json s = schemaOfObject(inner.properties);
-            if (inner.properties.contains("id")) s["required"] = {"id"};
+            if (inner.properties.contains("id"))
+                s["required"] = {"id"};
+            else if (inner.properties.contains("movement"))
+                s["required"] = {"axis", "movement"};
             return s;
         }
     }

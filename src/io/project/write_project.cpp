@@ -1,8 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/acceptable.h"
 #include "core/model/describe.h"
 #include "io/project/project_file.h"
 
 #include <nlohmann/json.hpp>
+#include <unordered_map>
+#include <unordered_set>
+#include <vector>
 
 namespace gantry::io {
 namespace {
@@ -11,7 +15,9 @@ using Json = nlohmann::ordered_json;
 
 class Writer {
 public:
-    Writer(const Project& project, Json& root) : project_(project), node_(&root) {}
+    Writer(const Project& project, Json& root) : node_(&root) {
+        for (const KeptKey& k : project.kept) kept_[k.owner].push_back(&k);
+    }
 
     void field(const FieldInfo& info, const double& v) { set(info.key, v); }
     void field(const FieldInfo& info, const int& v) { set(info.key, v); }
@@ -48,9 +54,18 @@ public:
 
     /// Puts back the keys of the object at `owner` that were not understood.
     void restoreKept(const std::string& owner, Json& object) const {
-        for (const KeptKey& k : project_.kept)
-            if (k.owner == owner && !object.contains(k.key))
-                object[k.key] = Json::parse(k.rawJson, nullptr, false);
+        const auto it = kept_.find(owner);
+        if (it == kept_.end()) return;
+        // The library's ordered objects look a key up by going through all of them, so names are told apart
+        // here and new ones only put behind.
+        std::unordered_set<std::string_view> known;
+        for (const auto& [key, value] : object.items()) known.insert(key);
+        std::vector<const KeptKey*> fresh;
+        for (const KeptKey* k : it->second)
+            if (known.insert(k->key).second) fresh.push_back(k);
+        auto& members = object.get_ref<Json::object_t&>();
+        members.reserve(members.size() + fresh.size());
+        for (const KeptKey* k : fresh) members.emplace_back(k->key, Json::parse(k->rawJson, nullptr, false));
     }
 
 private:
@@ -86,7 +101,7 @@ private:
             describe(*this, part);
     }
 
-    const Project& project_;
+    std::unordered_map<std::string_view, std::vector<const KeptKey*>> kept_;
     Json* node_;
     std::string path_;
 };
@@ -100,7 +115,21 @@ std::string writeProject(const Project& project) {
     Writer writer(project, root);
     describe(writer, project);
     writer.restoreKept({}, root);
-    return root.dump(2, ' ', false, Json::error_handler_t::replace) + '\n';
+    std::string text = root.dump(2, ' ', false, Json::error_handler_t::replace) + '\n';
+    // What came as a compact file must not become too large by being laid out for people.
+    if (text.size() > largestFile) text = root.dump(-1, ' ', false, Json::error_handler_t::replace) + '\n';
+    return text;
+}
+
+bool fitsAFile(const Project& project) {
+    return writtenSizeAtMost(project) <= largestFile || writeProject(project).size() <= largestFile;
+}
+
+std::string fileObjection(const Project& project) {
+    if (std::string why = objectionTo(project); !why.empty()) return why;
+    if (fitsAFile(project)) return {};
+    return "The project would be larger than the 8 MiB that a file may have. Shorten notes, remove tests, or "
+           "split it.";
 }
 
 } // namespace gantry::io

@@ -109,29 +109,38 @@ data dataOf(const SettingsSheet& sheet) {
     return root;
 }
 
-/// Deepest nesting of sections, counted on the text since the library recurses without a limit.
-int sectionDepth(std::string_view text) {
-    int depth = 0, deepest = 0;
-    for (std::size_t at = text.find("{{"); at != std::string_view::npos; at = text.find("{{", at + 2)) {
-        std::size_t k = at + 2;
-        while (k < text.size() && (text[k] == ' ' || text[k] == '\t')) ++k;
-        if (k >= text.size()) break;
-        if (text[k] == '#' || text[k] == '^')
-            deepest = std::max(deepest, ++depth);
-        else if (text[k] == '/')
-            depth = std::max(0, depth - 1);
+/// Gives the content of every tag, cut as the library's parser cuts it (any white space around it, line
+/// breaks too), until `take` says false.
+template <class F>
+void forEachTag(std::string_view text, F take) {
+    for (std::size_t at = text.find("{{"); at != std::string_view::npos;) {
+        std::size_t begin = at + 2;
+        const bool triple = begin < text.size() && text[begin] == '{';
+        if (triple) ++begin;
+        const std::size_t end = text.find(triple ? "}}}" : "}}", begin);
+        if (end == std::string_view::npos) return; // an open tag, which the library reports
+        std::string_view content = text.substr(begin, end - begin);
+        constexpr std::string_view blanks = " \t\n\v\f\r";
+        content.remove_prefix(std::min(content.size(), content.find_first_not_of(blanks)));
+        if (!take(content)) return;
+        at = text.find("{{", end + (triple ? 3 : 2));
     }
-    return deepest;
 }
 
-/// A tag that changes the delimiters would hide sections from the count above.
-bool changesDelimiters(std::string_view text) {
-    for (std::size_t at = text.find("{{"); at != std::string_view::npos; at = text.find("{{", at + 2)) {
-        std::size_t k = at + 2;
-        while (k < text.size() && (text[k] == ' ' || text[k] == '\t')) ++k;
-        if (k < text.size() && text[k] == '=') return true;
-    }
-    return false;
+/// Why a template is not given to the library, which walks sections by recursion without a limit and, with
+/// other delimiters, would find sections that are not counted here.
+std::string structureObjection(std::string_view text) {
+    int depth = 0;
+    std::string why;
+    forEachTag(text, [&](std::string_view tag) {
+        const char kind = tag.empty() ? ' ' : tag.front();
+        if (kind == '=') why = "The template changes its delimiters with {{= =}}; keep to {{ and }}.";
+        if (kind == '#' || kind == '^') ++depth;
+        if (kind == '/') --depth;
+        if (depth > deepestTemplate) why = "The template has sections more than 32 deep. Flatten it.";
+        return why.empty();
+    });
+    return why;
 }
 
 } // namespace
@@ -142,14 +151,7 @@ FilledTemplate fillTemplate(std::string_view mustache, const SettingsSheet& shee
         out.error = "The template is larger than 256 KiB. Is it the right file?";
         return out;
     }
-    if (changesDelimiters(mustache)) {
-        out.error = "The template changes its delimiters with {{= =}}; keep to {{ and }}.";
-        return out;
-    }
-    if (sectionDepth(mustache) > deepestTemplate) {
-        out.error = "The template has sections more than 32 deep. Flatten it.";
-        return out;
-    }
+    if (out.error = structureObjection(mustache); !out.error.empty()) return out;
     try {
         Template filled{std::string(mustache)};
         if (!filled.is_valid()) {

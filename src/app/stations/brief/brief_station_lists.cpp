@@ -3,7 +3,7 @@
 #include "app/stations/brief/brief_lists.h"
 #include "app/stations/brief/brief_station.h"
 #include "core/evaluate/shot_steps.h"
-#include "core/model/free_id.h"
+#include "core/model/retired_ids.h"
 #include "core/verdicts/later.h"
 
 #include <algorithm>
@@ -20,7 +20,7 @@ void BriefStation::connectLists() {
     connect(payload_, &ListCard::addWanted, this, [this] {
         context_.document.change(tr("Add to the payload"), [](Project& p) {
             MassItem item;
-            item.id = freeIdIn(p.payload, "payload");
+            item.id = freeIdIn(p, p.payload, "payload");
             item.name = p.payload.empty() ? tr("Camera body").toStdString() : tr("Item").toStdString();
             p.payload.push_back(item);
         });
@@ -33,7 +33,7 @@ void BriefStation::connectLists() {
     connect(later_, &ListCard::addWanted, this, [this] {
         context_.document.change(tr("Add something for later"), [](Project& p) {
             LaterAxis later;
-            later.id = freeIdIn(p.later, "later");
+            later.id = freeIdIn(p, p.later, "later");
             later.name = tr("Roll axis").toStdString();
             p.later.push_back(later);
         });

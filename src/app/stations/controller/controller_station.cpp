@@ -3,8 +3,8 @@
 
 #include "app/instruments/caption.h"
 #include "app/theme/tokens.h"
+#include "io/files/text_file.h"
 #include "io/templates/settings_template.h"
-#include "io/text_file.h"
 
 #include <QClipboard>
 #include <QComboBox>

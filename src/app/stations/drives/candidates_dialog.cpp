@@ -74,19 +74,20 @@ CandidatesDialog::CandidatesDialog(const Context& context, QWidget* parent)
     all->addWidget(status_);
     all->addLayout(buttons);
     connect(add_, &QPushButton::clicked, this,
-            [this] { change(tr("Add a candidate"), [](Axis& a) { addCandidate(a); }); });
+            [this] { change(tr("Add a candidate"), [](Project& p, int axis) { addCandidate(p, axis); }); });
     connect(use_, &QPushButton::clicked, this, [this] {
         const std::string letter = chosen();
         change(tr("Use drive %1").arg(QString::fromStdString(letter)),
-               [&](Axis& a) { useCandidate(a, letter); });
+               [&](Project& p, int axis) { useCandidate(p, axis, letter); });
     });
     connect(fitted_, &QPushButton::clicked, this, [this] {
         const std::string letter = chosen();
-        change(tr("Mark as fitted today"), [&](Axis& a) { a.fittedToday = letter; });
+        change(tr("Mark as fitted today"),
+               [&](Project& p, int axis) { p.axes[static_cast<std::size_t>(axis)].fittedToday = letter; });
     });
     connect(drop_, &QPushButton::clicked, this, [this] {
         const std::string letter = chosen();
-        change(tr("Drop a candidate"), [&](Axis& a) { dropCandidate(a, letter); });
+        change(tr("Drop a candidate"), [&](Project& p, int axis) { dropCandidate(p, axis, letter); });
     });
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     connect(table_, &QTableWidget::itemSelectionChanged, this, [this] {
@@ -103,9 +104,9 @@ std::string CandidatesDialog::chosen() const {
     return context_.axis() != nullptr ? context_.axis()->candidate : std::string();
 }
 
-void CandidatesDialog::change(const QString& name, const std::function<void(Axis&)>& how) {
-    context_.document.change(
-        name, [&](Project& p) { how(p.axes[static_cast<std::size_t>(context_.session.axis())]); });
+void CandidatesDialog::change(const QString& name, const std::function<void(Project&, int)>& how) {
+    if (context_.axis() == nullptr) return;
+    context_.document.change(name, [&](Project& p) { how(p, context_.session.axis()); });
     refresh();
 }
 
@@ -113,7 +114,7 @@ void CandidatesDialog::keyPressEvent(QKeyEvent* event) {
     const std::string letter = event->text().toUpper().toStdString();
     if (std::find(letters_.begin(), letters_.end(), letter) != letters_.end()) {
         change(tr("Use drive %1").arg(QString::fromStdString(letter)),
-               [&](Axis& a) { useCandidate(a, letter); });
+               [&](Project& p, int axis) { useCandidate(p, axis, letter); });
         return;
     }
     QDialog::keyPressEvent(event);

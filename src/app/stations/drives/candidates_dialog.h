@@ -26,7 +26,7 @@ protected:
 private:
     void refresh();
     std::string chosen() const;
-    void change(const QString& name, const std::function<void(Axis&)>& how);
+    void change(const QString& name, const std::function<void(Project&, int)>& how);
 
     Context context_;
     std::vector<std::string> letters_;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/drives/parts_dialog.h"
 
+#include "app/shell/write_bytes.h"
 #include "app/stations/drives/import_dialog.h"
 #include "io/parts/parts_csv.h"
 
@@ -11,7 +12,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QSaveFile>
 #include <QTabBar>
 #include <QTableView>
 #include <algorithm>
@@ -254,13 +254,8 @@ void PartsDialog::exportFile() {
     const QString path = QFileDialog::getSaveFileName(
         this, tr("Export the parts on hand"), QStringLiteral("parts-on-hand.csv"), tr("Tables (*.csv)"));
     if (path.isEmpty()) return;
-    QSaveFile file(path);
-    const std::string text = io::writeParts(shelf_.parts());
-    if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), static_cast<qint64>(text.size())) < 0 ||
-        !file.commit())
-        status_->setText(tr("%1 cannot be written: %2.").arg(path, file.errorString()));
-    else
-        status_->setText(tr("Exported to %1.").arg(path));
+    const QString problem = writeBytes(path, QByteArray::fromStdString(io::writeParts(shelf_.parts())));
+    status_->setText(problem.isEmpty() ? tr("Exported to %1.").arg(path) : problem);
 }
 
 } // namespace gantry::app

@@ -11,6 +11,7 @@
 #include "app/stations/limits/time_dialog.h"
 #include "app/theme/tokens.h"
 #include "core/evaluate/simulation_view.h"
+#include "core/words/messages.h"
 
 #include <QComboBox>
 #include <QMenu>
@@ -274,9 +275,9 @@ void LimitsStation::useAlike() {
     });
 }
 
-simulation::Fault LimitsStation::chosenFault(const ShotEvaluation& shot) const {
+simulation::Fault LimitsStation::chosenFault(const motion::Profile& profile) const {
     using simulation::FaultKind;
-    const double half = 0.5 * shot.profile.time();
+    const double half = 0.5 * profile.time();
     switch (fault_->currentIndex()) {
     case 1:
         return {FaultKind::PowerCut, half, 0.0};
@@ -284,7 +285,7 @@ simulation::Fault LimitsStation::chosenFault(const ShotEvaluation& shot) const {
         return {FaultKind::EmergencyStop, half, // What was not tried is taken at its worst.
                 context_.axis()->onStop == OnStop::KeepsHolding ? 1.0 : 0.0};
     case 3:
-        return {FaultKind::EndStop, 0.0, 0.7 * shot.profile.distance};
+        return {FaultKind::EndStop, 0.0, 0.7 * profile.distance};
     case 4:
         return {FaultKind::Stuck, half, 0.0};
     case 5:
@@ -303,10 +304,15 @@ void LimitsStation::simulate() {
     const AxisEvaluation* e = context_.axisEvaluation();
     auto input = shot != nullptr && e != nullptr ? simulationOf(*context_.axis(), *e, *shot) : std::nullopt;
     if (!input) {
-        emit message(tr("Nothing to simulate: this axis has no shot that can be driven yet."), true);
+        emit message(shot != nullptr && e != nullptr
+                         ? tr("This shot cannot be simulated: %1.")
+                               .arg(QString::fromStdString(
+                                   std::string(words::reasonText(simulationProblem(*e, *shot)))))
+                         : tr("Nothing to simulate: this axis has no shot that can be driven yet."),
+                     true);
         return;
     }
-    input->fault = chosenFault(*shot);
+    input->fault = chosenFault(input->profile);
     started_ = {*input, *e, context_.session.axis(), shot->pixelsPerUnit};
     const double limit =
         context_.document.project().shots[static_cast<std::size_t>(shot->shot)].limits.jitter;
@@ -324,6 +330,8 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
     const Kinds k = kindsOf(started_.evaluation.model.kind);
     QStringList said;
     if (started_.input.mechanism.steady > 0.0) said << tr("against gravity, whichever way the shot runs");
+    if (started_.input.leftOut > 0.0)
+        said << tr("without %1 of its steady middle").arg(context_.show(started_.input.leftOut, Kind::Time));
     if (result.lostFullSteps != 0)
         said << tr("loses %1 full steps from %2 on, at %3 commanded")
                         .arg(std::abs(result.lostFullSteps))

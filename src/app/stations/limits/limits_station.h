@@ -42,7 +42,7 @@ private:
     void place();
     QString limitsLine() const;
     QString detailLine() const;
-    simulation::Fault chosenFault(const ShotEvaluation& shot) const;
+    simulation::Fault chosenFault(const motion::Profile& profile) const;
     QString motionPath(const char* linear, const char* rotary) const;
 
     AxisLimits limits_;

@@ -2,9 +2,11 @@
 #include "app/stations/structure/chart_dialog.h"
 
 #include "app/instruments/field_group.h"
+#include "app/shell/write_bytes.h"
 #include "core/evaluate/structure_solve.h"
-#include "core/model/free_id.h"
+#include "core/model/retired_ids.h"
 
+#include <QBuffer>
 #include <QFileDialog>
 #include <QPdfWriter>
 #include <QPushButton>
@@ -42,8 +44,9 @@ ChartDialog::ChartDialog(const Context& context, QWidget* parent)
     connect(pdf, &QPushButton::clicked, this, [this] {
         const QString path = QFileDialog::getSaveFileName(this, tr("Save as PDF"), tr("counterweights.pdf"),
                                                           tr("PDF (*.pdf)"));
-        if (!path.isEmpty() && !savePdf(path))
-            setSentence(tr("“%1” cannot be written. Choose another folder.").arg(path));
+        if (path.isEmpty()) return;
+        const QString problem = savePdf(path);
+        setSentence(problem.isEmpty() ? tr("Saved to %1.").arg(path) : problem);
     });
     connect(&context_.document, &Document::changed, this, &ChartDialog::fill);
     fill();
@@ -104,7 +107,7 @@ void ChartDialog::fill() {
 void ChartDialog::addKit() {
     context_.document.change(tr("Add a kit"), [](Project& p) {
         Kit kit;
-        kit.id = freeIdIn(p.kits, "kit");
+        kit.id = freeIdIn(p, p.kits, "kit");
         kit.name = tr("Kit %1").arg(p.kits.size() + 1).toStdString();
         p.kits.push_back(kit);
     });
@@ -116,7 +119,7 @@ void ChartDialog::removeKit() {
     });
 }
 
-bool ChartDialog::savePdf(const QString& path) const {
+QString ChartDialog::savePdf(const QString& path) const {
     QString html =
         QStringLiteral("<h2>%1</h2><p>%2</p><table border='1' cellspacing='0' cellpadding='6'><tr>")
             .arg(tr("Counterweights: %1").arg(context_.document.displayName().toHtmlEscaped()),
@@ -129,17 +132,17 @@ bool ChartDialog::savePdf(const QString& path) const {
         html += QStringLiteral("</tr>");
     }
     html += QStringLiteral("</table>");
-    QPdfWriter writer(path);
+    QBuffer pages;
+    pages.open(QIODevice::WriteOnly);
+    QPdfWriter writer(&pages);
     writer.setPageSize(QPageSize(QPageSize::A4));
     writer.setPageOrientation(QPageLayout::Landscape);
     writer.setResolution(96);
     QTextDocument document;
     document.setHtml(html);
-    QFile file(path);
-    if (!file.open(QIODevice::WriteOnly)) return false;
-    file.close();
     document.print(&writer);
-    return QFile(path).size() > 0;
+    pages.close();
+    return writeBytes(path, pages.data());
 }
 
 } // namespace gantry::app

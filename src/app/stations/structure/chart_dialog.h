@@ -12,7 +12,7 @@ class ChartDialog : public TableDialog {
 public:
     explicit ChartDialog(const Context& context, QWidget* parent = nullptr);
     /// Writes the chart as PDF; false if the file cannot be written.
-    bool savePdf(const QString& path) const;
+    QString savePdf(const QString& path) const;
 
 private:
     void fill();

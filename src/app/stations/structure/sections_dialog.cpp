@@ -2,7 +2,7 @@
 #include "app/stations/structure/sections_dialog.h"
 
 #include "core/model/describe.h"
-#include "core/model/free_id.h"
+#include "core/model/retired_ids.h"
 
 #include <QPushButton>
 #include <algorithm>
@@ -118,7 +118,7 @@ void SectionsDialog::list() {
     if (row == nullptr || profileOf(row->section) != nullptr) return;
     context_.document.change(tr("List a section"), [&](Project& p) {
         Profile profile;
-        profile.id = freeIdIn(p.profiles, "profile");
+        profile.id = freeIdIn(p, p.profiles, "profile");
         profile.name = tr("Profile %1").arg(p.profiles.size() + 1).toStdString();
         profile.section = row->section;
         p.profiles.push_back(profile);

@@ -6,7 +6,7 @@
 #include "app/stations/structure/sections_dialog.h"
 #include "app/stations/structure/tests_dialog.h"
 #include "core/evaluate/rig_layout.h"
-#include "core/model/free_id.h"
+#include "core/model/retired_ids.h"
 
 #include <QCoreApplication>
 #include <QMenu>
@@ -67,7 +67,7 @@ QMenu* structureTools(const Context& context, QWidget* station) {
     });
     edit(tr("Add a room to keep out of"), [](Project& p, int) {
         KeepOut room;
-        room.id = freeIdIn(p.keepOut, "room");
+        room.id = freeIdIn(p, p.keepOut, "room");
         room.name = tr("Subject").toStdString();
         p.keepOut.push_back(room);
     });
@@ -77,7 +77,7 @@ QMenu* structureTools(const Context& context, QWidget* station) {
     edit(tr("Add a disc on hand"), [](Project& p, int axis) {
         if (Boom* boom = boomOf(p, axis)) {
             Disc disc;
-            disc.id = freeIdIn(boom->discs, "disc");
+            disc.id = freeIdIn(p, boom->discs, "disc");
             boom->discs.push_back(disc);
         }
     });

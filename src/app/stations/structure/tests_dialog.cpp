@@ -3,7 +3,7 @@
 
 #include "core/evidence/fingerprint.h"
 #include "core/model/fields.h"
-#include "core/model/free_id.h"
+#include "core/model/retired_ids.h"
 #include "core/units/text.h"
 
 #include <QComboBox>
@@ -117,7 +117,7 @@ void TestsDialog::note() {
         if (auto* e = target ? std::get_if<Estimate*>(&target->target) : nullptr)
             **e = estimate(value, Source::Measured);
         TestRecord test;
-        test.id = freeIdIn(p.tests, "test");
+        test.id = freeIdIn(p, p.tests, "test");
         test.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
         test.path = path;
         test.note = remark_->text().toStdString();

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "io/text_file.h"
+#include "io/files/text_file.h"
 
 #include <filesystem>
 #include <fstream>
@@ -8,8 +8,14 @@ namespace gantry::io {
 
 std::optional<std::string> readTextFile(const std::string& path, std::size_t largest, std::string& error) {
     std::error_code ec;
-    if (std::filesystem::is_directory(path, ec)) {
+    const std::filesystem::file_status status = std::filesystem::status(path, ec);
+    if (std::filesystem::is_directory(status)) {
         error = "“" + path + "” is a folder. Name a file.";
+        return std::nullopt;
+    }
+    // A pipe or a device may never end, or wait for somebody who does not come.
+    if (std::filesystem::exists(status) && !std::filesystem::is_regular_file(status)) {
+        error = "“" + path + "” is not an ordinary file. Write its content to a file and name that.";
         return std::nullopt;
     }
     std::ifstream in(path, std::ios::binary);
@@ -22,9 +28,14 @@ std::optional<std::string> readTextFile(const std::string& path, std::size_t lar
         in.read(chunk.data(), static_cast<std::streamsize>(chunk.size()));
         text.append(chunk, 0, static_cast<std::size_t>(in.gcount()));
     }
+    if (in.bad()) {
+        error = "“" + path + "” cannot be read to its end: the disk reports an error.";
+        return std::nullopt;
+    }
     if (text.size() > largest) {
-        error =
-            "“" + path + "” is larger than " + std::to_string(largest >> 20) + " MiB. Is it the right file?";
+        const bool whole = largest >= 1u << 20;
+        error = "“" + path + "” is larger than " + std::to_string(whole ? largest >> 20 : largest >> 10) +
+                (whole ? " MiB" : " KiB") + ". Is it the right file?";
         return std::nullopt;
     }
     return text;

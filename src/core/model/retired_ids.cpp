@@ -1,0 +1,140 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/retired_ids.h"
+
+#include "core/model/describe.h"
+#include "core/model/size_limits.h"
+
+#include <algorithm>
+#include <charconv>
+#include <set>
+
+namespace gantry {
+namespace {
+
+struct Numbered {
+    std::string_view family;
+    int number = 1;
+};
+
+/// "slide-12" is the twelfth of the family "slide", "slide" the first.
+Numbered numbered(std::string_view id) {
+    const auto dash = id.rfind('-');
+    int n = 0;
+    if (dash != std::string_view::npos && dash > 0 && dash + 1 < id.size()) {
+        const auto [end, problem] = std::from_chars(id.data() + dash + 1, id.data() + id.size(), n);
+        if (problem == std::errc() && end == id.data() + id.size() && n >= 2) return {id.substr(0, dash), n};
+    }
+    return {id, 1};
+}
+
+/// Places of all elements of lists, with the path that keys not understood and locks give them.
+class Places {
+public:
+    std::set<std::string, std::less<>> paths;
+    std::set<std::string, std::less<>> ids;
+
+    template <class T>
+    void field(const FieldInfo&, const T&) {}
+    template <class E>
+    void choice(const FieldInfo&, const E&) {}
+    template <class T>
+    void part(std::string_view key, const T& part) {
+        inside(key, [&] { describe(*this, part); });
+    }
+    template <class T>
+    void parts(std::string_view key, const std::vector<T>& list) {
+        for (const T& element : list)
+            inside(std::string(key) + '/' + std::string(partId(element)), [&] {
+                paths.insert(path_.substr(0, path_.size() - 1));
+                if constexpr (
+                    requires { element.id; } || requires { element.index(); })
+                    if constexpr (!std::same_as<T, DriveCandidate>) ids.emplace(partId(element));
+                walk(element);
+            });
+    }
+    template <class... Ts>
+    void either(std::string_view key, const std::variant<Ts...>& choice) {
+        inside(key, [&] { walk(choice); });
+    }
+    void texts(std::string_view, const std::vector<std::string>&) {}
+
+private:
+    template <class T>
+    void walk(const T& element) {
+        if constexpr (requires { element.index(); })
+            std::visit([&](const auto& x) { describe(*this, x); }, element);
+        else
+            describe(*this, element);
+    }
+    template <class F>
+    void inside(std::string_view step, F f) {
+        const std::size_t before = path_.size();
+        path_.append(step) += '/';
+        f();
+        path_.resize(before);
+    }
+    std::string path_;
+};
+
+Places placesOf(const Project& project) {
+    Places places;
+    describe(places, project);
+    return places;
+}
+
+bool isWithin(std::string_view path, std::string_view place) {
+    return path == place || (path.starts_with(place) && path[place.size()] == '/');
+}
+
+} // namespace
+
+void retireId(Project& project, std::string_view id) {
+    const Numbered gone = numbered(id);
+    for (std::string& known : project.retiredIds)
+        if (const Numbered k = numbered(known); k.family == gone.family) {
+            if (k.number < gone.number) known = id;
+            return;
+        }
+    // A full list would make the file unreadable; by then ids are numbers nobody remembers.
+    if (project.retiredIds.size() < mostLinkedTexts && id.size() <= mostLettersOfOne)
+        project.retiredIds.emplace_back(id);
+}
+
+bool isRetired(const Project& project, std::string_view id) {
+    const Numbered wanted = numbered(id);
+    for (const std::string& known : project.retiredIds)
+        if (const Numbered k = numbered(known); k.family == wanted.family) return wanted.number <= k.number;
+    return false;
+}
+
+void copyKept(Project& project, std::string_view from, std::string_view to) {
+    std::vector<KeptKey> copies;
+    for (const KeptKey& k : project.kept)
+        if (isWithin(k.owner, from))
+            copies.push_back({std::string(to) + k.owner.substr(from.size()), k.key, k.rawJson});
+    project.kept.insert(project.kept.end(), copies.begin(), copies.end());
+}
+
+void settleRemoved(const Project& before, Project& next) {
+    const Places was = placesOf(before), is = placesOf(next);
+    for (const std::string& id : was.ids)
+        if (!is.ids.contains(id)) retireId(next, id);
+    std::vector<std::string_view> gone;
+    for (const std::string& path : was.paths)
+        if (!is.paths.contains(path)) gone.push_back(path);
+    if (gone.empty()) return;
+    const auto isGone = [&](std::string_view path) {
+        return std::any_of(gone.begin(), gone.end(), [&](std::string_view g) { return isWithin(path, g); });
+    };
+    std::erase_if(next.lockedFields, isGone);
+    std::erase_if(next.kept, [&](const KeptKey& k) { return isGone(k.owner); });
+    std::erase_if(next.setAside, [&](const SetAside& s) {
+        const auto missing = [&](const char* list, const std::string& id) {
+            const std::string place = list + id;
+            return !id.empty() && was.paths.contains(place) && !is.paths.contains(place);
+        };
+        return missing("axes/", s.axis) || missing("shots/", s.shot);
+    });
+}
+
+} // namespace gantry

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstddef>
+#include <string_view>
+
+/// How much a project may hold, so that everything stays readable and is assessed in less than two seconds
+/// (measured by growth_benchmark). Edits, the schema and the reader go by the same numbers.
+namespace gantry {
+
+inline constexpr std::size_t mostLetters = 20000;     ///< of a text field
+inline constexpr std::size_t mostLinkedTexts = 2000;  ///< locks, retired ids
+inline constexpr std::size_t mostLettersOfOne = 2000; ///< of one of these
+inline constexpr std::size_t mostMovements = 1500;    ///< of all shots together
+inline constexpr std::size_t mostKeptKeys = 200000;   ///< keys of the file that this version does not know
+
+/// Elements of the list with this key in the file.
+constexpr std::size_t mostOf(std::string_view list) {
+    if (list == "tests") return 5000;
+    if (list == "links") return 24;
+    if (list == "candidates") return 5; // beside the drive in use
+    if (list == "keep_out" || list == "discs" || list == "marks" || list == "items") return 60;
+    return 200;
+}
+
+} // namespace gantry
