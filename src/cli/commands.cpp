@@ -7,6 +7,7 @@
 #include "cli/stall_ladder.h"
 #include "core/evaluate/capability.h"
 #include "core/rigs/rigs.h"
+#include "core/units/plain_text.h"
 #include "core/units/text.h"
 #include "core/verdicts/ranges.h"
 #include "io/files/text_file.h"
@@ -19,6 +20,7 @@
 #include <iostream>
 #include <map>
 #include <optional>
+#include <sstream>
 
 namespace gantry::cli {
 namespace {
@@ -210,7 +212,9 @@ int exportSettings(const Call& call, const Project& project, std::ostream& out, 
 
 } // namespace
 
-int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err) {
+namespace {
+
+int carryOut(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err) {
     const std::optional<Call> call = readCall(arguments, err);
     if (!call) {
         err << "This call is not understood.\n" << usage;
@@ -247,8 +251,8 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         return stallLadder({call->axis, call->outcomes, call->json}, project, out, err);
     if (call->command == "check") {
         for (const std::string& notice : loaded->notices) out << notice << '\n';
-        out << call->file << ": " << project.axes.size() << " axes, " << project.shots.size()
-            << " shots, reads well.\n";
+        out << units::plainText(call->file) << ": " << project.axes.size() << " axes, "
+            << project.shots.size() << " shots, reads well.\n";
         return 0;
     }
     if (call->command == "export" && call->as == "settings") return exportSettings(*call, project, out, err);
@@ -260,6 +264,16 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
         << ".\n"
         << usage;
     return 2;
+}
+
+} // namespace
+
+int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err) {
+    // Complaints quote file names and arguments, which may hold what a terminal would obey.
+    std::ostringstream said;
+    const int code = carryOut(arguments, out, said);
+    err << units::plainText(said.str());
+    return code;
 }
 
 } // namespace gantry::cli

@@ -54,6 +54,8 @@ int stallLadder(const LadderCall& call, const Project& project, std::ostream& ou
     if (!outcomes) return 2;
     const TorqueFactor factor = torqueFactor(ladder, *outcomes);
     const bool linear = kindOf(*axis) == AxisKind::Linear;
+    if (factor.contradictory)
+        err << "The outcomes contradict each other: something harder passed than what lost steps.\n";
     if (call.json) {
         const std::string u = linear ? "m" : "rad";
         nlohmann::ordered_json j{{"axis", axis->id}, {"rungs", nlohmann::ordered_json::array()}};
@@ -77,9 +79,7 @@ int stallLadder(const LadderCall& call, const Project& project, std::ostream& ou
             << show(r.distance, linear ? Kind::Length : Kind::Angle) << ": foreseen margin "
             << show(r.margin, Kind::Ratio) << '\n';
     if (ladder.empty()) out << "  no rungs: the motor's data is incomplete, or nothing fits the travel\n";
-    if (factor.contradictory)
-        out << "The outcomes contradict each other: something harder passed than what lost steps.\n";
-    else if (factor.known())
+    if (!factor.contradictory && factor.known())
         out << "The motor gives " << show(factor.low, Kind::Ratio) << " to "
             << (std::isfinite(factor.high) ? show(factor.high, Kind::Ratio) : "at least that")
             << " times the torque it is taken for.\n";

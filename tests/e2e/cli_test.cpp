@@ -1,11 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
+#include "core/units/plain_text.h"
 #include "io/project/project_file.h"
 #include "support/files.h"
 #include "support/near.h"
 
+#include <QElapsedTimer>
+#include <QProcess>
 #include <QTemporaryDir>
 #include <QTest>
+#include <csignal>
 #include <fstream>
 #include <sstream>
 
@@ -69,6 +73,141 @@ private slots:
             QVERIFY(w.err.find(wrong) != std::string::npos);
         }
         QCOMPARE(run({"confidence", demo_, "--axis", "nowhere"}).code, 2);
+    }
+    /// Whatever ends with another code than 0 says why, in a sentence that a terminal can take.
+    void everyFailureHasASentence() {
+        const QTemporaryDir dir;
+        const auto file = [&](const char* name, const std::string& text) {
+            const std::string path = dir.filePath(name).toStdString();
+            std::ofstream(path) << text;
+            return path;
+        };
+        const std::string broken = file("broken.gantry", "{"), bad = file("bad.mustache", "{{#a}}"),
+                          missing = file("missing.mustache", "{{nothing}}"),
+                          jib = dataPath("demo/kettle-jib.gantry");
+        const std::vector<std::vector<std::string>> calls{
+            {},
+            {"--nothing"},
+            {"evaluate"},
+            {"evaluate", "nowhere.gantry"},
+            {"evaluate", broken},
+            {"evaluate", "/dev/zero"},
+            {"evaluate", dir.path().toStdString()},
+            {"fly", demo_},
+            {"export", demo_},
+            {"export", demo_, "--as", "poem"},
+            {"export", demo_, "--as", "settings", "--format", "pdf"},
+            {"export", demo_, "--as", "settings", "--template", bad},
+            {"export", demo_, "--as", "settings", "--template", missing},
+            {"export", demo_, "--as"},
+            {"export", demo_, "--as", "settings", "--template", "/dev/full"},
+            {"simulate", demo_, "--axis", "x\x1b[2Jy"},
+            {"confidence", demo_, "--samples", "7"},
+            {"stall-ladder", demo_},
+            {"stall-ladder", demo_, "--axis", "slide", "--outcomes", "xyz"},
+            {"stall-ladder", demo_, "--axis", "slide", "--outcomes", "lp", "--json"},
+            {"find-ratio", "x"},
+            {"find-ratio", "3", "--stages", "9"},
+            {"find-ratio", "3", "--from", "nowhere.csv"},
+            {"find-ratio", "3", "--from", file("empty.csv", "family\n")},
+            {"rig", "rocket"},
+            {"verdicts", jib}};
+        for (const auto& call : calls) {
+            const Result r = run(call);
+            QStringList words;
+            for (const std::string& w : call) words << QString::fromStdString(w);
+            const QByteArray what = words.join(' ').toUtf8();
+            QVERIFY2(r.code != 0, what);
+            QVERIFY2(r.err.size() > 15 && r.err.find('.') != std::string::npos, what);
+            QVERIFY2(gantry::units::isPlainText(r.err) && gantry::units::isPlainText(r.out), what);
+        }
+    }
+    void namesDoNotReachTheTerminalAsCommands() {
+        auto j = nlohmann::json::parse(demoText());
+        j["axes"][0]["name"] = "Sl\x1b]0;title\x07ide";
+        j["shots"][0]["name"] = "\xC2\x9B"
+                                "2J";
+        j["te\x1b[31mht"] = 1;
+        const QTemporaryDir dir;
+        const std::string path = dir.filePath("x.gantry").toStdString();
+        std::ofstream(path) << j.dump();
+        for (const std::vector<std::string>& call :
+             std::vector<std::vector<std::string>>{{"evaluate", path},
+                                                   {"evaluate", path, "--json"},
+                                                   {"verdicts", path},
+                                                   {"check", path},
+                                                   {"simulate", path},
+                                                   {"confidence", path, "--samples", "100"},
+                                                   {"stall-ladder", path, "--axis", "slide"},
+                                                   {"export", path, "--as", "settings"},
+                                                   {"export", path, "--as", "settings", "--format", "csv"}}) {
+            const Result r = run(call);
+            std::string shown = r.out + r.err;
+            std::erase(shown, '\r'); // line ends of tables
+            QVERIFY2(gantry::units::isPlainText(shown) && !shown.empty(), call[0].c_str());
+        }
+        QVERIFY(run({"check", path}).out.find("replaced") != std::string::npos);
+    }
+    /// A result that could not be written whole is no success: to a full device, and through the real
+    /// program.
+    void outputThatCannotBeWrittenIsAFailure() {
+        const QString program = QCoreApplication::applicationDirPath() + "/calm-gantry-cli";
+        for (const QStringList& call :
+             {QStringList{"evaluate", "--json"}, {"export", "--as", "project"}, {"check"}}) {
+            QStringList arguments = call;
+            arguments.insert(1, QString::fromStdString(demo_));
+            QProcess full;
+            full.setStandardOutputFile("/dev/full");
+            full.start(program, arguments);
+            QVERIFY(full.waitForFinished());
+            QCOMPARE(full.exitCode(), gantry::cli::outputFailed);
+            const QByteArray said = full.readAllStandardError();
+            QVERIFY2(said.contains("could not be written") && said.toLower().contains("space"), said);
+            QProcess well;
+            well.start(program, arguments);
+            QVERIFY(well.waitForFinished());
+            QCOMPARE(well.exitCode(), 0);
+        }
+    }
+    /// Ctrl+C ends long work with a sentence.
+    void longWorkCanBeStopped() {
+        QProcess p;
+        p.start(QCoreApplication::applicationDirPath() + "/calm-gantry-cli",
+                {"confidence", QString::fromStdString(demo_), "--samples", "1000000"});
+        QVERIFY(p.waitForStarted());
+        QTest::qWait(400);
+        QVERIFY(::kill(static_cast<pid_t>(p.processId()), SIGINT) == 0);
+        QVERIFY(p.waitForFinished(5000));
+        QCOMPARE(p.exitStatus(), QProcess::NormalExit);
+        QCOMPARE(p.exitCode(), 130);
+        QVERIFY(p.readAllStandardError().contains("stopped"));
+    }
+    /// Six hours are not simulated second by second.
+    void longShotsAreSimulatedWithoutTheirSteadyMiddle() {
+        auto j = nlohmann::json::parse(demoText());
+        for (auto& shot : j["shots"])
+            for (auto& m : shot["moves"])
+                if (m["axis"] == "slide")
+                    m["movement"] = {{"kind", "linear_by_time"}, {"distance_m", 0.8}, {"time_s", 21600}};
+        const QTemporaryDir dir;
+        const std::string path = dir.filePath("long.gantry").toStdString();
+        std::ofstream(path) << j.dump();
+        QElapsedTimer clock;
+        clock.start();
+        const Result r = run({"simulate", path, "--axis", "slide", "--shot", "reveal", "--json"});
+        QCOMPARE(r.code, 0);
+        const auto shot = nlohmann::json::parse(r.out)[0];
+        QVERIFY(std::abs(shot["skipped_s"].get<double>() - (21600 - 60)) < 1.0);
+        QCOMPARE(shot["lost_full_steps"].get<int>(), 0);
+        QVERIFY(clock.elapsed() < 60000);
+        QVERIFY(run({"simulate", path, "--axis", "slide", "--shot", "reveal"}).out.find("left out") !=
+                std::string::npos);
+        // Ramps that are longer than that are refused in words.
+        for (auto& shotJson : j["shots"])
+            for (auto& m : shotJson["moves"])
+                if (m["axis"] == "slide") m["movement"]["ease_in_s"] = m["movement"]["ease_out_s"] = 9000;
+        std::ofstream(path) << j.dump();
+        QVERIFY(run({"simulate", path, "--axis", "slide"}).out.find("ramps alone") != std::string::npos);
     }
     /// Passed at a foreseen margin m: the factor is at least 1/m; lost: less.
     void plansAndReadsStallLadder() {
@@ -215,5 +354,5 @@ private slots:
     }
 };
 
-QTEST_APPLESS_MAIN(CliTest)
+QTEST_GUILESS_MAIN(CliTest)
 #include "cli_test.moc"

@@ -4,14 +4,11 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
-/// Whether every number in a printed evaluation is finite, and every null has its reason beside it or is one
-/// of the keys that may be empty.
+/// Whether every number in a printed evaluation is finite, and every null has its reason beside it.
 inline bool everyNumberIsFinite(const nlohmann::json& j, std::string& culprit) {
     if (j.is_object()) {
         for (const auto& [key, value] : j.items()) {
-            const bool mayBeEmpty = key == "worst_shot" || key == "steps_per_unit_exact" || key == "shot" ||
-                                    key == "oversized_from" || key == "ratio_low";
-            if (value.is_null() && !mayBeEmpty && !j.contains(key + "_why")) {
+            if (value.is_null() && !j.contains(key + "_why")) {
                 culprit = key;
                 return false;
             }

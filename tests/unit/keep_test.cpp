@@ -389,25 +389,28 @@ private slots:
         const Project a = demoProject();
         Project b = a;
         std::size_t total = 99;
-        QVERIFY(words::differences(a, b, units::System::Metric, 10, total).empty());
+        QVERIFY(
+            words::differences({a, "the file"}, {b, "the copy"}, units::System::Metric, 10, total).empty());
         QCOMPARE(total, std::size_t(0));
         std::get<LinearMechanism>(b.axes[0].mechanism).railLength = 1.25;
         b.axes[1].driver.microsteps *= 2;
         addAxis(b, Role::Tilt);
         b.shots.pop_back();
         b.shots[0].name = "Other";
-        const auto lines = words::differences(a, b, units::System::Metric, 3, total);
+        const auto lines =
+            words::differences({a, "the file"}, {b, "the copy"}, units::System::Metric, 3, total);
         QCOMPARE(lines.size(), std::size_t(3));
         QStringList seen;
         for (const std::string& l : lines) seen << QString::fromStdString(l);
         QVERIFY2(total >= 4, qPrintable(seen.join(" | ")));
-        const auto all = words::differences(a, b, units::System::Metric, 100, total);
+        const auto all =
+            words::differences({a, "the file"}, {b, "the copy"}, units::System::Metric, 100, total);
         const auto has = [&](const std::string& text) {
             return std::any_of(all.begin(), all.end(),
                                [&](const std::string& l) { return l.find(text) != std::string::npos; });
         };
-        QVERIFY(has(a.shots.back().name + ": only in the first"));
-        QVERIFY(has("Tilt: only in the second"));
+        QVERIFY(has(a.shots.back().name + ": only in the file"));
+        QVERIFY(has("Tilt: only in the copy"));
         QVERIFY(has("1250 mm"));
         QVERIFY(has(a.axes[1].name + ", Microsteps: "));
         QVERIFY(has("“Other”"));

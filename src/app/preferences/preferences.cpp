@@ -31,11 +31,11 @@ void Preferences::setSystem(units::System system) {
 }
 
 void Preferences::addRecentFile(const QString& path) {
+    if (recent_.value(0) == path) return;
     recent_.removeAll(path);
     recent_.prepend(path);
     while (recent_.size() > 8) recent_.removeLast();
-    QSettings().setValue(QStringLiteral("recent"), recent_);
-    emit changed();
+    QSettings().setValue(QStringLiteral("recent"), recent_); // nothing that is on screen looks different
 }
 
 } // namespace gantry::app

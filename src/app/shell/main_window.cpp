@@ -353,7 +353,7 @@ bool MainWindow::offerRecovery() {
         box.setObjectName(QStringLiteral("recoveryBox"));
         box.setTextFormat(Qt::PlainText);
         if (!copy.differences.isEmpty())
-            box.setInformativeText(tr("From the file (first) to the copy (second):") + QLatin1Char('\n') +
+            box.setInformativeText(tr("From the file to the copy:") + QLatin1Char('\n') +
                                    copy.differences.join(QLatin1Char('\n')) +
                                    (copy.moreDifferences > 0
                                         ? QLatin1Char('\n') + tr("… and %1 more").arg(copy.moreDifferences)
@@ -432,8 +432,9 @@ bool MainWindow::settleConflict(const QString& path, bool wait) {
         QMessageBox::NoButton, this);
     box.setObjectName(QStringLiteral("conflictBox"));
     box.setTextFormat(Qt::PlainText);
-    box.setInformativeText(tr("Saved over, theirs stays as “~” beside the file and under “Restore an earlier "
-                              "version…”. Loaded, yours comes back with Undo."));
+    box.setInformativeText(
+        tr("If you save yours, theirs stays beside the file as “~” and under “Restore an earlier "
+           "version…”. If you load theirs, Undo brings yours back."));
     QPushButton* ours = box.addButton(tr("Save mine over it"), QMessageBox::AcceptRole);
     QPushButton* theirs = box.addButton(tr("Load theirs"), QMessageBox::DestructiveRole);
     QPushButton* copy = box.addButton(tr("Save mine as a copy…"), QMessageBox::ActionRole);

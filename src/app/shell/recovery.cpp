@@ -53,7 +53,8 @@ void compareWithFile(RecoveredCopy& copy) {
     copy.fileIsNewer = copy.fileSaved > copy.written;
     std::size_t total = 0;
     for (const std::string& line :
-         words::differences(there->project, copy.project, units::System::Metric, shownDifferences, total))
+         words::differences({there->project, "the file"}, {copy.project, "the copy"}, units::System::Metric,
+                            shownDifferences, total))
         copy.differences << QString::fromStdString(line);
     copy.moreDifferences = static_cast<qsizetype>(total) - copy.differences.size();
 }

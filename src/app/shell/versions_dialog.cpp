@@ -88,12 +88,12 @@ void VersionsDialog::showDifferences() {
     if (!version) return;
     std::size_t total = 0;
     QStringList lines;
-    for (const std::string& line :
-         words::differences(document_.project(), *version, system_, mostLines, total))
+    for (const std::string& line : words::differences({document_.project(), "what is open"},
+                                                      {*version, "this version"}, system_, mostLines, total))
         lines << QString::fromStdString(line);
     if (total > mostLines) lines << tr("… and %1 more").arg(total - mostLines);
     differences_->setPlainText(lines.isEmpty() ? tr("It is the same as what is open.")
-                                               : tr("From what is open (first) to this version (second):") +
+                                               : tr("From what is open to this version:") +
                                                      QLatin1Char('\n') + lines.join(QLatin1Char('\n')));
     restore_->setEnabled(total > 0 && !document_.readOnly());
 }

@@ -267,6 +267,12 @@ std::string objectionTo(const Project& project) {
     if (movements > mostMovements)
         return "the shots move axes " + std::to_string(movements) + " times in all; at most " +
                std::to_string(mostMovements) + " are possible. Leave axes at rest, or split the project.";
+    std::size_t parts = 0;
+    for (const Axis& axis : project.axes)
+        parts += axis.links.size() + std::visit([](const auto& m) { return m.items.size(); }, axis.mechanism);
+    if (parts > mostAxisParts)
+        return "the axes have " + std::to_string(parts) + " links and items in all; at most " +
+               std::to_string(mostAxisParts) + " are possible. Combine some, or split the project.";
     if (project.kept.size() > mostKeptKeys)
         return "the file holds " + std::to_string(project.kept.size()) +
                " keys that are not understood; at most " + std::to_string(mostKeptKeys) +

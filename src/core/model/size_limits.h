@@ -5,13 +5,14 @@
 #include <string_view>
 
 /// How much a project may hold, so that everything stays readable and is assessed in less than two seconds
-/// (measured by growth_benchmark). Edits, the schema and the reader go by the same numbers.
+/// (extremes_test measures it at the limits). Edits, the schema and the reader go by the same numbers.
 namespace gantry {
 
 inline constexpr std::size_t mostLetters = 20000;     ///< of a text field
 inline constexpr std::size_t mostLinkedTexts = 2000;  ///< locks, retired ids
 inline constexpr std::size_t mostLettersOfOne = 2000; ///< of one of these
 inline constexpr std::size_t mostMovements = 1500;    ///< of all shots together
+inline constexpr std::size_t mostAxisParts = 2000;    ///< links and items of all axes together
 inline constexpr std::size_t mostKeptKeys = 200000;   ///< keys of the file that this version does not know
 
 /// Elements of the list with this key in the file.

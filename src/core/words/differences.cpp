@@ -118,8 +118,9 @@ std::map<std::string, std::string> onlyIn(const Reader& a, const Reader& b) {
 
 } // namespace
 
-std::vector<std::string> differences(const Project& first, const Project& second, units::System system,
+std::vector<std::string> differences(const NamedProject& from, const NamedProject& to, units::System system,
                                      std::size_t most, std::size_t& total) {
+    const Project &first = from.project, &second = to.project;
     Reader a(first, system), b(second, system);
     describe(a, first);
     describe(b, second);
@@ -129,8 +130,8 @@ std::vector<std::string> differences(const Project& first, const Project& second
     const auto say = [&](std::string line) {
         if (++total <= most) out.push_back(std::move(line));
     };
-    for (const auto& [path, name] : goneParts) say(name + ": only in the first");
-    for (const auto& [path, name] : newParts) say(name + ": only in the second");
+    for (const auto& [path, name] : goneParts) say(name + ": only in " + std::string(from.name));
+    for (const auto& [path, name] : newParts) say(name + ": only in " + std::string(to.name));
     std::map<std::string, const Reader::Field*> others;
     for (const auto& [path, field] : b.fields) others.emplace(path, &field);
     for (const auto& [path, field] : a.fields) {

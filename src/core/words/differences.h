@@ -5,13 +5,20 @@
 #include "core/units/kind.h"
 
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace gantry::words {
 
+/// A project, and what a sentence calls it: "the file".
+struct NamedProject {
+    const Project& project;
+    std::string_view name;
+};
+
 /// What tells two projects apart, one line for each difference, in the order of the file: "Slide, Moving
-/// mass: 3 kg → 4.1 kg", "Pan: only in the second". At most `most` lines; `total` gets how many there are.
-std::vector<std::string> differences(const Project& first, const Project& second, units::System system,
+/// mass: 3 kg → 4.1 kg", "Pan: only in the file". At most `most` lines; `total` gets how many there are.
+std::vector<std::string> differences(const NamedProject& from, const NamedProject& to, units::System system,
                                      std::size_t most, std::size_t& total);
 
 } // namespace gantry::words

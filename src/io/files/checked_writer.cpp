@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "io/files/checked_writer.h"
 
+#include "core/units/plain_text.h"
+
 #include <algorithm>
 #include <array>
 #include <atomic>
@@ -18,7 +20,7 @@ namespace {
 namespace fs = std::filesystem;
 
 std::string quoted(const std::string& path) {
-    return "“" + path + "”";
+    return "“" + units::plainText(path) + "”";
 }
 
 /// What a refusal of the system means, and what a person can do about it.

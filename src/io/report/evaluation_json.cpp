@@ -295,12 +295,13 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     if (e.model.exactStepsPerUnit)
         j["steps_per_unit_exact"] = e.model.exactStepsPerUnit->text();
     else
-        j["steps_per_unit_exact"] = nullptr;
+        putNone(j, "steps_per_unit_exact",
+                e.stepsPerUnit ? "it is no fraction of whole numbers" : "this drive takes no steps");
     if (e.worstShot >= 0)
         j["worst_shot"] =
             project.shots[static_cast<std::size_t>(e.shots[static_cast<std::size_t>(e.worstShot)].shot)].id;
     else
-        j["worst_shot"] = nullptr;
+        putNone(j, "worst_shot", "no shot moves this axis");
     putFigures(j, project, axis, e);
     j["capability"] = capabilityJson(axis, e, u);
     j["limits"] = limitsJson(project, axis, e, u);
@@ -322,12 +323,18 @@ Json verdictJson(const Project& project, const Verdict& v) {
     if (v.shot >= 0)
         j["shot"] = project.shots[static_cast<std::size_t>(v.shot)].id;
     else
-        j["shot"] = nullptr;
+        putNone(j, "shot", "it is about no single shot");
     put(j, "ratio", v.ratio);
-    j["ratio_low"] = v.ratio ? Json(v.low) : Json(nullptr);
+    if (v.ratio)
+        j["ratio_low"] = v.low;
+    else
+        putNone(j, "ratio_low", "there is no ratio");
     j["range_switches"] = v.switches;
     j["wanted"] = v.bounds.wanted;
-    j["oversized_from"] = v.bounds.oversizedFrom > 0.0 ? Json(v.bounds.oversizedFrom) : Json(nullptr);
+    if (v.bounds.oversizedFrom > 0.0)
+        j["oversized_from"] = v.bounds.oversizedFrom;
+    else
+        putNone(j, "oversized_from", "no ratio is too large here");
     j["state"] = stateWord(v.state);
     j["title"] = title(v);
     j["text"] = sentence(v, project, units::System::Metric);

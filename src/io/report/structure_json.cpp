@@ -13,9 +13,13 @@ void put(Json& j, const std::string& key, const Figure& f, double unit) {
     if (f) {
         j[key] = f.value() / unit;
     } else {
-        j[key] = nullptr;
-        j[key + "_why"] = words::reasonText(f.reason());
+        putNone(j, key, words::reasonText(f.reason()));
     }
+}
+
+void putNone(Json& j, const std::string& key, std::string_view why) {
+    j[key] = nullptr;
+    j[key + "_why"] = why;
 }
 
 Json structureJson(const AxisStructure& s, const std::string& u) {

@@ -155,14 +155,14 @@ FilledTemplate fillTemplate(std::string_view mustache, const SettingsSheet& shee
     try {
         Template filled{std::string(mustache)};
         if (!filled.is_valid()) {
-            out.error = "The template cannot be read: " + filled.error_message();
+            out.error = "The template cannot be read: " + filled.error_message() + ". Correct it there.";
             return out;
         }
         filled.set_custom_escape([](const std::string& s) { return s; });
         const data root = dataOf(sheet);
         Context context(root, out.missingNames);
         out.text = filled.render(context);
-        if (!filled.is_valid()) out.error = "The template cannot be filled: " + filled.error_message();
+        if (!filled.is_valid()) out.error = "The template cannot be filled: " + filled.error_message() + ".";
     } catch (const Refused& refused) {
         out.error = std::string("The template cannot be filled: ") + refused.what();
     }
