@@ -6,6 +6,7 @@
 #include "support/near.h"
 
 #include <QElapsedTimer>
+#include <QFile>
 #include <QProcess>
 #include <QTemporaryDir>
 #include <QTest>
@@ -175,9 +176,19 @@ private slots:
         p.start(QCoreApplication::applicationDirPath() + "/calm-gantry-cli",
                 {"confidence", QString::fromStdString(demo_), "--samples", "1000000"});
         QVERIFY(p.waitForStarted());
-        QTest::qWait(400);
+        // Its own answer to the signal must be there first.
+        const auto listens = [&] {
+            QFile status(QStringLiteral("/proc/%1/status").arg(p.processId()));
+            if (!status.open(QIODevice::ReadOnly)) return false;
+            for (const QByteArray& line : status.readAll().split('\n'))
+                if (line.startsWith("SigCgt:"))
+                    return (line.mid(7).trimmed().toULongLong(nullptr, 16) & 2u) != 0;
+            return false;
+        };
+        QTRY_VERIFY_WITH_TIMEOUT(listens(), 20000);
+        QTest::qWait(100);
         QVERIFY(::kill(static_cast<pid_t>(p.processId()), SIGINT) == 0);
-        QVERIFY(p.waitForFinished(5000));
+        QVERIFY(p.waitForFinished(20000));
         QCOMPARE(p.exitStatus(), QProcess::NormalExit);
         QCOMPARE(p.exitCode(), 130);
         QVERIFY(p.readAllStandardError().contains("stopped"));

@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/change_kind.h"
 #include "core/evaluate/evaluate.h"
+#include "core/model/acceptable.h"
 #include "core/model/edit_axes.h"
+#include "core/model/fields.h"
+#include "core/model/kinds.h"
 #include "io/project/project_file.h"
 #include "support/files.h"
 #include "support/near.h"
@@ -156,6 +160,34 @@ private slots:
         QCOMPARE(candidateLetters(axis), std::vector<std::string>{"B"});
         for (int n = 0; n < 10; ++n) addCandidate(p, 0);
         QCOMPARE(candidateLetters(axis).size(), std::size_t(mostCandidates));
+    }
+    /// A kind changed into any other, at the ends of its ranges too, stays within the new kind's own.
+    void changedKindsStayInTheirRanges() {
+        const Project demo = demoProject("moss-orbit");
+        for (std::size_t from = 0; from < kindsOf<Link>().size(); ++from)
+            for (int end = 0; end < 4; ++end) {
+                Project p = demo;
+                p.axes[0].links.assign(1, makeKind<Link>(from));
+                linkId(p.axes[0].links[0]) = "x";
+                for (FieldRef& f : allFields(p)) {
+                    if (f.path.find("/links/x/") == std::string::npos) continue;
+                    const double v = end == 0   ? f.info.min
+                                     : end == 1 ? f.info.max
+                                     : below(2) ? f.info.min
+                                                : f.info.max;
+                    if (auto** d = std::get_if<double*>(&f.target)) **d = v;
+                    if (auto** e = std::get_if<Estimate*>(&f.target)) (*e)->value = v;
+                    if (auto** i = std::get_if<int*>(&f.target)) **i = static_cast<int>(v);
+                }
+                QCOMPARE(objectionTo(p), std::string());
+                for (std::size_t to = 0; to < kindsOf<Link>().size(); ++to) {
+                    Project q = p;
+                    q.axes[0].links[0] = changedKind(p.axes[0].links[0], to);
+                    QCOMPARE(q.axes[0].links[0].index(), to);
+                    const std::string why = objectionTo(q);
+                    QVERIFY2(why.empty(), why.c_str());
+                }
+            }
     }
     void linksMoveAlongTheChain() {
         Project p = demoProject("moss-orbit");

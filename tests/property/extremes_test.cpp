@@ -55,11 +55,16 @@ class ExtremesTest : public QObject {
 private slots:
     /// Every field of every rig in its turn.
     void everyFieldAtEveryEdge() {
+#ifdef __SANITIZE_ADDRESS__
+        constexpr std::size_t stride = 7; // all of them take minutes here; Release takes each
+#else
+        constexpr std::size_t stride = 1;
+#endif
         long runs = 0;
         for (const Project& rig : rigs()) {
             Project probe = rig;
             const std::size_t fields = allFields(probe).size();
-            for (std::size_t i = 0; i < fields; ++i)
+            for (std::size_t i = 0; i < fields; i += stride)
                 for (const double value : {least, tiny, 1e-200, 1e-30}) {
                     Project p = rig;
                     auto refs = allFields(p);
@@ -78,7 +83,7 @@ private slots:
                     ++runs;
                 }
         }
-        QVERIFY(runs > 5000);
+        QVERIFY(runs > 5000 / static_cast<long>(stride));
     }
     /// Several at once, with the ends of their ranges among them.
     void manyFieldsAtOnce() {

@@ -15,6 +15,7 @@
 #include <QFileInfo>
 #include <QPlainTextEdit>
 #include <QTableWidget>
+#include <QToolTip>
 #include <thread>
 #include <unistd.h>
 
@@ -407,6 +408,16 @@ private slots:
         for (const QLabel* label : box.findChildren<QLabel*>())
             if (label->isVisible() && !label->text().isEmpty()) QCOMPARE(label->textFormat(), Qt::PlainText);
         box.close();
+        QToolTip::showText(QPoint(10, 10), name, d.window.get());
+        const QLabel* tip = nullptr;
+        QTRY_VERIFY(([&] {
+            for (QWidget* w : QApplication::topLevelWidgets())
+                if (w->inherits("QTipLabel") && w->isVisible()) tip = qobject_cast<QLabel*>(w);
+            return tip != nullptr;
+        }()));
+        QCOMPARE(tip->text(), name);
+        QCOMPARE(tip->textFormat(), Qt::PlainText);
+        QToolTip::hideText();
         d.window->document().newProject({});
     }
     void undoHasACeilingOfMemory() {

@@ -14,7 +14,6 @@
 #include <QLocale>
 #include <QMenu>
 #include <QPlainTextEdit>
-#include <QSettings>
 #include <QTableView>
 #include <QTimer>
 #include <clocale>
@@ -42,7 +41,7 @@ class WindowTest : public QObject {
     }
 
 private slots:
-    void init() { QSettings().clear(); }
+    void init() { QFile::remove(Preferences::path()); }
 
     void localeIsAsAsked() {
         if (!qEnvironmentVariableIsSet("GANTRY_EXPECT_COMMA")) return;

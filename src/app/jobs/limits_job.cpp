@@ -3,10 +3,13 @@
 
 #include "app/shell/document.h"
 
+#include <QElapsedTimer>
 #include <QThread>
 
 namespace gantry::app {
 namespace {
+
+constexpr qint64 mostSamplingTime = 15000; // [ms]
 
 /// Halves of one sampling, joined by whichever thread ends last.
 struct Halves {
@@ -69,13 +72,22 @@ void LimitsJob::sample(int axis) {
                      token = stopSampling_.get_token()] {
             constexpr std::uint64_t seed = 20261123;
             const auto index = static_cast<std::size_t>(axis);
-            halves->rows[static_cast<std::size_t>(half)] =
-                sampling::sampleAxis(project, index, seed, half * samples / 2, samples / 2, token);
+            // A large rig gets as many samples as there is time for, so that an answer comes.
+            std::vector<sampling::Row>& rows = halves->rows[static_cast<std::size_t>(half)];
+            QElapsedTimer clock;
+            clock.start();
+            constexpr int bunch = 250;
+            for (int first = 0; first < samples / 2 && clock.elapsed() < mostSamplingTime; first += bunch) {
+                auto more = sampling::sampleAxis(project, index, seed, half * samples / 2 + first,
+                                                 std::min(bunch, samples / 2 - first), token);
+                rows.insert(rows.end(), std::make_move_iterator(more.begin()),
+                            std::make_move_iterator(more.end()));
+            }
             if (--halves->left > 0 || token.stop_requested()) return;
-            std::vector<sampling::Row> rows = std::move(halves->rows[0]);
-            rows.insert(rows.end(), std::make_move_iterator(halves->rows[1].begin()),
-                        std::make_move_iterator(halves->rows[1].end()));
-            auto confidence = sampling::confidenceOf(project, index, rows);
+            std::vector<sampling::Row> all = std::move(halves->rows[0]);
+            all.insert(all.end(), std::make_move_iterator(halves->rows[1].begin()),
+                       std::make_move_iterator(halves->rows[1].end()));
+            auto confidence = sampling::confidenceOf(project, index, all);
             QMetaObject::invokeMethod(
                 this,
                 [this, confidence = std::move(confidence), axis, revision, token] {

@@ -6,9 +6,11 @@
 #include <QObject>
 #include <QStringList>
 
+class QJsonValue;
+
 namespace gantry::app {
 
-/// What belongs to the person, not to the project. Stored by QSettings.
+/// What belongs to the person, not to the project. Kept in a file of the user's configuration folder.
 class Preferences : public QObject {
     Q_OBJECT
 public:
@@ -20,11 +22,14 @@ public:
     void setSystem(units::System system);
     QStringList recentFiles() const { return recent_; }
     void addRecentFile(const QString& path);
+    static QString path();
 
 signals:
     void changed();
 
 private:
+    void save(const QString& key, const QJsonValue& value);
+
     bool night_ = false;
     units::System system_ = units::System::Metric;
     QStringList recent_;

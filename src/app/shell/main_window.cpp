@@ -510,7 +510,7 @@ void MainWindow::fillRecent() {
     recentMenu_->clear();
     for (const QString& path : preferences_.recentFiles())
         recentMenu_
-            ->addAction(QFileInfo(path).fileName(), this,
+            ->addAction(QFileInfo(path).fileName().replace(QLatin1Char('&'), QLatin1String("&&")), this,
                         [this, path] {
                             if (mayLeave()) openFile(path);
                         })

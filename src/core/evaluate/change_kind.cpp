@@ -2,6 +2,7 @@
 #include "core/evaluate/change_kind.h"
 
 #include "core/evaluate/stage_view.h"
+#include "core/model/acceptable.h"
 #include "core/model/kinds.h"
 
 #include <optional>
@@ -102,6 +103,7 @@ Link changedKind(const Link& old, std::size_t kind) {
         std::holds_alternative<Coupling>(old) ? std::nullopt : stageView(old).ratio;
     if (ratio) std::visit(SetRatio{*ratio}, next);
     std::visit([](const auto& from, auto& to) { carry(from, to); }, old, next);
+    clampToFields(next); // what one kind may be, another may not
     return next;
 }
 

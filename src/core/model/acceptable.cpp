@@ -175,6 +175,20 @@ private:
     }
 };
 
+/// Brings numbers into the ranges of their fields.
+class Clamper {
+public:
+    void field(const FieldInfo& info, double& v) { v = std::clamp(v, info.min, info.max); }
+    void field(const FieldInfo& info, Estimate& e) { e.value = std::clamp(e.value, info.min, info.max); }
+    void field(const FieldInfo& info, int& v) {
+        v = static_cast<int>(std::clamp<double>(v, std::ceil(info.min), std::floor(info.max)));
+    }
+    template <class T>
+    void field(const FieldInfo&, T&) {}
+    template <class E>
+    void choice(const FieldInfo&, E&) {}
+};
+
 /// Counts what the writer writes, line by line, rounded up.
 class Meter {
 public:
@@ -246,6 +260,11 @@ private:
 double settled(const FieldInfo& info, double value) {
     return std::abs(value) < units::leastMagnitude(info.kind) && info.min <= 0.0 && info.max >= 0.0 ? 0.0
                                                                                                     : value;
+}
+
+void clampToFields(Link& link) {
+    Clamper clamper;
+    std::visit([&](auto& l) { describe(clamper, l); }, link);
 }
 
 void settle(Project& project) {

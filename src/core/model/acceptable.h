@@ -18,6 +18,10 @@ std::string objectionTo(const Project& project);
 /// reader does the same.
 void settle(Project& project);
 
+/// Brings every number of a link into the range of its field, as a link needs that the program made from
+/// another.
+void clampToFields(Link& link);
+
 /// A number as a field of this kind keeps it: 0 if it is smaller than anything of its kind can be.
 double settled(const FieldInfo& info, double value);
 

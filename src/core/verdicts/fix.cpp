@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/fix.h"
 
+#include "core/model/acceptable.h"
 #include "core/verdicts/fixes/candidates.h"
 
 #include <algorithm>
@@ -96,7 +97,8 @@ std::vector<Fix> findFixes(const Project& project, const Assessment& now, const 
         std::optional<Fix> best;
         for (fixes::Candidate& c : family(problem)) {
             if (stop.stop_requested()) return out;
-            if (locked(project, c)) continue;
+            // A family may scale a part past what its field takes; such a project could not be kept.
+            if (locked(project, c) || !objectionTo(c.result).empty()) continue;
             std::optional<Fix> fix = tried(now, verdict, std::move(c));
             if (!fix) continue;
             if (!best || badness(fix->stateAfter) < badness(best->stateAfter)) best = std::move(fix);

@@ -167,8 +167,9 @@ WriteResult writeFile(const WriteRequest& request, FileCalls& calls) {
     out.hadOtherNames = exists && before.st_nlink > 1;
     if (request.expected && exists) {
         int error = 0;
-        const std::string there = readAll(calls, target.string(), error);
-        if (error == 0 && fingerprintOf(there) != *request.expected) {
+        const bool sameSize = static_cast<std::uint64_t>(before.st_size) == request.expected->size;
+        const std::string there = sameSize ? readAll(calls, target.string(), error) : std::string();
+        if (!sameSize || (error == 0 && fingerprintOf(there) != *request.expected)) {
             out.changedByOthers = true;
             return fail("it was changed by another program.");
         }

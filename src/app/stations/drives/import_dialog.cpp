@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/drives/import_dialog.h"
 
+#include "io/files/text_file.h"
+
 #include <QComboBox>
 #include <QFile>
 #include <QFileInfo>
@@ -20,11 +22,12 @@ ImportDialog::ImportDialog(const QString& path, QWidget* parent)
     setObjectName(QStringLiteral("importDialog"));
     setWindowTitle(tr("Import parts from %1").arg(QFileInfo(path).fileName()));
     resize(720, 560);
-    QFile file(path);
-    if (file.open(QIODevice::ReadOnly))
-        text_ = file.readAll().toStdString();
+    constexpr std::size_t largestTable = 64u << 20; // [bytes]
+    std::string problem;
+    if (auto text = io::readTextFile(QFile::encodeName(path).toStdString(), largestTable, problem))
+        text_ = std::move(*text);
     else
-        status_->setText(tr("%1 cannot be read: %2.").arg(path, file.errorString()));
+        status_->setText(QString::fromStdString(problem));
     const std::vector<std::string> header = io::csvHeader(text_);
     const io::ColumnMap suggested = io::suggestedColumns(header);
     QStringList meanings;
