@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/preferences/shelf.h"
 #include "app/shell/file_lock.h"
 #include "app/shell/recovery.h"
 #include "app/shell/state_folder.h"
@@ -419,6 +420,34 @@ private slots:
         QCOMPARE(tip->textFormat(), Qt::PlainText);
         QToolTip::hideText();
         d.window->document().newProject({});
+    }
+    /// Two windows on one shelf: both add, one removes, and a column of the user's own stays.
+    void theShelfIsSharedBetweenWindows() {
+        put(Shelf::path(),
+            "family,name,count,teeth,pitch_m,drawer\npulley,A,1,20,0.002,left\npulley,B,1,16,0.002,right\n");
+        Shelf first, second;
+        QCOMPARE(first.parts().size(), std::size_t(2));
+        QString error;
+        auto ours = first.parts();
+        ours[0].count = 3;
+        QVERIFY2(first.set(ours, error), qPrintable(error));
+        auto theirs = second.parts();
+        theirs.pop_back();
+        theirs.push_back(theirs[0]);
+        theirs.back().name = "C";
+        QVERIFY2(second.set(theirs, error), qPrintable(error));
+        const Shelf after;
+        QStringList names;
+        for (const parts::Part& p : after.parts())
+            names << QString::fromStdString(p.name) + QString::number(p.count);
+        names.sort();
+        QCOMPARE(names, (QStringList{"A3", "C1"}));
+        QVERIFY(textOfFile(Shelf::path().toStdString()).find("left") != std::string::npos);
+        // What cannot be read is not written over.
+        QFile::remove(Shelf::path());
+        QVERIFY(QDir().mkpath(Shelf::path()));
+        QVERIFY(!first.set(ours, error) && error.contains("folder"));
+        QDir().rmdir(Shelf::path());
     }
     void undoHasACeilingOfMemory() {
         WindowDriver d;

@@ -11,6 +11,7 @@
 #include "io/project/project_file.h"
 #include "io/project/versions.h"
 #include "io/templates/settings_template.h"
+#include "support/broken_files.h"
 #include "support/files.h"
 #include "support/random_project.h"
 
@@ -24,16 +25,6 @@ using nlohmann::json;
 /// That what is entered stays, can be read again, and stays apart from what it does not belong to.
 class KeepTest : public QObject {
     Q_OBJECT
-    static QString refusal(const std::string& text) {
-        const auto r = io::readProject(text);
-        const auto* e = std::get_if<io::LoadError>(&r);
-        return e != nullptr ? QString::fromStdString(e->sentence) : QString();
-    }
-    static std::string edited(const std::function<void(json&)>& edit) {
-        json j = json::parse(demoText());
-        edit(j);
-        return j.dump();
-    }
     static Project read(const std::string& text) {
         auto r = io::readProject(text);
         if (const auto* e = std::get_if<io::LoadError>(&r)) qWarning("%s", e->sentence.c_str());
@@ -327,6 +318,15 @@ private slots:
         const json back = json::parse(io::writeProject(p));
         QVERIFY(back["set_aside"][0].contains("seen"));
         QVERIFY(!back["set_aside"][1].contains("seen"));
+    }
+    void aVerdictIsSetAsideOnce() {
+        for (const auto& [list, mentions] : {std::pair{json{{{"rule", "torque"}, {"axis", "slide"}},
+                                                            {{"rule", "torque"}, {"axis", "slide"}}},
+                                                       "stands twice"},
+                                             std::pair{json{{{"axis", "slide"}}}, "rule is missing"}}) {
+            const QString why = refusal(edited([&, l = list](json& j) { j["set_aside"] = l; }));
+            QVERIFY2(why.contains(mentions), qPrintable(why));
+        }
     }
     /// ---- undo by what changed
     void changesLeadThereAndBack() {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "io/project/project_file.h"
+#include "support/broken_files.h"
 #include "support/files.h"
 
 #include <QTest>
@@ -9,16 +10,6 @@ using nlohmann::json;
 
 class ProjectFileTest : public QObject {
     Q_OBJECT
-    static QString refusal(const std::string& text) {
-        const auto r = io::readProject(text);
-        const auto* e = std::get_if<io::LoadError>(&r);
-        return e != nullptr ? QString::fromStdString(e->sentence) : QString();
-    }
-    static std::string edited(const std::function<void(json&)>& edit) {
-        json j = json::parse(demoText());
-        edit(j);
-        return j.dump();
-    }
 private slots:
     void demoIsInNormalForm() {
         QCOMPARE(QString::fromStdString(io::writeProject(demoProject())), QString::fromStdString(demoText()));

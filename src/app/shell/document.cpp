@@ -21,6 +21,27 @@ std::string encoded(const QString& path) {
     return QFile::encodeName(path).toStdString();
 }
 
+struct ReadFile {
+    std::string text;
+    io::LoadedProject loaded;
+};
+
+/// A project file; nothing, with a sentence in `error`, if it cannot be read.
+std::optional<ReadFile> readFile(const QString& path, QString& error) {
+    std::string why;
+    auto text = io::readTextFile(encoded(path), io::largestFile, why);
+    if (!text) {
+        error = QString::fromStdString(why);
+        return std::nullopt;
+    }
+    auto result = io::readProject(*text);
+    if (const auto* problem = std::get_if<io::LoadError>(&result)) {
+        error = QString::fromStdString(problem->sentence);
+        return std::nullopt;
+    }
+    return ReadFile{std::move(*text), std::move(std::get<io::LoadedProject>(result))};
+}
+
 QString stampNow() {
     return QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH-mm-ss"));
 }
@@ -113,28 +134,20 @@ void Document::takeFile(const QString& path) {
 }
 
 bool Document::open(const QString& path, QString& error, QStringList& notices) {
-    std::string why;
-    const auto text = io::readTextFile(encoded(path), io::largestFile, why);
-    if (!text) {
-        error = QString::fromStdString(why);
-        return false;
-    }
-    auto result = io::readProject(*text);
-    if (const auto* problem = std::get_if<io::LoadError>(&result)) {
-        error = QString::fromStdString(problem->sentence);
-        return false;
-    }
-    auto& loaded = std::get<io::LoadedProject>(result);
+    auto file = readFile(path, error);
+    if (!file) return false;
+    auto& [text, loaded] = *file;
     for (const std::string& n : loaded.notices) notices << QString::fromStdString(n);
     newProject(std::move(loaded.project));
     takeFile(path);
-    onDisk_ = io::fingerprintOf(*text);
+    onDisk_ = io::fingerprintOf(text);
     savedAt_ = QFileInfo(path_).lastModified();
     // What a save that was killed left behind is kept as an earlier version if it can be read, and removed.
     if (!readOnly_)
         for (const std::string& stray : io::strayFilesOf(encoded(path_))) {
-            const auto left = io::readTextFile(stray, io::largestFile, why);
-            if (left && *left != *text && std::holds_alternative<io::LoadedProject>(io::readProject(*left))) {
+            std::string unread;
+            const auto left = io::readTextFile(stray, io::largestFile, unread);
+            if (left && *left != text && std::holds_alternative<io::LoadedProject>(io::readProject(*left))) {
                 const std::string when = QFileInfo(QString::fromStdString(stray))
                                              .lastModified()
                                              .toString(QStringLiteral("yyyy-MM-ddTHH-mm-ss"))
@@ -322,19 +335,10 @@ void Document::lookAtDisk() {
 }
 
 bool Document::takeFromDisk(QString& error) {
-    std::string why;
-    const auto text = io::readTextFile(encoded(path_), io::largestFile, why);
-    if (!text) {
-        error = QString::fromStdString(why);
-        return false;
-    }
-    auto result = io::readProject(*text);
-    if (const auto* problem = std::get_if<io::LoadError>(&result)) {
-        error = QString::fromStdString(problem->sentence);
-        return false;
-    }
-    edit(tr("Load what is on disk"), std::move(std::get<io::LoadedProject>(result).project));
-    onDisk_ = io::fingerprintOf(*text);
+    auto file = readFile(path_, error);
+    if (!file) return false;
+    edit(tr("Load what is on disk"), std::move(file->loaded.project));
+    onDisk_ = io::fingerprintOf(file->text);
     savedAt_ = QFileInfo(path_).lastModified();
     changedOnDiskAt_ = {};
     recovered_ = false;

@@ -61,13 +61,13 @@ public:
         for (const T& element : list) {
             const std::size_t before = steps_.size();
             steps_.push_back(key);
-            inside(partId(element), nameOfPart(element), [&] { walk(element); });
+            inside(partId(element), nameOfPart(element), [&] { describeElement(*this, element); });
             steps_.resize(before);
         }
     }
     template <class... Ts>
     void either(std::string_view key, const std::variant<Ts...>& choice) {
-        inside(key, {}, [&] { walk(choice); });
+        inside(key, {}, [&] { describeElement(*this, choice); });
     }
     void texts(std::string_view key, const std::vector<std::string>& list) {
         if (list.size() > mostLinkedTexts)
@@ -78,13 +78,6 @@ public:
     }
 
 private:
-    template <class T>
-    void walk(const T& element) {
-        if constexpr (requires { element.index(); })
-            std::visit([&](const auto& x) { describe(*this, x); }, element);
-        else
-            describe(*this, element);
-    }
     template <class T>
     std::string_view nameOfPart(const T& part) const {
         if constexpr (requires { part.movement; }) {
@@ -152,11 +145,11 @@ public:
     }
     template <class T>
     void parts(std::string_view, std::vector<T>& list) {
-        for (T& element : list) walk(element);
+        for (T& element : list) describeElement(*this, element);
     }
     template <class... Ts>
     void either(std::string_view, std::variant<Ts...>& choice) {
-        walk(choice);
+        describeElement(*this, choice);
     }
     void texts(std::string_view, std::vector<std::string>& list) {
         for (std::string& s : list) text(s);
@@ -165,13 +158,6 @@ public:
 private:
     static void text(std::string& s) {
         if (!units::isPlainText(s)) s = units::plainText(s);
-    }
-    template <class T>
-    void walk(T& element) {
-        if constexpr (requires { element.index(); })
-            std::visit([&](auto& x) { describe(*this, x); }, element);
-        else
-            describe(*this, element);
     }
 };
 
@@ -214,12 +200,12 @@ public:
     template <class T>
     void parts(std::string_view key, const std::vector<T>& list) {
         block(key, [&] {
-            for (const T& element : list) block({}, [&] { walk(element); });
+            for (const T& element : list) block({}, [&] { describeElement(*this, element); });
         });
     }
     template <class... Ts>
     void either(std::string_view key, const std::variant<Ts...>& choice) {
-        block(key, [&] { walk(choice); });
+        block(key, [&] { describeElement(*this, choice); });
     }
     void texts(std::string_view key, const std::vector<std::string>& list) {
         block(key, [&] {

@@ -427,6 +427,15 @@ void describe(V& v, S& s) {
     v.texts("retired_ids", s.retiredIds);
 }
 
+/// Describes a part, or what a variant of parts holds.
+template <class V, class T>
+void describeElement(V& visitor, T& element) {
+    if constexpr (requires { element.index(); })
+        std::visit([&](auto& held) { describe(visitor, held); }, element);
+    else
+        describe(visitor, element);
+}
+
 /// Keys of the texts by which paths name an element of a list: its id, else the axis it is about, else all
 /// that tells one verdict that was set aside from another.
 template <class T>

@@ -31,24 +31,16 @@ public:
     template <class T>
     void parts(std::string_view key, std::vector<T>& list) {
         enter(key, [&] {
-            for (T& element : list) enter(partId(element), [&] { walk(element); });
+            for (T& element : list) enter(partId(element), [&] { describeElement(*this, element); });
         });
     }
     template <class... Ts>
     void either(std::string_view key, std::variant<Ts...>& choice) {
-        enter(key, [&] { walk(choice); });
+        enter(key, [&] { describeElement(*this, choice); });
     }
     void texts(std::string_view, std::vector<std::string>&) {}
 
 private:
-    template <class T>
-    void walk(T& element) {
-        if constexpr (requires { element.index(); })
-            std::visit([&](auto& x) { describe(*this, x); }, element);
-        else
-            describe(*this, element);
-    }
-
     template <class F>
     void enter(std::string_view step, F inside) {
         const std::size_t before = path_.size();
@@ -88,12 +80,7 @@ public:
     void parts(std::string_view, std::vector<T>& list) {
         // Candidates that are not in use change no number of this axis.
         if constexpr (!std::same_as<T, DriveCandidate>)
-            for (T& element : list) {
-                if constexpr (requires { element.index(); })
-                    std::visit([&](auto& x) { describe(*this, x); }, element);
-                else
-                    describe(*this, element);
-            }
+            for (T& element : list) describeElement(*this, element);
     }
     template <class... Ts>
     void either(std::string_view, std::variant<Ts...>& choice) {

@@ -112,6 +112,13 @@ std::vector<std::string> inconsistencies(const Project& project) {
         std::set<std::string_view> ids;
         for (const auto& part : parts) claim(ids, part.id, where);
     };
+    std::set<std::string> aside;
+    for (const SetAside& s : project.setAside)
+        if (s.rule.empty())
+            found.push_back("set_aside: a rule is missing. Name the verdict's rule, or remove the entry.");
+        else if (!aside.insert(s.rule + '@' + s.axis + '@' + s.shot).second)
+            found.push_back("set_aside: “" + s.rule + "” of “" + s.axis +
+                            "” stands twice. Keep one entry for each verdict.");
     claimList(project.payload, "payload");
     claimList(project.keepOut, "keep_out");
     claimList(project.kits, "kits");

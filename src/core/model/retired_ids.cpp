@@ -49,23 +49,16 @@ public:
                 if constexpr (
                     requires { element.id; } || requires { element.index(); })
                     if constexpr (!std::same_as<T, DriveCandidate>) ids.emplace(partId(element));
-                walk(element);
+                describeElement(*this, element);
             });
     }
     template <class... Ts>
     void either(std::string_view key, const std::variant<Ts...>& choice) {
-        inside(key, [&] { walk(choice); });
+        inside(key, [&] { describeElement(*this, choice); });
     }
     void texts(std::string_view, const std::vector<std::string>&) {}
 
 private:
-    template <class T>
-    void walk(const T& element) {
-        if constexpr (requires { element.index(); })
-            std::visit([&](const auto& x) { describe(*this, x); }, element);
-        else
-            describe(*this, element);
-    }
     template <class F>
     void inside(std::string_view step, F f) {
         const std::size_t before = path_.size();
