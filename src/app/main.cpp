@@ -11,6 +11,7 @@
 #include <QIcon>
 #include <QMenu>
 #include <QPushButton>
+#include <QTemporaryDir>
 #include <cstdio>
 
 namespace {
@@ -80,10 +81,18 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
     return 0;
 }
 
+/// Pictures are made without a screen, whose stand-in complains that windows there have no frame to hint sizes to.
+void dropOffscreenComplaints(QtMsgType, const QMessageLogContext&, const QString& message) {
+    if (!message.contains(QLatin1String("propagateSizeHints"))) std::fprintf(stderr, "%s\n", qPrintable(message));
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
     using namespace gantry::app;
+    // Rendering needs no folder for sockets, and Qt would complain that there is none.
+    const QTemporaryDir runtime;
+    if (!qEnvironmentVariableIsSet("XDG_RUNTIME_DIR")) qputenv("XDG_RUNTIME_DIR", runtime.path().toUtf8());
     QApplication app(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("calm-gantry"));
     QApplication::setApplicationName(QStringLiteral("calm-gantry"));
@@ -112,6 +121,7 @@ int main(int argc, char** argv) {
     loadFonts();
 
     if (parser.isSet(render)) {
+        qInstallMessageHandler(dropOffscreenComplaints);
         // A picture must not depend on, or change, what the person at this machine prefers.
         QApplication::setOrganizationName(QStringLiteral("calm-gantry-render"));
         MainWindow window;

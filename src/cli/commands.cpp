@@ -1,10 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
 
-#include "cli/confidence.h"
-#include "cli/find_ratio.h"
-#include "cli/simulate.h"
-#include "cli/stall_ladder.h"
+#include "cli/command_line.h"
 #include "core/evaluate/capability.h"
 #include "core/rigs/rigs.h"
 #include "core/units/plain_text.h"
@@ -17,37 +14,12 @@
 #include "io/templates/settings_template.h"
 
 #include <algorithm>
-#include <iostream>
-#include <map>
 #include <optional>
+#include <ostream>
 #include <sstream>
 
 namespace gantry::cli {
 namespace {
-
-constexpr std::string_view usage =
-    "Usage:\n"
-    "  calm-gantry-cli evaluate FILE [--json]\n"
-    "  calm-gantry-cli verdicts FILE\n"
-    "  calm-gantry-cli check FILE\n"
-    "  calm-gantry-cli export FILE --as settings [--format csv|text] "
-    "[--template TEMPLATE [--allow-missing]]\n"
-    "  calm-gantry-cli export FILE --as project\n"
-    "  calm-gantry-cli simulate FILE [--axis ID] [--shot ID] [--json]\n"
-    "  calm-gantry-cli confidence FILE [--axis ID] [--samples N] [--json]\n"
-    "  calm-gantry-cli stall-ladder FILE --axis ID [--outcomes pppl] [--json]\n"
-    "  calm-gantry-cli find-ratio RATIO [--stages N] [--from gears-0.5|gears-1|pulleys-2|"
-    "pulleys-3|pulleys-5|TABLE.csv] [--most N] [--json]\n"
-    "  calm-gantry-cli rig [NAME]\n"
-    "  calm-gantry-cli schema\n"
-    "Exit code 1: a verdict is over, a shot loses steps, or nothing was found. 2: the call or a file was "
-    "wrong.\n"
-    "3: the output could not be written. 130: stopped by Ctrl+C.\n";
-
-struct Call {
-    std::string command, file, as, format, templateFile, stages, from, most, axis, shot, samples, outcomes;
-    bool json = false, allowMissing = false;
-};
 
 /// Prints a rig to start from as a project, or the list of them.
 int startingRig(const std::string& name, std::ostream& out, std::ostream& err) {
@@ -62,49 +34,6 @@ int startingRig(const std::string& name, std::ostream& out, std::ostream& err) {
     if (name.empty()) return 0;
     err << "There is no rig “" << name << "”. `calm-gantry-cli rig` lists them.\n";
     return 2;
-}
-
-const std::map<std::string_view, std::string Call::*> textOptions{{"--as", &Call::as},
-                                                                  {"--format", &Call::format},
-                                                                  {"--stages", &Call::stages},
-                                                                  {"--from", &Call::from},
-                                                                  {"--most", &Call::most},
-                                                                  {"--axis", &Call::axis},
-                                                                  {"--shot", &Call::shot},
-                                                                  {"--samples", &Call::samples},
-                                                                  {"--outcomes", &Call::outcomes},
-                                                                  {"--template", &Call::templateFile}};
-
-/// Reads the arguments; nothing, with a sentence on err, if they are off.
-std::optional<Call> readCall(const std::vector<std::string>& arguments, std::ostream& err) {
-    Call call;
-    std::vector<std::string> plain;
-    for (std::size_t i = 0; i < arguments.size(); ++i) {
-        const std::string& a = arguments[i];
-        const auto value = [&](std::string& target) {
-            if (i + 1 >= arguments.size()) {
-                err << a << " needs a value.\n";
-                return false;
-            }
-            target = arguments[++i];
-            return true;
-        };
-        if (a == "--json")
-            call.json = true;
-        else if (a == "--allow-missing")
-            call.allowMissing = true;
-        else if (const auto option = textOptions.find(a); option != textOptions.end()) {
-            if (!value(call.*option->second)) return std::nullopt;
-        } else if (a.starts_with("--") && a != "--help") {
-            err << "Unknown option " << a << ".\n";
-            return std::nullopt;
-        } else
-            plain.push_back(a);
-    }
-    if (plain.empty() || plain.front() == "--help" || plain.size() > 2) return std::nullopt;
-    call.command = plain.front();
-    if (plain.size() == 2) call.file = plain[1];
-    return call;
 }
 
 std::optional<io::LoadedProject> load(const std::string& file, std::ostream& err) {
@@ -172,7 +101,7 @@ int verdicts(const Project& project, std::ostream& out, std::ostream& err) {
     return over ? 1 : 0;
 }
 
-int exportSettings(const Call& call, const Project& project, std::ostream& out, std::ostream& err) {
+int exportSettings(const ExportCall& call, const Project& project, std::ostream& out, std::ostream& err) {
     const io::SettingsSheet sheet = io::settingsSheet(project, assess(project));
     if (!call.templateFile.empty()) {
         std::string error;
@@ -199,14 +128,7 @@ int exportSettings(const Call& call, const Project& project, std::ostream& out, 
         out << filled.text;
         return 0;
     }
-    if (call.format == "csv")
-        out << io::settingsCsv(sheet);
-    else if (call.format.empty() || call.format == "text")
-        out << io::settingsText(sheet);
-    else {
-        err << "Unknown format “" << call.format << "”: use csv or text.\n";
-        return 2;
-    }
+    out << (call.format == "csv" ? io::settingsCsv(sheet) : io::settingsText(sheet));
     return 0;
 }
 
@@ -214,64 +136,77 @@ int exportSettings(const Call& call, const Project& project, std::ostream& out, 
 
 namespace {
 
-int carryOut(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err) {
-    const std::optional<Call> call = readCall(arguments, err);
-    if (!call) {
-        err << "This call is not understood.\n" << usage;
-        return 2;
+/// What each call does. Those on a project read it first.
+struct Runner {
+    std::ostream& out;
+    std::ostream& err;
+
+    template <class F>
+    int withProject(const std::string& file, F f) const {
+        const std::optional<io::LoadedProject> loaded = load(file, err);
+        return loaded ? f(*loaded) : 2;
     }
-    if (call->command == "schema") {
+
+    int operator()(const Answer& answer) const {
+        (answer.code == 0 ? out : err) << answer.text;
+        return answer.code;
+    }
+    int operator()(const SchemaCall&) const {
         out << io::projectSchema();
         return 0;
     }
-    if (call->command == "find-ratio" && !call->file.empty())
-        return findRatio({call->file, call->stages, call->from, call->most, call->json}, out, err);
-    if (call->command == "rig") return startingRig(call->file, out, err);
-    if (call->file.empty()) {
-        err << "“" << call->command << "” needs a file.\n" << usage;
-        return 2;
+    int operator()(const RigCall& call) const { return startingRig(call.name, out, err); }
+    int operator()(const RatioCall& call) const { return findRatio(call, out, err); }
+    int operator()(const EvaluateCall& call) const {
+        return withProject(call.file, [&](const io::LoadedProject& loaded) {
+            const Project& project = loaded.project;
+            const Assessment a = assess(project);
+            if (call.json)
+                out << io::evaluationJson(project, a);
+            else
+                for (std::size_t i = 0; i < project.axes.size(); ++i)
+                    printAxis(project, i, a.evaluation.axes[i], out);
+            return 0;
+        });
     }
-    const std::optional<io::LoadedProject> loaded = load(call->file, err);
-    if (!loaded) return 2;
-    const Project& project = loaded->project;
-    if (call->command == "evaluate") {
-        const Assessment a = assess(project);
-        if (call->json)
-            out << io::evaluationJson(project, a);
-        else
-            for (std::size_t i = 0; i < project.axes.size(); ++i)
-                printAxis(project, i, a.evaluation.axes[i], out);
-        return 0;
+    int operator()(const VerdictsCall& call) const {
+        return withProject(call.file, [&](const auto& loaded) { return verdicts(loaded.project, out, err); });
     }
-    if (call->command == "verdicts") return verdicts(project, out, err);
-    if (call->command == "simulate") return simulate({call->axis, call->shot, call->json}, project, out, err);
-    if (call->command == "confidence")
-        return confidence({call->axis, call->samples, call->json}, project, out, err);
-    if (call->command == "stall-ladder")
-        return stallLadder({call->axis, call->outcomes, call->json}, project, out, err);
-    if (call->command == "check") {
-        for (const std::string& notice : loaded->notices) out << notice << '\n';
-        out << units::plainText(call->file) << ": " << project.axes.size() << " axes, "
-            << project.shots.size() << " shots, reads well.\n";
-        return 0;
+    int operator()(const CheckCall& call) const {
+        return withProject(call.file, [&](const io::LoadedProject& loaded) {
+            for (const std::string& notice : loaded.notices) out << notice << '\n';
+            out << units::plainText(call.file) << ": " << loaded.project.axes.size() << " axes, "
+                << loaded.project.shots.size() << " shots, reads well.\n";
+            return 0;
+        });
     }
-    if (call->command == "export" && call->as == "settings") return exportSettings(*call, project, out, err);
-    if (call->command == "export" && call->as == "project") {
-        out << io::writeProject(project);
-        return 0;
+    int operator()(const ExportCall& call) const {
+        return withProject(call.file, [&](const io::LoadedProject& loaded) {
+            if (call.as == "settings") return exportSettings(call, loaded.project, out, err);
+            out << io::writeProject(loaded.project);
+            return 0;
+        });
     }
-    err << "“" << call->command << "” is no command" << (call->as.empty() ? "" : " for “" + call->as + "”")
-        << ".\n"
-        << usage;
-    return 2;
-}
+    int operator()(const OnFile<SimulateCall>& on) const {
+        return withProject(on.file,
+                           [&](const auto& loaded) { return simulate(on.call, loaded.project, out, err); });
+    }
+    int operator()(const OnFile<ConfidenceCall>& on) const {
+        return withProject(on.file,
+                           [&](const auto& loaded) { return confidence(on.call, loaded.project, out, err); });
+    }
+    int operator()(const OnFile<LadderCall>& on) const {
+        return withProject(
+            on.file, [&](const auto& loaded) { return stallLadder(on.call, loaded.project, out, err); });
+    }
+};
 
 } // namespace
 
 int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err) {
     // Complaints quote file names and arguments, which may hold what a terminal would obey.
     std::ostringstream said;
-    const int code = carryOut(arguments, out, said);
+    const int code = std::visit(Runner{out, said}, readCommandLine(arguments));
     err << units::plainText(said.str());
     return code;
 }

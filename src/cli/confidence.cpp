@@ -7,15 +7,12 @@
 #include "core/units/text.h"
 
 #include <algorithm>
-#include <charconv>
 #include <iterator>
 #include <nlohmann/json.hpp>
 #include <ostream>
 
 namespace gantry::cli {
 namespace {
-
-constexpr int usualSamples = 10000, mostSamples = 1000000;
 
 std::string percent(double share) {
     return units::format(share, units::Kind::Percentage, units::System::Metric, 3);
@@ -25,15 +22,7 @@ std::string percent(double share) {
 
 int confidence(const ConfidenceCall& call, const Project& project, std::ostream& out, std::ostream& err) {
     if (!knownId(project.axes, call.axis, "axis", err)) return 2;
-    int samples = usualSamples;
-    if (!call.samples.empty()) {
-        const char* end = call.samples.data() + call.samples.size();
-        const auto read = std::from_chars(call.samples.data(), end, samples);
-        if (read.ec != std::errc{} || read.ptr != end || samples < 100 || samples > mostSamples) {
-            err << "--samples takes a whole number from 100 to 1000000, not “" << call.samples << "”.\n";
-            return 2;
-        }
-    }
+    const int samples = call.samples;
     nlohmann::ordered_json list = nlohmann::ordered_json::array();
     LongJob job("Sampling");
     const auto progress = job.progress();

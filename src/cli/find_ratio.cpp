@@ -66,14 +66,8 @@ int findRatio(const RatioCall& call, std::ostream& out, std::ostream& err) {
     }
     ratiofinder::Query query;
     query.target = *target;
-    const auto stages = number(call.stages.empty() ? "2" : call.stages),
-               most = number(call.most.empty() ? "20" : call.most);
-    if (!stages || *stages > 4 || !most || *most > 1000) {
-        err << "--stages takes 1 to 4 and --most 1 to 1000.\n";
-        return 2;
-    }
-    query.mostStages = static_cast<int>(*stages);
-    query.most = static_cast<std::size_t>(*most);
+    query.mostStages = call.stages;
+    query.most = static_cast<std::size_t>(call.most);
     const std::optional<ratiofinder::Bin> bin = binOf(call.from, err);
     if (!bin) return 2;
     LongJob job("Searching");

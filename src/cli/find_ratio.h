@@ -6,9 +6,12 @@
 
 namespace gantry::cli {
 
-/// What `find-ratio` was asked, as typed; empty texts mean the defaults (2 stages, 2 mm pulleys, 20 trains).
+/// What `find-ratio` was asked.
 struct RatioCall {
-    std::string ratio, stages, from, most;
+    std::string ratio; ///< as typed: "57/11"
+    int stages = 2;    ///< 1 to 4
+    std::string from;  ///< a stock by name or a table; empty: 2 mm pulleys
+    int most = 20;     ///< 1 to 1000
     bool json = false;
 };
 

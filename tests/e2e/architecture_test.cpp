@@ -89,6 +89,15 @@ private slots:
             QVERIFY2(!banned.match(text).hasMatch(), qPrintable(path));
         });
     }
+    /// One g: a second one could differ.
+    void gravityStandsOnce() {
+        QStringList places;
+        eachSource("src", [&](const QString& path, const QString& text) {
+            if (text.contains("9.80665")) places << path;
+        });
+        QCOMPARE(places.size(), 1);
+        QVERIFY2(places[0].endsWith("core/units/constants.h"), qPrintable(places.join(' ')));
+    }
     void everySourceNamesItsLicence() {
         for (const char* folder : {"src", "tests", "benchmarks"})
             eachSource(folder, [&](const QString& path, const QString& text) {

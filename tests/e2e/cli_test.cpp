@@ -8,6 +8,7 @@
 #include <QElapsedTimer>
 #include <QFile>
 #include <QProcess>
+#include <QRegularExpression>
 #include <QTemporaryDir>
 #include <QTest>
 #include <csignal>
@@ -122,6 +123,81 @@ private slots:
             QVERIFY2(r.err.size() > 15 && r.err.find('.') != std::string::npos, what);
             QVERIFY2(gantry::units::isPlainText(r.err) && gantry::units::isPlainText(r.out), what);
         }
+    }
+    static QStringList commands() {
+        return {"evaluate",     "verdicts",   "check", "export", "simulate",  "confidence",
+                "stall-ladder", "find-ratio", "rig",   "schema", "completion"};
+    }
+    void helpAndVersionAreNoFailures() {
+        const Result all = run({"--help"});
+        QCOMPARE(all.code, 0);
+        QVERIFY(all.err.empty());
+        const QString docs = QString::fromStdString(textOfFile(sourcePath("docs/command-line.md")));
+        for (const QString& command : commands()) {
+            QVERIFY2(all.out.find("\n  " + command.toStdString() + " ") != std::string::npos,
+                     qPrintable(command));
+            const Result one = run({command.toStdString(), "--help"});
+            QCOMPARE(one.code, 0);
+            QVERIFY2(one.out.find("calm-gantry-cli " + command.toStdString()) != std::string::npos,
+                     qPrintable(command));
+            QVERIFY2(docs.contains("calm-gantry-cli " + command),
+                     qPrintable(command)); // the docs tell of each
+        }
+        const Result version = run({"--version"});
+        QCOMPARE(version.code, 0);
+        QVERIFY(QRegularExpression("^[0-9]+\\.[0-9]+\\.[0-9]+\n$")
+                    .match(QString::fromStdString(version.out))
+                    .hasMatch());
+    }
+    /// Nothing that is typed is ignored.
+    void whatIsUnknownIsNamed() {
+        for (const auto& [call, named] : std::vector<std::pair<std::vector<std::string>, const char*>>{
+                 {{"fly"}, "fly"},
+                 {{"evaluate", demo_, "--loud"}, "--loud"},
+                 {{"evaluate", demo_, "more"}, "more"},
+                 {{"verdicts", demo_, "--json"}, "--json"},
+                 {{"find-ratio", "3", "--stages", "2.5"}, "2.5"},
+                 {{"find-ratio", "3", "--stages", "5"}, "5"},
+                 {{"find-ratio", "3", "--stages", "two"}, "two"},
+                 {{"find-ratio", "3", "--most", "0"}, "--most"},
+                 {{"confidence", demo_, "--samples", "1e3"}, "1e3"},
+                 {{"export", demo_, "--as", "poem"}, "poem"},
+                 {{"export", demo_, "--as", "settings", "--format", "pdf"}, "pdf"},
+                 {{"export", demo_, "--as", "settings", "--allow-missing"}, "--template"},
+                 {{"simulate", demo_, "--axis"}, "--axis"},
+                 {{"completion", "klingon"}, "klingon"}}) {
+            const Result r = run(call);
+            QCOMPARE(r.code, 2);
+            QVERIFY2(r.err.find(named) != std::string::npos && r.err.find("--help") != std::string::npos,
+                     r.err.c_str());
+            QVERIFY(r.out.empty());
+        }
+    }
+    /// The script in a real shell: what it offers after each beginning.
+    void completionWorksInTheShell() {
+        const QTemporaryDir dir;
+        const std::string script = dir.filePath("completion").toStdString();
+        std::ofstream(script) << run({"completion", "bash"}).out;
+        const auto offered = [&](const QString& typed) {
+            QStringList words = typed.split(' ');
+            QProcess bash;
+            bash.setWorkingDirectory(dir.path());
+            const QString ask = "source ./completion; COMP_WORDS=(calm-gantry-cli \"$@\"); COMP_CWORD=$#; "
+                                "_calm_gantry_cli; printf '%s\\n' \"${COMPREPLY[@]}\"";
+            bash.start("bash", QStringList{"--norc", "-c", ask, "bash"} + words);
+            if (!bash.waitForFinished()) return QStringList{"bash does not end"};
+            QStringList out = QString::fromUtf8(bash.readAllStandardOutput()).split('\n', Qt::SkipEmptyParts);
+            out.sort();
+            return out;
+        };
+        QStringList all = commands() + QStringList{"--help", "--version"};
+        all.sort();
+        QCOMPARE(offered(""), all);
+        QCOMPARE(offered("e"), (QStringList{"evaluate", "export"}));
+        QCOMPARE(offered("find-ratio 3 --"),
+                 (QStringList{"--from", "--help", "--json", "--most", "--stages"}));
+        QCOMPARE(offered("export x --a"), (QStringList{"--allow-missing", "--as"}));
+        QCOMPARE(offered("check comp"), QStringList{"completion"}); // the file that lies there
     }
     void namesDoNotReachTheTerminalAsCommands() {
         auto j = nlohmann::json::parse(demoText());

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/drivetrain/winch.h"
 
+#include "core/units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -39,8 +41,7 @@ double turnsFor(const Drum& drum, double length) {
 }
 
 double slackDeceleration(double slope, double friction, double mass) {
-    constexpr double standardGravity = 9.80665;
-    return standardGravity * std::sin(slope) + friction / mass;
+    return units::standardGravity * std::sin(slope) + friction / mass;
 }
 
 } // namespace gantry::drivetrain

@@ -7,6 +7,7 @@
 
 #include "core/structure/pads.h"
 #include "core/structure/strength.h"
+#include "core/units/constants.h"
 
 #include <algorithm>
 #include <cmath>
@@ -16,7 +17,7 @@
 namespace gantry {
 namespace {
 
-constexpr double gravity = 9.80665, pi = std::numbers::pi;
+constexpr double pi = std::numbers::pi;
 constexpr double harmless = 1e6; // ratio where nothing loads a part
 
 Figure overOrHarmless(double allowed, double actual) {
@@ -26,7 +27,7 @@ Figure overOrHarmless(double allowed, double actual) {
 /// Torque [N·m] about the rail's length from what sits beside it: camera off the middle, and heads that swing
 /// their weight round.
 double sideTorque(const Project& project, const Axis& axis, const LinearMechanism& linear, double mass) {
-    double torque = mass * gravity * std::abs(linear.rail.cameraSide);
+    double torque = mass * units::standardGravity * std::abs(linear.rail.cameraSide);
     bool above = false;
     for (const Axis& other : project.axes) {
         if (other.id == axis.id) {
@@ -35,7 +36,7 @@ double sideTorque(const Project& project, const Axis& axis, const LinearMechanis
         }
         if (!above || kindOf(other) != AxisKind::Rotary) continue;
         const auto masses = armMasses(project, other);
-        torque += gravity * std::abs(structure::moments(masses).along);
+        torque += units::standardGravity * std::abs(structure::moments(masses).along);
     }
     return torque;
 }
@@ -116,8 +117,8 @@ void fillRail(AxisStructure& out, const Project& project, const Axis& axis, cons
         before = p;
         // It is largest in the middle or at an end, between which a quarter of the places is enough.
         if (i % 4 == 0) moment = std::max(moment, structure::railMoment(r.rail, r.carriage, at));
-        const double ratio =
-            structure::railTippingRatio(r.rail, r.carriage, linear.rail.standMass.value * gravity, at);
+        const double ratio = structure::railTippingRatio(
+            r.rail, r.carriage, linear.rail.standMass.value * units::standardGravity, at);
         if (ratio < tip) {
             tip = ratio;
             tipAt = at;
@@ -167,7 +168,7 @@ void fillRail(AxisStructure& out, const Project& project, const Axis& axis, cons
 double pivotMoment(std::span<const structure::ArmMass> masses, bool front) {
     double out = 0.0;
     for (const structure::ArmMass& m : masses)
-        if ((m.along > 0.0) == front) out += m.mass * gravity * std::abs(m.along);
+        if ((m.along > 0.0) == front) out += m.mass * units::standardGravity * std::abs(m.along);
     return out;
 }
 
@@ -240,15 +241,17 @@ void fillArm(AxisStructure& out, const Project& project, const Axis& axis, const
             arm.tipMass += m.mass;
             tipMoment += m.mass * (m.along - boom.reach);
         } else if (m.along > 0.0) {
-            const double a = m.along, over = 1.0 / beam.bendingUpright, force = m.mass * gravity;
+            const double a = m.along, over = 1.0 / beam.bendingUpright,
+                         force = m.mass * units::standardGravity;
             inner.sag += force * a * a * (3.0 * boom.reach - a) / 6.0 * over;
             inner.slope += force * a * a / 2.0 * over;
         }
     }
     if (arm.tipMass > 0.0) arm.tipOffset = tipMoment / arm.tipMass;
-    const structure::Bend tip = structure::cantileverTip(arm, gravity);
+    const structure::Bend tip = structure::cantileverTip(arm, units::standardGravity);
     const double sag = tip.sag + inner.sag, slope = tip.slope + inner.slope;
-    const double twist = arm.tipMass * gravity * std::abs(boom.tipSide) * boom.reach / beam.torsion;
+    const double twist =
+        arm.tipMass * units::standardGravity * std::abs(boom.tipSide) * boom.reach / beam.torsion;
     out.ownMass = Figure::of(beam.massPerMetre * (boom.reach + boom.rear));
     out.sag = Figure::of(sag);
     out.slope = Figure::of(slope);
@@ -278,13 +281,13 @@ void fillArm(AxisStructure& out, const Project& project, const Axis& axis, const
     out.bounce = Figure::of(structure::cantileverFrequency(arm, boom.mastTurning.value));
 
     const Pivot& pivot = boom.pivot;
-    const double load = (total + beam.massPerMetre * (boom.reach + boom.rear)) * gravity;
+    const double load = (total + beam.massPerMetre * (boom.reach + boom.rear)) * units::standardGravity;
     if (pivot.pinDiameter > 0.0)
         out.pinRatio =
             overOrHarmless(pivot.pinLimit, structure::pinStress({pivot.pinDiameter, pivot.cheekGap}, load));
     if (pivot.bearingRating.value > 0.0) out.bearingRatio = overOrHarmless(pivot.bearingRating.value, load);
     const double tilting =
-        std::abs(gravity * structure::moments(masses).along) + load * std::abs(boom.tipSide);
+        std::abs(units::standardGravity * structure::moments(masses).along) + load * std::abs(boom.tipSide);
     if (pivot.bearingMoment.value > 0.0) out.momentRatio = overOrHarmless(pivot.bearingMoment.value, tilting);
     if (pivot.bolts >= 2)
         out.boltRatio =
@@ -336,7 +339,7 @@ std::optional<RailSetting> railSetting(const Project& project, const Axis& axis,
     RailSetting out;
     // A steep rail bends only by the part of the weight that is square to it.
     const double square = std::abs(std::cos(linear->slope.value));
-    out.rail.beam = {length, beam.bendingUpright, beam.massPerMetre * gravity * square};
+    out.rail.beam = {length, beam.bendingUpright, beam.massPerMetre * units::standardGravity * square};
     out.rail.torsionStiffness = std::max(beam.torsion, 1e-12);
     if (rail.support == RailSupport::OneHead) {
         if (rail.headAt > length) {
@@ -353,7 +356,7 @@ std::optional<RailSetting> railSetting(const Project& project, const Axis& axis,
     }
     out.mass = movingMass(project, axis, *linear);
     out.height = std::abs(linear->guide.massHeight);
-    out.carriage = {out.mass * gravity * square, std::min(linear->guide.wheelbase, length),
+    out.carriage = {out.mass * units::standardGravity * square, std::min(linear->guide.wheelbase, length),
                     sideTorque(project, axis, *linear, out.mass) * square};
     const double half = 0.5 * linear->carriageLength + linear->bumperLength;
     out.low = std::min(half, 0.5 * length);

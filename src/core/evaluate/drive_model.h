@@ -9,13 +9,14 @@
 #include "core/motion/rocking.h"
 #include "core/motor/curve.h"
 #include "core/structure/balance.h"
+#include "core/units/constants.h"
 
 #include <optional>
 #include <span>
 
 namespace gantry {
 
-inline constexpr double standardGravity = 9.80665; ///< [m/s²]
+using units::standardGravity;
 
 /// An axis as the formula rooms see it. "Output unit" U is m on linear axes and rad on rotary ones; forces
 /// are N or N·m accordingly. Numbers that are not given are NaN and `missing` says which. Torques at the

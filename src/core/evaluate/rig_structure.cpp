@@ -2,6 +2,7 @@
 #include "core/evaluate/rig_structure.h"
 
 #include "core/evaluate/arm_masses.h"
+#include "core/units/constants.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,7 +12,6 @@ namespace gantry {
 namespace {
 
 using std::numbers::pi;
-constexpr double gravity = 9.80665;
 
 /// Planned and hardest deceleration of an axis [U/s²].
 struct Stops {
@@ -211,11 +211,12 @@ RigStructure rigStructure(const Project& project, const std::vector<AxisEvaluati
         // Weight straight down, and its moment as a couple between the anchors; the worst arm and stop.
         const RigLayout worst = layRig(project, overhangingPose(project, true));
         double moment = 0.0;
-        for (const RigBody& b : worst.bodies) moment += b.mass * gravity * std::hypot(b.centre.x, b.centre.y);
+        for (const RigBody& b : worst.bodies)
+            moment += b.mass * units::standardGravity * std::hypot(b.centre.x, b.centre.y);
         const Loads loads = loadsOn(project, axes, worst);
         for (const structure::Push& p : loads.emergency)
             moment += p.force * std::abs(base.height - std::min(p.height, base.height));
-        const double weight = worst.mass * gravity;
+        const double weight = worst.mass * units::standardGravity;
         const double pull = (base.kind == BaseKind::Overhead ? weight : 0.0) + moment / base.anchorSpread;
         out.anchorPull = Figure::of(pull);
         out.anchors = base.anchorStrength.value > 0.0 && pull > 0.0

@@ -2,6 +2,7 @@
 #include "core/recipes/recipe.h"
 
 #include "core/recipes/structure_recipes.h"
+#include "core/units/constants.h"
 
 #include <cmath>
 #include <numbers>
@@ -11,7 +12,7 @@ namespace {
 
 using K = units::Kind;
 using In = std::span<const double>;
-constexpr double g = 9.80665, pi = std::numbers::pi;
+constexpr double pi = std::numbers::pi;
 
 constexpr std::string_view slideCare = "Work with a dummy mass, never with the camera. Tie a catch strap to "
                                        "the carriage, raise the low end slowly, and keep "
@@ -27,10 +28,10 @@ double pullOnLevel(In r) {
     return r[0];
 }
 double slidingAngle(In r) {
-    return r[0] * g * std::sin(r[1]);
+    return r[0] * units::standardGravity * std::sin(r[1]);
 }
 double bifilar(In r) { // mass, distance of the strings, their length, time of ten swings
-    return r[0] * g * r[1] * r[1] * std::pow(r[3] / 10.0, 2) / (16.0 * pi * pi * r[2]);
+    return r[0] * units::standardGravity * r[1] * r[1] * std::pow(r[3] / 10.0, 2) / (16.0 * pi * pi * r[2]);
 }
 double share(In r) {
     return r[0] / r[1];
@@ -255,7 +256,7 @@ std::vector<Recipe> makeRecipes() {
          "1. Unplug the motor, clamp a light arm on the shaft. 2. Hang weights on until it slips.",
          "",
          {{"Mass", K::Mass, 0.02}, {"Distance from the shaft", K::Length, 0.08}},
-         [](In r) { return r[0] * g * r[1]; },
+         [](In r) { return r[0] * units::standardGravity * r[1]; },
          0.2},
         {"heat-rise",
          "thermal_resistance_K_W",
@@ -290,7 +291,7 @@ std::vector<Recipe> makeRecipes() {
          "3. Hang a known mass on and measure how much farther apart they are.",
          "Hang the mass low over a cushion, keep feet away, and stay well below the breaking load.",
          {{"Added mass", K::Mass, 2.0}, {"Between the marks", K::Length, 1.0}, {"Stretch", K::Length, 0.002}},
-         [](In r) { return r[0] * g * r[1] / r[2]; },
+         [](In r) { return r[0] * units::standardGravity * r[1] / r[2]; },
          0.15},
         {"stiffness-arm",
          "stiffness_Nm_rad",

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structure/balance.h"
 
+#include "core/units/constants.h"
+
 #include <cmath>
 
 namespace gantry::structure {
 namespace {
-constexpr double gravity = 9.80665; // [m/s²]
 double height(const ArmMass& m) {
     return m.levelled ? 0.0 : m.above;
 }
@@ -22,7 +23,7 @@ Moments moments(std::span<const ArmMass> masses) {
 
 double gravityTorque(std::span<const ArmMass> masses, double elevation) {
     const Moments sum = moments(masses);
-    return gravity * (sum.along * std::cos(elevation) - sum.above * std::sin(elevation));
+    return units::standardGravity * (sum.along * std::cos(elevation) - sum.above * std::sin(elevation));
 }
 
 double inertiaAboutPivot(std::span<const ArmMass> masses) {

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structure/pads.h"
 
+#include "core/units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 
 namespace gantry::structure {
 namespace {
-
-constexpr double gravity = 9.80665;
 
 double frequencyOf(double stiffness, double inertia) {
     return stiffness > 0.0 && inertia > 0.0 ? std::sqrt(stiffness / inertia) / (2.0 * std::numbers::pi) : 0.0;
@@ -50,7 +50,7 @@ double swayOnPads(const PadsView& view, std::optional<double> direction) {
     if (view.feet.empty()) return 0.0;
     double helps = 0.0, inertia = 0.0;
     for (const Weight& w : view.weights) {
-        helps += gravity * w.mass * w.height;
+        helps += units::standardGravity * w.mass * w.height;
         inertia += w.mass * w.height * w.height;
     }
     const double rocks = frequencyOf(view.stiffness * spreadOf(view.feet, direction) - helps, inertia);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structure/tipping.h"
 
+#include "core/units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -9,8 +11,7 @@
 namespace gantry::structure {
 namespace {
 
-constexpr double gravity = 9.80665; // [m/s²]
-constexpr double harmless = 1e6;    // ratio where nothing overturns
+constexpr double harmless = 1e6; // ratio where nothing overturns
 
 double cross(Plan o, Plan a, Plan b) {
     return (a.x - o.x) * (b.y - o.y) - (a.y - o.y) * (b.x - o.x);
@@ -34,7 +35,7 @@ Sums about(const Footprint& f, Plan from, Plan to, std::span<const Weight> weigh
     const double outward = std::max(0.0, nx * std::cos(f.downhill) + ny * std::sin(f.downhill));
     const double square = std::cos(f.slope), along = std::sin(f.slope) * outward;
     for (const Weight& w : weights) {
-        const double distance = inside(from, to, w.at), force = w.mass * gravity;
+        const double distance = inside(from, to, w.at), force = w.mass * units::standardGravity;
         (distance >= 0.0 ? out.stabilising : out.overturning) += force * square * std::abs(distance);
         out.overturning += force * along * std::max(0.0, w.height);
     }
@@ -113,7 +114,7 @@ std::optional<double> ballastNeeded(const Footprint& footprint, std::span<const 
         const double arm = inside(from, to, at) * std::cos(footprint.slope);
         if (missing <= 0.0) continue;
         if (arm <= 0.0) return std::nullopt;
-        most = std::max(most, missing / (gravity * arm));
+        most = std::max(most, missing / (units::standardGravity * arm));
     }
     return most;
 }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/units/unit_table.h"
 
+#include "core/units/constants.h"
+
 #include <algorithm>
 #include <array>
 #include <cctype>
@@ -14,8 +16,7 @@ constexpr double pi = std::numbers::pi;
 constexpr double deg = pi / 180.0;
 constexpr double inch = 0.0254;      // exact, by definition
 constexpr double pound = 0.45359237; // exact, by definition
-constexpr double gravity = 9.80665;  // standard gravity, for kgf and lbf
-constexpr double lbf = pound * gravity;
+constexpr double lbf = pound * standardGravity;
 
 constexpr std::array table{
     Unit{Kind::Length, "m", 1.0},
@@ -55,8 +56,8 @@ constexpr std::array table{
     Unit{Kind::Force, "kN", 1e3},
     Unit{Kind::Force, "lbf", lbf},
     Unit{Kind::Force, "ozf", lbf / 16},
-    Unit{Kind::Force, "kgf", gravity},
-    Unit{Kind::Force, "gf", gravity * 1e-3},
+    Unit{Kind::Force, "kgf", standardGravity},
+    Unit{Kind::Force, "gf", standardGravity * 1e-3},
     Unit{Kind::Torque, "Nm", 1.0},
     Unit{Kind::Torque, "mNm", 1e-3},
     Unit{Kind::Torque, "Ncm", 1e-2},
@@ -67,9 +68,9 @@ constexpr std::array table{
     Unit{Kind::Torque, "inlb", lbf* inch},
     Unit{Kind::Torque, "lbft", lbf * 12 * inch},
     Unit{Kind::Torque, "ftlb", lbf * 12 * inch},
-    Unit{Kind::Torque, "kgcm", gravity * 1e-2},
-    Unit{Kind::Torque, "kgfcm", gravity * 1e-2},
-    Unit{Kind::Torque, "gcm", gravity * 1e-5},
+    Unit{Kind::Torque, "kgcm", standardGravity * 1e-2},
+    Unit{Kind::Torque, "kgfcm", standardGravity * 1e-2},
+    Unit{Kind::Torque, "gcm", standardGravity * 1e-5},
     Unit{Kind::Inertia, "kgm2", 1.0},
     Unit{Kind::Inertia, "kgcm2", 1e-4},
     Unit{Kind::Inertia, "gcm2", 1e-7},

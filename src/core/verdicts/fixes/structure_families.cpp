@@ -5,6 +5,7 @@
 #include "core/evaluate/rig_structure.h"
 #include "core/evaluate/shot_steps.h"
 #include "core/evaluate/structure_solve.h"
+#include "core/units/constants.h"
 
 #include <algorithm>
 #include <cmath>
@@ -14,7 +15,6 @@ namespace {
 
 using M = words::MessageId;
 using units::Kind;
-constexpr double gravity = 9.80665;
 
 Axis& axisIn(Candidate& c, const Problem& p) {
     return c.result.axes[static_cast<std::size_t>(p.verdict.axis)];
@@ -89,8 +89,9 @@ Family counterweight(const Problem& p) {
     // front are left to the camera's side where that serves the rig better.
     for (const double left : {0.0, 0.02, 0.04, 0.06, 0.08}) {
         const double behind =
-            moved ? rounded(best->behind - left * front / (now.mass.value * gravity), 1e-3, true)
-                  : best->behind;
+            moved
+                ? rounded(best->behind - left * front / (now.mass.value * units::standardGravity), 1e-3, true)
+                : best->behind;
         const double mass = moved ? best->mass.value : rounded(best->mass.value * (1.0 - left), 0.01, true);
         if (behind < std::min(now.nearest, now.farthest)) break;
         addSetting(family, p, moved ? FixCost::SettingOnly : FixCost::ToBuy,

@@ -1,0 +1,147 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The only file that includes the command-line library, which compiles slowly.
+#include "cli/command_line.h"
+
+#include "cli/completion.h"
+
+#include <CLI/CLI.hpp>
+
+namespace gantry::cli {
+namespace {
+
+constexpr const char* program = "calm-gantry-cli";
+
+/// What completion needs to know of the commands.
+std::vector<CommandWords> wordsOf(const CLI::App& app) {
+    std::vector<CommandWords> out;
+    for (const CLI::App* sub : app.get_subcommands([](const CLI::App*) { return true; })) {
+        CommandWords words{sub->get_name(), {}, {}};
+        for (const CLI::Option* option : sub->get_options())
+            for (const std::string& name : option->get_lnames()) words.options.push_back("--" + name);
+        for (const CLI::Option* option :
+             sub->get_options([](const CLI::Option* o) { return o->get_positional(); }))
+            words.argument = option->get_name();
+        out.push_back(std::move(words));
+    }
+    return out;
+}
+
+} // namespace
+
+Command readCommandLine(const std::vector<std::string>& arguments) {
+    CLI::App app(
+        "Sizes and configures the drives of motorised camera rigs; the same numbers as in the window.",
+        program);
+    app.set_version_flag("--version", std::string(GANTRY_VERSION));
+    app.require_subcommand(1);
+    app.footer(
+        "Exit code 1: a verdict is over, a shot loses steps, outcomes contradict each other, or nothing was "
+        "found. "
+        "2: the call or a file was wrong. 3: the output could not be written. 130: stopped by Ctrl+C.");
+    Command command = Answer{};
+
+    const auto add = [&](const char* name, const char* what, auto& call) {
+        CLI::App* sub = app.add_subcommand(name, what);
+        sub->callback([&command, &call] { command = call; });
+        return sub;
+    };
+    const auto file = [](CLI::App* sub, std::string& target) {
+        sub->add_option("FILE", target, "Project file")->required();
+    };
+    const auto json = [](CLI::App* sub, bool& target) {
+        sub->add_flag("--json", target, "Print JSON, in SI");
+    };
+
+    EvaluateCall evaluate;
+    CLI::App* sub = add("evaluate", "Every number of every axis", evaluate);
+    file(sub, evaluate.file);
+    json(sub, evaluate.json);
+
+    VerdictsCall verdicts;
+    file(
+        add("verdicts", "Every verdict, worst first; exit code 1 if one is over and not set aside", verdicts),
+        verdicts.file);
+
+    CheckCall check;
+    file(add("check", "Reads a file and lists what is kept without being understood", check), check.file);
+
+    ExportCall out;
+    sub = add("export", "Settings for the controller, or the file in normal form", out);
+    file(sub, out.file);
+    sub->add_option("--as", out.as, "What to write")
+        ->required()
+        ->check(CLI::IsMember({"settings", "project"}));
+    sub->add_option("--format", out.format, "Form of the settings")->check(CLI::IsMember({"csv", "text"}));
+    CLI::Option* mustache =
+        sub->add_option("--template", out.templateFile, "Fill this template (docs/templates.md)");
+    sub->add_flag("--allow-missing", out.allowMissing, "Leave names empty that the settings do not have")
+        ->needs(mustache);
+
+    OnFile<SimulateCall> simulate;
+    sub = add("simulate", "Shots in time: lost steps, lag, vibration, heat", simulate);
+    file(sub, simulate.file);
+    sub->add_option("--axis", simulate.call.axis, "Only the axis with this id");
+    sub->add_option("--shot", simulate.call.shot, "Only the shot with this id");
+    json(sub, simulate.call.json);
+
+    OnFile<ConfidenceCall> confidence;
+    sub = add("confidence", "Chances of a stall within the tolerances, and the input that matters most",
+              confidence);
+    file(sub, confidence.file);
+    sub->add_option("--axis", confidence.call.axis, "Only the axis with this id");
+    sub->add_option("--samples", confidence.call.samples, "Rigs to draw")->check(CLI::Range(100, 1000000));
+    json(sub, confidence.call.json);
+
+    OnFile<LadderCall> ladder;
+    sub =
+        add("stall-ladder", "Tests from easy to hopeless, and what their outcomes say of the motor", ladder);
+    file(sub, ladder.file);
+    sub->add_option("--axis", ladder.call.axis, "The axis with this id")->required();
+    sub->add_option("--outcomes", ladder.call.outcomes,
+                    "One letter a rung: p passed, l lost steps, - not run");
+    json(sub, ladder.call.json);
+
+    RatioCall ratio;
+    sub = add("find-ratio", "Trains of wheels for a ratio, best first", ratio);
+    sub->add_option("RATIO", ratio.ratio, "3.6, 57/11 or 57:11")->required();
+    sub->add_option("--stages", ratio.stages, "At most so many stages")->check(CLI::Range(1, 4));
+    sub->add_option("--from", ratio.from,
+                    "gears-0.5, gears-1, pulleys-2, pulleys-3, pulleys-5, or a table of parts");
+    sub->add_option("--most", ratio.most, "At most so many trains")->check(CLI::Range(1, 1000));
+    json(sub, ratio.json);
+
+    RigCall rig;
+    sub = add("rig", "A rig to start from, as a project; without a name their list", rig);
+    sub->add_option("NAME", rig.name, "Name from the list");
+
+    SchemaCall schema;
+    add("schema", "JSON Schema of the project file", schema);
+
+    std::string shell;
+    sub = app.add_subcommand("completion", "A script that completes commands and options in a shell");
+    sub->add_option("SHELL", shell, "bash")->required()->check(CLI::IsMember({"bash"}));
+    sub->callback([&] { command = Answer{completionScript(program, wordsOf(app)), 0}; });
+
+    try {
+        // The library takes them from the back.
+        app.parse(std::vector<std::string>(arguments.rbegin(), arguments.rend()));
+    } catch (const CLI::CallForHelp&) {
+        return Answer{app.help(), 0};
+    } catch (const CLI::CallForAllHelp&) {
+        return Answer{app.help("", CLI::AppFormatMode::All), 0};
+    } catch (const CLI::CallForVersion&) {
+        return Answer{std::string(GANTRY_VERSION) + '\n', 0};
+    } catch (const CLI::ParseError& e) {
+        const auto chosen = app.get_subcommands();
+        const std::string of =
+            chosen.empty() ? program : std::string(program) + ' ' + chosen.front()->get_name();
+        std::string why = e.what();
+        if (chosen.empty() && !arguments.empty() && !arguments.front().starts_with('-'))
+            why = "“" + arguments.front() + "” is no command."; // the library only says that one is missing
+        if (!why.empty() && why.back() != '.') why += '.';
+        return Answer{why + " `" + of + " --help` says what is possible.\n", 2};
+    }
+    return command;
+}
+
+} // namespace gantry::cli

@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "cli/confidence.h"
+#include "cli/find_ratio.h"
+#include "cli/simulate.h"
+#include "cli/stall_ladder.h"
+
+#include <string>
+#include <variant>
+#include <vector>
+
+namespace gantry::cli {
+
+struct EvaluateCall {
+    std::string file;
+    bool json = false;
+};
+struct VerdictsCall {
+    std::string file;
+};
+struct CheckCall {
+    std::string file;
+};
+struct ExportCall {
+    std::string file, as, format, templateFile;
+    bool allowMissing = false;
+};
+struct RigCall {
+    std::string name; ///< empty: the list
+};
+struct SchemaCall {};
+
+/// Something to print and end with: help, the version, a completion script, or a complaint.
+struct Answer {
+    std::string text;
+    int code = 0; ///< 2: the call was wrong, and the text belongs on standard error
+};
+
+/// A call on a project file.
+template <class Call>
+struct OnFile {
+    std::string file;
+    Call call;
+};
+
+using Command = std::variant<Answer, EvaluateCall, VerdictsCall, CheckCall, ExportCall, OnFile<SimulateCall>,
+                             OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall>;
+
+/// Reads the arguments behind the program's name. What is unknown, missing or out of range is a complaint
+/// that names it; nothing is ignored.
+Command readCommandLine(const std::vector<std::string>& arguments);
+
+} // namespace gantry::cli
