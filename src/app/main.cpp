@@ -81,9 +81,11 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
     return 0;
 }
 
-/// Pictures are made without a screen, whose stand-in complains that windows there have no frame to hint sizes to.
+/// Pictures are made without a screen, whose stand-in complains that windows there have no frame to hint
+/// sizes to.
 void dropOffscreenComplaints(QtMsgType, const QMessageLogContext&, const QString& message) {
-    if (!message.contains(QLatin1String("propagateSizeHints"))) std::fprintf(stderr, "%s\n", qPrintable(message));
+    if (!message.contains(QLatin1String("propagateSizeHints")))
+        std::fprintf(stderr, "%s\n", qPrintable(message));
 }
 
 } // namespace

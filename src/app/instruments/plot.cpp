@@ -59,7 +59,8 @@ void Plot::setEmptyText(const QString& text) {
 }
 
 void Plot::resizeEvent(QResizeEvent*) {
-    // Before it is laid out a widget may be too small to hold any plot; one without an extent cannot be painted.
+    // Before it is laid out a widget may be too small to hold any plot; one without an extent cannot be
+    // painted.
     plot_->setGeometry(6, 28, std::max(16, width() - 12), std::max(16, height() - 34));
     menu_->setGeometry(width() - 74, 5, 66, 20);
 }

@@ -29,7 +29,8 @@ public:
     }
     bool number_float(number_float_t value, const string_t& text) override {
         if (!std::isfinite(value)) return object("the number " + text.substr(0, 40) + " is too large");
-        // Whole numbers beyond 64 bits come as these. Under some locales the library shows another decimal mark.
+        // Whole numbers beyond 64 bits come as these. Under some locales the library shows another decimal
+        // mark.
         return exact(text.find_first_not_of("-0123456789") != string_t::npos, text.substr(0, 40));
     }
     bool string(string_t&) override { return true; }

@@ -415,7 +415,8 @@ std::vector<Family (*)(const Problem&)> familiesFor(std::string_view rule) {
     if (rule == "repeat") return {holdCurrent};
     if (rule == "sag") return {bestStandPlaces, stockSection, slowerShot};
     if (rule == "settling")
-        return {slowerSteps, tunedRamps, shotAcceleration, longerSettle, stockSection, stifferPads, slowerShot};
+        return {slowerSteps,  tunedRamps,  shotAcceleration, longerSettle,
+                stockSection, stifferPads, slowerShot};
     if (rule == "rail_tipping") return {standsOutwards};
     if (rule == "rail_clamps") return {clampBolts, standsOutwards};
     if (rule == "beam_strength") return {stockSection};
