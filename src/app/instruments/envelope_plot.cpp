@@ -4,6 +4,7 @@
 #include "app/theme/tokens.h"
 #include "core/units/text.h"
 #include "core/units/unit_table.h"
+#include "io/tables/csv.h"
 
 #include <QMouseEvent>
 #include <algorithm>
@@ -268,13 +269,15 @@ QString EnvelopePlot::readOut(QPointF pixel) const {
              context_.show(it->stopsHard, travelKind(kind_)));
 }
 
-QString EnvelopePlot::csv() const {
-    const QString u = kind_ == AxisKind::Linear ? QStringLiteral("m") : QStringLiteral("rad");
-    QString out =
-        QStringLiteral("speed_%1_s,acceleration_at_margin_1_%1_s2,acceleration_at_wanted_%1_s2\r\n").arg(u);
+std::string EnvelopePlot::csv() const {
+    using io::sevenDigits;
+    const std::string u = kind_ == AxisKind::Linear ? "m" : "rad";
+    io::CsvWriter out;
+    out.line("speed_" + u + "_s", "acceleration_at_margin_1_" + u + "_s2",
+             "acceleration_at_wanted_" + u + "_s2");
     for (const EnvelopePoint& p : limits_.envelope)
-        out += QStringLiteral("%1,%2,%3\r\n").arg(p.speed).arg(p.atOne).arg(p.atWanted);
-    return out;
+        out.line(sevenDigits(p.speed), sevenDigits(p.atOne), sevenDigits(p.atWanted));
+    return out.text();
 }
 
 } // namespace gantry::app

@@ -30,7 +30,7 @@ signals:
 
 protected:
     QString readOut(QPointF pixel) const override;
-    QString csv() const override;
+    std::string csv() const override;
 
 private:
     void placeTexts(const QStringList& shotNames);

@@ -113,7 +113,7 @@ bool Plot::saveTo(const QString& path, QString& error) {
         }
         error = writeBytes(path, drawing.data());
     } else if (path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive)) {
-        error = writeBytes(path, csv().toUtf8());
+        error = writeBytes(path, QByteArray::fromStdString(csv()));
     } else if (path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive)) {
         error = writePng(path, plot_->toPixmap(0, 0, 2.0).toImage());
     } else {

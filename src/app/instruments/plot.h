@@ -31,7 +31,7 @@ protected:
 
     /// What stands at a place of the plot, for the read-out; empty outside.
     virtual QString readOut(QPointF pixel) const = 0;
-    virtual QString csv() const = 0;
+    virtual std::string csv() const = 0;
     void styleRect(QCPAxisRect* rect) const;
     /// Replaces the drawing by a sentence ("" shows the drawing again).
     void setEmptyText(const QString& text);

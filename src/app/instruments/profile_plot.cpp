@@ -4,6 +4,7 @@
 #include "app/theme/tokens.h"
 #include "core/units/text.h"
 #include "core/units/unit_table.h"
+#include "io/tables/csv.h"
 
 #include <algorithm>
 #include <qcustomplot.h>
@@ -120,15 +121,17 @@ QString ProfilePlot::readOut(QPointF pixel) const {
              context_.show(s.speed, k[1]), context_.show(s.acceleration, k[2]));
 }
 
-QString ProfilePlot::csv() const {
-    const QString u = kind_ == AxisKind::Linear ? QStringLiteral("m") : QStringLiteral("rad");
-    QString out = QStringLiteral("time_s,position_%1,speed_%1_s,acceleration_%1_s2\r\n").arg(u);
+std::string ProfilePlot::csv() const {
+    using io::sevenDigits;
+    const std::string u = kind_ == AxisKind::Linear ? "m" : "rad";
+    io::CsvWriter out;
+    out.line("time_s", "position_" + u, "speed_" + u + "_s", "acceleration_" + u + "_s2");
     for (int i = 0; i <= samples; ++i) {
         const double t = profile_.time() * i / samples;
         const motion::MotionState s = profile_.at(t);
-        out += QStringLiteral("%1,%2,%3,%4\r\n").arg(t).arg(s.position).arg(s.speed).arg(s.acceleration);
+        out.line(sevenDigits(t), sevenDigits(s.position), sevenDigits(s.speed), sevenDigits(s.acceleration));
     }
-    return out;
+    return out.text();
 }
 
 } // namespace gantry::app

@@ -22,7 +22,7 @@ public:
 
 protected:
     QString readOut(QPointF pixel) const override;
-    QString csv() const override;
+    std::string csv() const override;
 
 private:
     motion::Profile profile_;

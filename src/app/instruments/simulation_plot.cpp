@@ -4,6 +4,7 @@
 #include "app/theme/tokens.h"
 #include "core/units/text.h"
 #include "core/units/unit_table.h"
+#include "io/tables/csv.h"
 
 #include <algorithm>
 #include <cmath>
@@ -132,17 +133,15 @@ QString SimulationPlot::readOut(QPointF pixel) const {
              context_.show((it->picture - it->command) * pixels_, units::Kind::Pixels));
 }
 
-QString SimulationPlot::csv() const {
-    const QString u = kind_ == AxisKind::Linear ? QStringLiteral("m") : QStringLiteral("rad");
-    QString out = QStringLiteral("time_s,command_%1,position_%1,camera_%1,current_or_torque\r\n").arg(u);
+std::string SimulationPlot::csv() const {
+    using io::sevenDigits;
+    const std::string u = kind_ == AxisKind::Linear ? "m" : "rad";
+    io::CsvWriter out;
+    out.line("time_s", "command_" + u, "position_" + u, "camera_" + u, "current_or_torque");
     for (const simulation::Sample& s : result_.trace)
-        out += QStringLiteral("%1,%2,%3,%4,%5\r\n")
-                   .arg(s.time)
-                   .arg(s.command)
-                   .arg(s.position)
-                   .arg(s.picture)
-                   .arg(s.current);
-    return out;
+        out.line(sevenDigits(s.time), sevenDigits(s.command), sevenDigits(s.position), sevenDigits(s.picture),
+                 sevenDigits(s.current));
+    return out.text();
 }
 
 } // namespace gantry::app

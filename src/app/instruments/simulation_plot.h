@@ -26,7 +26,7 @@ public:
 
 protected:
     QString readOut(QPointF pixel) const override;
-    QString csv() const override;
+    std::string csv() const override;
 
 private:
     simulation::SimulationResult result_;

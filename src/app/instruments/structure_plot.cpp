@@ -3,6 +3,7 @@
 
 #include "app/theme/tokens.h"
 #include "core/units/unit_table.h"
+#include "io/tables/csv.h"
 
 #include <algorithm>
 #include <qcustomplot.h>
@@ -137,21 +138,19 @@ QString StructurePlot::readOut(QPointF pixel) const {
     return text;
 }
 
-QString StructurePlot::csv() const {
+std::string StructurePlot::csv() const {
+    using io::sevenDigits;
+    io::CsvWriter out;
     if (!sag_.empty()) {
-        QString out = QStringLiteral("at_m,sag_m,slope_rad,twist_rad,shift_px\r\n");
+        out.line("at_m", "sag_m", "slope_rad", "twist_rad", "shift_px");
         for (const SagPoint& s : sag_)
-            out += QStringLiteral("%1,%2,%3,%4,%5\r\n")
-                       .arg(s.at)
-                       .arg(s.sag)
-                       .arg(s.slope)
-                       .arg(s.twist)
-                       .arg(s.pixels);
-        return out;
+            out.line(sevenDigits(s.at), sevenDigits(s.sag), sevenDigits(s.slope), sevenDigits(s.twist),
+                     sevenDigits(s.pixels));
+        return out.text();
     }
-    QString out = QStringLiteral("elevation_rad,torque_Nm\r\n");
-    for (const BalancePoint& b : balance_) out += QStringLiteral("%1,%2\r\n").arg(b.elevation).arg(b.torque);
-    return out;
+    out.line("elevation_rad", "torque_Nm");
+    for (const BalancePoint& b : balance_) out.line(sevenDigits(b.elevation), sevenDigits(b.torque));
+    return out.text();
 }
 
 } // namespace gantry::app

@@ -22,7 +22,7 @@ public:
 protected:
     void resizeEvent(QResizeEvent* event) override;
     QString readOut(QPointF pixel) const override;
-    QString csv() const override;
+    std::string csv() const override;
 
 private:
     void showSag(const ShotEvaluation* shot);

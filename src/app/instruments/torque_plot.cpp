@@ -4,6 +4,7 @@
 #include "app/theme/tokens.h"
 #include "core/units/text.h"
 #include "core/units/unit_table.h"
+#include "io/tables/csv.h"
 
 #include <algorithm>
 #include <numbers>
@@ -151,15 +152,14 @@ QString TorquePlot::readOut(QPointF pixel) const {
              context_.show(axis_->model.available(speed), units::Kind::Torque));
 }
 
-QString TorquePlot::csv() const {
-    QString out = QStringLiteral("motor_speed_rpm,pull_out_Nm,pull_out_low_voltage_Nm,at_best_Nm\r\n");
+std::string TorquePlot::csv() const {
+    using io::sevenDigits;
+    io::CsvWriter out;
+    out.line("motor_speed_rpm", "pull_out_Nm", "pull_out_low_voltage_Nm", "at_best_Nm");
     for (std::size_t i = 0; i < curves_.nominal.size(); ++i)
-        out += QStringLiteral("%1,%2,%3,%4\r\n")
-                   .arg(curves_.nominal[i].speed / rpm)
-                   .arg(curves_.nominal[i].torque)
-                   .arg(curves_.lowVoltage[i].torque)
-                   .arg(curves_.atBest[i].torque);
-    return out;
+        out.line(sevenDigits(curves_.nominal[i].speed / rpm), sevenDigits(curves_.nominal[i].torque),
+                 sevenDigits(curves_.lowVoltage[i].torque), sevenDigits(curves_.atBest[i].torque));
+    return out.text();
 }
 
 } // namespace gantry::app

@@ -23,7 +23,7 @@ public:
 
 protected:
     QString readOut(QPointF pixel) const override;
-    QString csv() const override;
+    std::string csv() const override;
 
 private:
     TorqueCurves curves_;

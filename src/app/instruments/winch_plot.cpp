@@ -4,6 +4,7 @@
 #include "app/theme/tokens.h"
 #include "core/units/text.h"
 #include "core/units/unit_table.h"
+#include "io/tables/csv.h"
 
 #include <algorithm>
 #include <qcustomplot.h>
@@ -90,11 +91,13 @@ QString WinchPlot::readOut(QPointF pixel) const {
     return {};
 }
 
-QString WinchPlot::csv() const {
-    QString out = QStringLiteral("wound_m,layer,speed_m_s,steps_per_mm\r\n");
+std::string WinchPlot::csv() const {
+    using io::sevenDigits;
+    io::CsvWriter out;
+    out.line("wound_m", "layer", "speed_m_s", "steps_per_mm");
     for (const WinchPoint& p : curve_)
-        out += QStringLiteral("%1,%2,%3,%4\r\n").arg(p.wound).arg(p.layer).arg(p.speed).arg(p.stepsPerUnit);
-    return out;
+        out.line(sevenDigits(p.wound), p.layer, sevenDigits(p.speed), sevenDigits(p.stepsPerUnit));
+    return out.text();
 }
 
 } // namespace gantry::app

@@ -20,7 +20,7 @@ public:
 
 protected:
     QString readOut(QPointF pixel) const override;
-    QString csv() const override;
+    std::string csv() const override;
 
 private:
     std::vector<WinchPoint> curve_;

@@ -14,72 +14,6 @@
 namespace gantry::io {
 namespace {
 
-/// Walks a table cell by cell. A quoted cell may hold separators, doubled quotes and line ends.
-class Scanner {
-public:
-    Scanner(std::string_view text, char separator) : text_(text), separator_(separator) {
-        if (text_.starts_with("\xEF\xBB\xBF")) at_ = 3; // byte-order mark of some spreadsheets
-    }
-    bool atEnd() const { return at_ >= text_.size(); }
-    std::size_t place() const { return at_; }
-
-    /// Cells of the next line; returns the number of lines that it spans.
-    std::size_t line(std::vector<std::string_view>& cells, std::vector<std::string>& unquoted) {
-        cells.clear();
-        unquoted.clear();
-        unquoted.reserve(64); // views into these must not move
-        std::size_t lines = 1;
-        for (;;) {
-            if (at_ < text_.size() && text_[at_] == '"' && unquoted.size() < 64) {
-                std::string& cell = unquoted.emplace_back();
-                for (++at_; at_ < text_.size(); ++at_) {
-                    if (text_[at_] == '"') {
-                        if (at_ + 1 < text_.size() && text_[at_ + 1] == '"')
-                            ++at_;
-                        else
-                            break;
-                    }
-                    if (text_[at_] == '\n') ++lines;
-                    cell += text_[at_];
-                }
-                if (at_ < text_.size()) ++at_;
-                cells.push_back(cell);
-                while (at_ < text_.size() && text_[at_] != separator_ && text_[at_] != '\n') ++at_;
-            } else {
-                const std::size_t begin = at_;
-                while (at_ < text_.size() && text_[at_] != separator_ && text_[at_] != '\n') ++at_;
-                cells.push_back(trimmed(text_.substr(begin, at_ - begin)));
-            }
-            if (at_ >= text_.size()) return lines;
-            if (text_[at_++] == '\n') return lines;
-        }
-    }
-
-    static std::string_view trimmed(std::string_view s) {
-        while (!s.empty() && (s.front() == ' ' || s.front() == '\t' || s.front() == '\r')) s.remove_prefix(1);
-        while (!s.empty() && (s.back() == ' ' || s.back() == '\t' || s.back() == '\r')) s.remove_suffix(1);
-        return s;
-    }
-
-private:
-    std::string_view text_;
-    char separator_;
-    std::size_t at_ = 0;
-};
-
-/// The mark that stands most often in the first line.
-char separatorOf(std::string_view text) {
-    const std::string_view first = text.substr(0, text.find('\n'));
-    char best = ',';
-    std::ptrdiff_t most = 0;
-    for (const char c : {',', ';', '\t'})
-        if (const auto n = std::count(first.begin(), first.end(), c); n > most) {
-            best = c;
-            most = n;
-        }
-    return best;
-}
-
 /// Words that people write above columns, and what they mean here.
 struct Synonym {
     std::string_view word, meaning;
@@ -160,8 +94,8 @@ public:
         }
     }
 
-    void line(const std::vector<std::string_view>& cells, std::size_t number) {
-        if (std::all_of(cells.begin(), cells.end(), [](std::string_view c) { return c.empty(); })) return;
+    void line(const std::vector<std::string>& cells, std::size_t number) {
+        if (std::all_of(cells.begin(), cells.end(), [](const std::string& c) { return c.empty(); })) return;
         cells_ = &cells;
         const Lookup* look = nullptr;
         if (familyColumn_ < cells.size() && !cells[familyColumn_].empty()) {
@@ -194,7 +128,7 @@ public:
                 double value = 0.0;
                 const auto [end, problem] = std::from_chars(cell.data(), cell.data() + cell.size(), value);
                 const bool whole = meaning == "price" || value == std::floor(value);
-                if (problem != std::errc() || end != cell.data() + cell.size() || value < 0.0 ||
+                if (problem != std::errc() || end != cell.data() + cell.size() || !(value >= 0.0) ||
                     value > 1e9 || !whole)
                     return bad(number, c,
                                quoted(cell) + " is not a " + meaning + "; write a number such as 2");
@@ -220,6 +154,12 @@ public:
                 if (!cells[c].empty()) keep(part, c, cells[c]);
         if (part.name.empty()) part.name = look->family->label;
         out_.parts.push_back(std::move(part));
+    }
+
+    /// A line whose quotes do not fit.
+    void broken(const std::vector<std::string>& cells, const CsvError& error) {
+        cells_ = &cells;
+        bad(error.line, error.column - 1, error.sentence);
     }
 
     void bad(std::size_t line, std::size_t column, std::string sentence) {
@@ -258,36 +198,29 @@ private:
     PartsTable& out_;
     const std::vector<std::string>* headings_;
     std::vector<KeptLine>* lines_;
-    const std::vector<std::string_view>* cells_ = nullptr; ///< of the line at hand
+    const std::vector<std::string>* cells_ = nullptr; ///< of the line at hand
     std::size_t familyColumn_ = 0;
     std::unordered_map<std::string, Lookup> lookups_;
 };
 
-std::string cellText(std::string_view s) {
-    if (s.find_first_of(",;\"\n\t\r") == std::string_view::npos && s == Scanner::trimmed(s))
-        return std::string(s);
-    std::string out = "\"";
-    for (const char c : s) {
-        if (c == '"') out += '"';
-        out += c;
+/// Lines of a table that do not fit its form count as bad ones, with their cells kept like any other.
+void readLines(CsvReader& table, Reader& reader, const std::function<bool(std::size_t)>& goOn = {}) {
+    std::vector<std::string> cells;
+    for (std::size_t lines = 0; table.next(cells); ++lines) {
+        if (goOn && !goOn(lines)) return;
+        if (table.errors().empty())
+            reader.line(cells, table.line());
+        else
+            reader.broken(cells, table.errors().front());
     }
-    return out + '"';
-}
-
-std::string numberText(double value) {
-    std::array<char, 40> buffer{};
-    const auto [end, problem] = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value);
-    return problem == std::errc() ? std::string(buffer.data(), end) : std::string();
 }
 
 } // namespace
 
 std::vector<std::string> csvHeader(std::string_view text) {
-    Scanner scanner(text, separatorOf(text));
-    std::vector<std::string_view> cells;
-    std::vector<std::string> unquoted;
-    if (!scanner.atEnd()) scanner.line(cells, unquoted);
-    return {cells.begin(), cells.end()};
+    std::vector<std::string> cells;
+    CsvReader(text).next(cells);
+    return cells;
 }
 
 std::vector<std::string> columnMeanings() {
@@ -321,24 +254,16 @@ ColumnMap suggestedColumns(const std::vector<std::string>& header) {
 PartsTable readParts(std::string_view text, const ColumnMap& columns, std::string_view fallbackFamily,
                      const std::stop_token& stop, const std::function<void(double)>& progress) {
     PartsTable out;
-    Scanner scanner(text, separatorOf(text));
+    CsvReader table(text);
     Reader reader(columns, fallbackFamily, out);
-    std::vector<std::string_view> cells;
-    std::vector<std::string> unquoted;
-    std::size_t number = 1;
-    if (!scanner.atEnd()) number += scanner.line(cells, unquoted);
-    for (std::size_t lines = 0; !scanner.atEnd(); ++lines) {
-        if (lines % 1000 == 999) {
-            if (stop.stop_requested()) {
-                out.stopped = true;
-                break;
-            }
-            if (progress) progress(static_cast<double>(scanner.place()) / static_cast<double>(text.size()));
-        }
-        const std::size_t spans = scanner.line(cells, unquoted);
-        reader.line(cells, number);
-        number += spans;
-    }
+    std::vector<std::string> header;
+    table.next(header);
+    readLines(table, reader, [&](std::size_t lines) {
+        if (lines % 1000 != 999) return true;
+        out.stopped = stop.stop_requested();
+        if (progress && !out.stopped) progress(table.progress());
+        return !out.stopped;
+    });
     return out;
 }
 
@@ -348,15 +273,10 @@ ShelfTable readShelf(std::string_view text) {
     const ColumnMap columns = suggestedColumns(headings);
     PartsTable table;
     Reader reader(columns, {}, table, &headings, &out.lines);
-    Scanner scanner(text, separatorOf(text));
-    std::vector<std::string_view> cells;
-    std::vector<std::string> unquoted;
-    if (!scanner.atEnd()) scanner.line(cells, unquoted);
-    for (std::size_t number = 2; !scanner.atEnd();) {
-        const std::size_t spans = scanner.line(cells, unquoted);
-        reader.line(cells, number);
-        number += spans;
-    }
+    CsvReader lines(text);
+    std::vector<std::string> header;
+    lines.next(header);
+    readLines(lines, reader);
     out.parts = std::move(table.parts);
     return out;
 }
@@ -388,33 +308,30 @@ std::string writeParts(std::span<const parts::Part> list, std::span<const KeptLi
         for (const auto& [key, value] : p.kept) learn(key);
     for (const KeptLine& line : lines)
         for (const auto& [key, value] : line) learn(key);
-    std::string out;
-    for (const std::string& key : keys) out += (out.empty() ? "" : ",") + cellText(key);
-    out += '\n';
-    const auto among = [](const auto& pairs, const std::string& key) -> std::string {
+    CsvWriter out("\n");
+    for (const std::string& key : keys) out.cell(key);
+    out.endLine();
+    const auto among = [](const auto& pairs, const std::string& key) -> std::string_view {
         for (const auto& [k, cell] : pairs)
-            if (k == key) return cellText(cell);
+            if (k == key) return cell;
         return {};
     };
     for (const parts::Part& p : list) {
-        out += cellText(p.family) + ',' + cellText(p.name) + ',' + std::to_string(p.count) + ',' +
-               numberText(p.price) + ',' + cellText(p.reason);
+        out.cell(p.family).cell(p.name).cell(p.count).cell(p.price).cell(p.reason);
         for (std::size_t k = 5; k < keys.size(); ++k) {
-            out += ',';
+            const std::string_view choice = among(p.choices, keys[k]);
             if (const auto value = parts::numberOf(p, keys[k]))
-                out += numberText(*value);
-            else if (const std::string choice = among(p.choices, keys[k]); !choice.empty())
-                out += choice;
+                out.cell(*value);
             else
-                out += among(p.kept, keys[k]);
+                out.cell(choice.empty() ? among(p.kept, keys[k]) : choice);
         }
-        out += '\n';
+        out.endLine();
     }
     for (const KeptLine& line : lines) {
-        for (std::size_t k = 0; k < keys.size(); ++k) out += (k == 0 ? "" : ",") + among(line, keys[k]);
-        out += '\n';
+        for (const std::string& key : keys) out.cell(among(line, key));
+        out.endLine();
     }
-    return out;
+    return out.text();
 }
 
 } // namespace gantry::io

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/parts/part.h"
+#include "io/tables/csv.h"
 
 #include <functional>
 #include <stop_token>
@@ -12,14 +13,8 @@
 namespace gantry::io {
 
 /// A table of parts as spreadsheets write it: first line the names of the columns; comma, semicolon or tab
-/// between them; quotes as in RFC 4180. Columns of this program: family, name, count, price, reason and the
-/// fields' own keys.
-
-struct CsvError {
-    std::size_t line = 0;   ///< counted from 1, as spreadsheets do
-    std::size_t column = 0; ///< counted from 1
-    std::string sentence;   ///< names the value and what to do
-};
+/// between them; quotes as in RFC 4180 (tables/csv.h). Columns of this program: family, name, count, price,
+/// reason and the fields' own keys.
 
 /// Column names of a table's first line.
 std::vector<std::string> csvHeader(std::string_view text);

@@ -2,6 +2,7 @@
 #include "io/report/settings.h"
 
 #include "core/units/text.h"
+#include "io/tables/csv.h"
 
 #include <algorithm>
 #include <cmath>
@@ -107,16 +108,6 @@ AxisSettings axisSettings(const Project& project, const Axis& axis, const AxisEv
     return out;
 }
 
-std::string csvField(const std::string& text) {
-    if (text.find_first_of(",\"\r\n") == std::string::npos) return text;
-    std::string out = "\"";
-    for (const char c : text) {
-        if (c == '"') out += '"';
-        out += c;
-    }
-    return out + '"';
-}
-
 /// Columns of a terminal or page, counting characters, not bytes.
 std::string padded(std::string text, std::size_t width) {
     const auto characters = static_cast<std::size_t>(std::count_if(
@@ -159,14 +150,12 @@ SettingsSheet settingsSheet(const Project& project, const Assessment& assessment
 }
 
 std::string settingsCsv(const SettingsSheet& sheet) {
-    std::string out = "axis,key,label,value,unit,note\r\n";
+    CsvWriter out;
+    out.line("axis", "key", "label", "value", "unit", "note");
     for (const AxisSettings& axis : sheet.axes)
-        for (const Setting& s : axis.rows)
-            out += csvField(axis.id) + ',' + csvField(s.key) + ',' + csvField(s.label) + ',' +
-                   csvField(s.value) + ',' + csvField(s.unit) + ',' + csvField(s.note) + "\r\n";
-    for (const std::string& caution : sheet.cautions)
-        out += ",caution,Caution,,," + csvField(caution) + "\r\n";
-    return out;
+        for (const Setting& s : axis.rows) out.line(axis.id, s.key, s.label, s.value, s.unit, s.note);
+    for (const std::string& caution : sheet.cautions) out.line("", "caution", "Caution", "", "", caution);
+    return out.text();
 }
 
 std::string settingsText(const SettingsSheet& sheet) {
