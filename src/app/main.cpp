@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/log.h"
 #include "app/shell/main_window.h"
+#include "app/shell/write_bytes.h"
 #include "app/theme/tokens.h"
 
 #include <QApplication>
@@ -38,10 +39,10 @@ bool renderTools(gantry::app::MainWindow& window, const QString& folder, bool ni
                 QStringLiteral("%1/tool-%2-%3.png")
                     .arg(folder, action->text().toLower().replace(QLatin1Char(' '), QLatin1Char('-')),
                          night ? QStringLiteral("night") : QStringLiteral("day"));
-            const bool saved = dialog->grab().save(file);
+            const QString problem = gantry::app::writePng(file, dialog->grab().toImage());
             delete dialog;
-            if (!saved) {
-                std::fprintf(stderr, "%s cannot be written\n", qPrintable(file));
+            if (!problem.isEmpty()) {
+                std::fprintf(stderr, "%s\n", qPrintable(problem));
                 return false;
             }
             std::printf("%s\n", qPrintable(file));
@@ -70,8 +71,9 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
             const QString file = QStringLiteral("%1/%2-%3.png")
                                      .arg(folder, window.stationName(i).toLower(),
                                           night ? QStringLiteral("night") : QStringLiteral("day"));
-            if (!window.grab().save(file)) {
-                std::fprintf(stderr, "%s cannot be written\n", qPrintable(file));
+            if (const QString problem = gantry::app::writePng(file, window.grab().toImage());
+                !problem.isEmpty()) {
+                std::fprintf(stderr, "%s\n", qPrintable(problem));
                 return 1;
             }
             std::printf("%s\n", qPrintable(file));

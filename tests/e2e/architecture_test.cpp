@@ -89,6 +89,14 @@ private slots:
             QVERIFY2(!banned.match(text).hasMatch(), qPrintable(path));
         });
     }
+    /// One writer: another way to a file would promise what it does not keep. The log only appends.
+    void filesAreWrittenByOneWriter() {
+        const QRegularExpression banned(QStringLiteral(
+            "QSaveFile|ofstream|\\bfopen\\b|savePng|saveRastered|grab\\(\\)\\.save|QFile::copy|QSettings"));
+        eachSource("src", [&](const QString& path, const QString& text) {
+            QVERIFY2(!banned.match(text).hasMatch(), qPrintable(path));
+        });
+    }
     /// One g: a second one could differ.
     void gravityStandsOnce() {
         QStringList places;

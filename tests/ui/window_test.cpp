@@ -316,6 +316,22 @@ private slots:
                     .contains("#define SLIDE_STEPS_PER_UNIT 80"));
         d.click(d.find("copySettings"));
         QVERIFY(QGuiApplication::clipboard()->text().contains("#define PAN_MICROSTEPS 16"));
+        // A table is copied as tables are: with their line ends, which the view does not keep.
+        QTest::keyClick(choice, Qt::Key_Home);
+        while (choice->currentData().toString() != "csv" && choice->currentIndex() + 1 < choice->count())
+            QTest::keyClick(choice, Qt::Key_Down);
+        d.click(d.find("copySettings"));
+        QVERIFY(QGuiApplication::clipboard()->text().startsWith("axis,key,label,value,unit,note\r\n"));
+        // Saved they are the same, and where they cannot be, a sentence says so.
+        const QString file = home_.path("settings.csv");
+        for (const QString& path : {file, QString("/proc/settings.csv")}) {
+            const Answer<QFileDialog> name(typeName(path));
+            d.click(d.find("saveSettings"));
+            QVERIFY(name.came());
+            QTRY_VERIFY2(d.status().contains(path), qPrintable(d.status()));
+        }
+        QVERIFY(textOfFile(file.toStdString()) == QGuiApplication::clipboard()->text().toStdString());
+        QVERIFY2(d.status().contains("not saved"), qPrintable(d.status()));
     }
 
     void plotsAreSaved() {

@@ -389,6 +389,14 @@ private slots:
         VERIFY_NEAR(e.caseTemperature.value(), 25.0 + 4.32 * motor.body.thermalResistance.value, 1e-9);
         std::get<Stepper>(p.axes[0].motor).body.mount = MountMaterial::PrintedPla;
         QVERIFY(evaluateAxis(p, p.axes[0]).caseLimit.value() < e.caseLimit.value());
+        // The lesser of mount and motor: no plastic lets a motor run hotter than metal does.
+        for (const MountMaterial m :
+             {MountMaterial::PrintedPla, MountMaterial::PrintedPetg, MountMaterial::PrintedAbs,
+              MountMaterial::PrintedNylon, MountMaterial::Plywood}) {
+            std::get<Stepper>(p.axes[0].motor).body.mount = m;
+            QVERIFY(evaluateAxis(p, p.axes[0]).caseLimit.value() <= 80.0);
+        }
+        QCOMPARE(e.caseLimit.value(), 80.0);
     }
     void candidatesAreKeptAndSwapped() {
         Project p = rig(rigs::RigKind::BeltSlider);

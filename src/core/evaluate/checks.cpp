@@ -292,19 +292,21 @@ void fillStop(AxisEvaluation& e, const Axis& axis) {
 } // namespace
 
 double caseLimit(MountMaterial mount) {
+    // What the motor's own windings and magnets take at its case; a mount can only take less.
+    constexpr double motor = 80.0;
     switch (mount) {
     case MountMaterial::PrintedPla:
-        return 50.0;
+        return std::min(motor, 50.0);
     case MountMaterial::PrintedPetg:
-        return 68.0;
+        return std::min(motor, 68.0);
     case MountMaterial::PrintedAbs:
-        return 88.0;
+        return std::min(motor, 88.0);
     case MountMaterial::Plywood:
     case MountMaterial::PrintedNylon:
     case MountMaterial::Metal:
         break;
     }
-    return 80.0;
+    return motor;
 }
 
 double allowedToothStress(GearMaterial material) {

@@ -2,6 +2,7 @@
 #include "app/stations/controller/controller_station.h"
 
 #include "app/instruments/caption.h"
+#include "app/shell/write_bytes.h"
 #include "app/theme/tokens.h"
 #include "io/files/text_file.h"
 #include "io/templates/settings_template.h"
@@ -16,7 +17,6 @@
 #include <QPainter>
 #include <QPlainTextEdit>
 #include <QPushButton>
-#include <QSaveFile>
 #include <QTableView>
 #include <algorithm>
 #include <array>
@@ -149,15 +149,19 @@ void ControllerStation::renderText() {
     if (source == plainText)
         text = QString::fromStdString(io::settingsText(sheet_));
     else if (source == csvText)
-        text = QString::fromStdString(io::settingsCsv(sheet_))
-                   .replace(QStringLiteral("\r\n"), QStringLiteral("\n"));
+        text = QString::fromStdString(io::settingsCsv(sheet_));
     else {
-        QFile file(source);
-        if (!file.open(QIODevice::ReadOnly))
-            problem = tr("“%1” cannot be read. Choose the template again.").arg(source);
+        // One that ships with the program, or the user's own.
+        std::string why;
+        std::optional<std::string> mustache;
+        if (QFile shipped(source); source.startsWith(QLatin1Char(':')) && shipped.open(QIODevice::ReadOnly))
+            mustache = shipped.readAll().toStdString();
+        else
+            mustache = io::readTextFile(QFile::encodeName(source).toStdString(), io::largestTemplate, why);
+        if (!mustache)
+            problem = QString::fromStdString(why);
         else {
-            const io::FilledTemplate filled = io::fillTemplate(
-                file.read(static_cast<qint64>(io::largestTemplate) + 1).toStdString(), sheet_);
+            const io::FilledTemplate filled = io::fillTemplate(*mustache, sheet_);
             problem = QString::fromStdString(filled.error);
             text = QString::fromStdString(filled.text);
             if (problem.isEmpty() && !filled.missingNames.empty()) {
@@ -166,7 +170,11 @@ void ControllerStation::renderText() {
             }
         }
     }
-    if (text != text_->toPlainText()) text_->setPlainText(text);
+    // The view knows only one kind of line end; what is copied and saved has its own.
+    if (text != exact_) {
+        exact_ = text;
+        text_->setPlainText(text);
+    }
     usable_ = problem.isEmpty();
     problem_->setText({}, problem);
     problem_->setVisible(!problem.isEmpty());
@@ -177,7 +185,7 @@ void ControllerStation::renderText() {
 }
 
 void ControllerStation::copy() {
-    QGuiApplication::clipboard()->setText(text_->toPlainText());
+    QGuiApplication::clipboard()->setText(exact_);
     emit message(tr("Settings copied."), false);
 }
 
@@ -185,14 +193,8 @@ void ControllerStation::save() {
     const QString path = QFileDialog::getSaveFileName(this, tr("Save settings"),
                                                       context_.document.displayName() + tr(" settings.txt"));
     if (path.isEmpty()) return;
-    QSaveFile file(path);
-    QString text = text_->toPlainText();
-    if (choice_->currentData().toString() == csvText) text.replace(QLatin1Char('\n'), QStringLiteral("\r\n"));
-    const QByteArray bytes = text.toUtf8();
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
-        emit message(tr("“%1” cannot be written: %2. Save elsewhere.").arg(path, file.errorString()), true);
-    else
-        emit message(tr("Settings saved to %1.").arg(path), false);
+    const QString problem = writeBytes(path, exact_.toUtf8());
+    emit message(problem.isEmpty() ? tr("Settings saved to %1.").arg(path) : problem, !problem.isEmpty());
 }
 
 void ControllerStation::refresh() {

@@ -60,6 +60,7 @@ private:
     QPlainTextEdit* text_;
     Caption *settingsTitle_, *textTitle_, *problem_;
     io::SettingsSheet sheet_;
+    QString exact_; ///< the text as it is copied and saved
     bool usable_ = true;
 };
 
