@@ -239,6 +239,18 @@ private slots:
         QCOMPARE(QByteArray::fromStdString(units::plainText(text.toStdString())), plain);
         QCOMPARE(units::isPlainText(text.toStdString()), text == plain);
     }
+    void sentencesStaySentences() {
+        QCOMPARE(units::plainSentence("axes/" + std::string(300, 'x') + "/teeth is 0; it takes 1 to 9."),
+                 "axes/" + std::string(60, 'x') + "…/teeth is 0; it takes 1 to 9.");
+        std::string wide;
+        for (int i = 0; i < 100; ++i) wide += "é";
+        QVERIFY(units::isPlainText(units::plainSentence(wide)));
+        QCOMPARE(units::plainSentence("short\x1b words"), std::string("short\xEF\xBF\xBD words"));
+        const QString why = refusal(edited([](json& j) {
+            j["payload"] = {{{"id", std::string(19000, 'x')}, {"mass_kg", {{"value", -5}}}}};
+        }));
+        QVERIFY2(why.size() < 400 && why.contains("-5"), qPrintable(why));
+    }
     /// ---- ids
     void idsAreNeverUsedAgain() {
         Project p = demoProject();

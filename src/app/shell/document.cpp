@@ -6,6 +6,7 @@
 #include "app/shell/state_folder.h"
 #include "core/model/acceptable.h"
 #include "core/model/retired_ids.h"
+#include "core/units/plain_text.h"
 #include "io/files/text_file.h"
 #include "io/project/project_file.h"
 #include "io/project/versions.h"
@@ -82,7 +83,7 @@ void Document::edit(const QString& name, Project next, const QString& mergeKey) 
     settleRemoved(project_, next);
     if (next == project_) return;
     if (const std::string why = io::fileObjection(next); !why.empty()) {
-        emit refused(tr("Not taken: %1").arg(QString::fromStdString(why)));
+        emit refused(tr("Not taken: %1").arg(QString::fromStdString(units::plainSentence(why))));
         return;
     }
     history_.push(name, std::move(next), mergeKey);

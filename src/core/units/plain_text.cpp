@@ -61,4 +61,22 @@ std::string plainText(std::string_view text) {
     return out;
 }
 
+std::string plainSentence(std::string_view text) {
+    constexpr std::size_t longest = 60;
+    std::string out;
+    std::size_t letters = 0; // of the word at hand
+    const std::string plain = plainText(text);
+    for (std::string_view rest = plain; !rest.empty();) {
+        const std::string_view letter = rest.substr(0, lengthOf(rest));
+        rest.remove_prefix(letter.size());
+        const bool ends = letter == " " || letter == "/" || letter == "\n" || letter == "\t";
+        letters = ends ? 0 : letters + 1;
+        if (letters <= longest)
+            out += letter;
+        else if (letters == longest + 1)
+            out += "…";
+    }
+    return out;
+}
+
 } // namespace gantry::units

@@ -161,7 +161,7 @@ void migrate(json& document) {
 }
 
 LoadError refuse(std::string why) {
-    return {"This file cannot be opened: " + units::plainText(why)};
+    return {"This file cannot be opened: " + units::plainSentence(why)};
 }
 
 } // namespace
@@ -201,7 +201,7 @@ std::variant<LoadedProject, LoadError> readProject(std::string_view text) {
             "saved with everything it leaves out it would be larger than 8 MiB. Split it, or remove keys "
             "that are not understood.");
     for (const KeptKey& k : loaded.project.kept)
-        loaded.notices.push_back(units::plainText((k.owner.empty() ? "" : k.owner + "/") + k.key) +
+        loaded.notices.push_back(units::plainSentence((k.owner.empty() ? "" : k.owner + "/") + k.key) +
                                  ": kept, not understood");
     return loaded;
 }
