@@ -237,7 +237,7 @@ Document::SaveResult Document::carryOut(const SaveJob& job) {
         note(
             tr("Saved. The file had a second name on this disk (a hard link), which keeps the old content."));
     if (before && !before->empty()) {
-        // A second earlier than what is saved now, so that it stands before it.
+        // Of two with one stamp the one that is kept later counts as the newer.
         const std::string trouble = io::keepVersion(job.versions, *before, job.stamp);
         if (!trouble.empty()) note(QString::fromStdString(trouble));
     }
