@@ -92,7 +92,8 @@ private:
     QLabel *status_, *statusRight_;
     QTimer statusTimer_;
     QList<Station*> stations_;
-    bool leaving_ = false; ///< a save is waited for, which says itself how it went
+    bool axesReadOnly_ = false; ///< as the axis column shows it
+    bool leaving_ = false;      ///< a save is waited for, which says itself how it went
 };
 
 } // namespace gantry::app

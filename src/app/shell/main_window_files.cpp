@@ -15,6 +15,7 @@
 #include <QMenu>
 #include <QMessageBox>
 #include <QPushButton>
+#include <utility>
 
 namespace gantry::app {
 
@@ -263,7 +264,8 @@ void MainWindow::refreshFileState() {
     versions_->setEnabled(!document_.path().isEmpty());
     setWindowTitle(tr("%1 · %2 · Calm Gantry").arg(document_.displayName(), state));
     title_->setText(document_.displayName());
-    axes_->refresh();
+    // The axes change with a file only in whether they can be edited; each save would paint them twice.
+    if (std::exchange(axesReadOnly_, document_.readOnly()) != document_.readOnly()) axes_->refresh();
 }
 
 } // namespace gantry::app
