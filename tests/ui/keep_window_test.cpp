@@ -188,6 +188,22 @@ private slots:
             QFile::remove(copy);
         }
     }
+    /// What is open is called saved only while the file holds all of it.
+    void whatIsLoadedFromDiskIsOnlySavedIfItIsTheFile() {
+        WindowDriver d;
+        Document& doc = d.window->document();
+        doc.change("Remove", [](Project& p) { p.shots.pop_back(); }); // its id is retired from now on
+        Project theirs = fileProject(doc.path());
+        theirs.name = "Theirs";
+        put(doc.path(), io::writeProject(theirs));
+        QString error;
+        QVERIFY(doc.takeFromDisk(error));
+        QCOMPARE(d.project().name, std::string("Theirs"));
+        QCOMPARE(doc.edited(), !(d.project() == fileProject(doc.path())));
+        QVERIFY(doc.edited());
+        QVERIFY(doc.save(error));
+        QVERIFY(!doc.edited() && d.project() == fileProject(doc.path()));
+    }
     void touchedButTheSameIsNoChange() {
         WindowDriver d;
         const QString path = d.window->document().path();

@@ -273,6 +273,10 @@ private slots:
         QCOMPARE(p.retiredIds, std::vector<std::string>{"slide-2"}); // one for the family
         QVERIFY(!isRetired(p, "slider") && !isRetired(p, "slide-3") && isRetired(p, "slide"));
         QVERIFY(read(io::writeProject(p)) == p);
+        // Nor after an earlier version is put back, which does not know that they were given.
+        Project restored = before;
+        settleRemoved(p, restored);
+        QCOMPARE(freeId(restored, "Slide"), std::string("slide-3"));
     }
     void aCopyHasItsOriginalsUnknownKeys() {
         Project p = demoProject();

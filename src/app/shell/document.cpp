@@ -338,12 +338,15 @@ void Document::lookAtDisk() {
 bool Document::takeFromDisk(QString& error) {
     auto file = readFile(path_, error);
     if (!file) return false;
-    edit(tr("Load what is on disk"), std::move(file->loaded.project));
+    edit(tr("Load what is on disk"), file->loaded.project);
     onDisk_ = io::fingerprintOf(file->text);
     savedAt_ = QFileInfo(path_).lastModified();
     changedOnDiskAt_ = {};
-    recovered_ = false;
-    history_.setClean();
+    // Ids that were retired here are not forgotten; then what is open is more than the file holds.
+    if (project_ == file->loaded.project) {
+        recovered_ = false;
+        history_.setClean();
+    }
     emit fileChanged();
     return true;
 }

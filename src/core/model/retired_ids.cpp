@@ -110,6 +110,8 @@ void copyKept(Project& project, std::string_view from, std::string_view to) {
 
 void settleRemoved(const Project& before, Project& next) {
     const Places was = placesOf(before), is = placesOf(next);
+    // A version that is put back knows nothing of what was retired since.
+    for (const std::string& id : before.retiredIds) retireId(next, id);
     for (const std::string& id : was.ids)
         if (!is.ids.contains(id)) retireId(next, id);
     std::vector<std::string_view> gone;

@@ -17,7 +17,7 @@ void retireId(Project& project, std::string_view id);
 /// Whether an id was given before and its part is gone.
 bool isRetired(const Project& project, std::string_view id);
 
-/// After an edit: retires the ids that `before` had and `next` has not, and removes what referred to the
+/// After an edit: retires what `before` had retired, and the ids that it had and `next` has not, and removes what referred to the
 /// removed parts: locks, verdicts set aside, keys not understood.
 void settleRemoved(const Project& before, Project& next);
 
