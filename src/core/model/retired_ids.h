@@ -17,8 +17,8 @@ void retireId(Project& project, std::string_view id);
 /// Whether an id was given before and its part is gone.
 bool isRetired(const Project& project, std::string_view id);
 
-/// After an edit: retires what `before` had retired, and the ids that it had and `next` has not, and removes what referred to the
-/// removed parts: locks, verdicts set aside, keys not understood.
+/// After an edit: retires what `before` had retired, and the ids that it had and `next` has not, and removes
+/// what referred to the removed parts: locks, verdicts set aside, keys not understood.
 void settleRemoved(const Project& before, Project& next);
 
 /// Gives copies of the keys not understood at and below one place to another: "axes/slide" to "axes/slide-2".
