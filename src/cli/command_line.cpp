@@ -53,9 +53,10 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
     };
 
     EvaluateCall evaluate;
-    CLI::App* sub = add("evaluate", "Every number of every axis", evaluate);
+    CLI::App* sub = add("evaluate", "The numbers of every axis", evaluate);
     file(sub, evaluate.file);
     json(sub, evaluate.json);
+    sub->add_flag("--all", evaluate.all, "Every figure, one a line")->excludes("--json");
 
     VerdictsCall verdicts;
     file(
@@ -116,6 +117,9 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
 
     SchemaCall schema;
     add("schema", "JSON Schema of the project file", schema);
+
+    ResultsCall results;
+    add("results", "What evaluate --json prints, key by key", results);
 
     std::string shell;
     sub = app.add_subcommand("completion", "A script that completes commands and options in a shell");

@@ -15,6 +15,7 @@ namespace gantry::cli {
 struct EvaluateCall {
     std::string file;
     bool json = false;
+    bool all = false; ///< every figure, one a line
 };
 struct VerdictsCall {
     std::string file;
@@ -30,6 +31,7 @@ struct RigCall {
     std::string name; ///< empty: the list
 };
 struct SchemaCall {};
+struct ResultsCall {};
 
 /// Something to print and end with: help, the version, a completion script, or a complaint.
 struct Answer {
@@ -45,7 +47,7 @@ struct OnFile {
 };
 
 using Command = std::variant<Answer, EvaluateCall, VerdictsCall, CheckCall, ExportCall, OnFile<SimulateCall>,
-                             OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall>;
+                             OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall, ResultsCall>;
 
 /// Reads the arguments behind the program's name. What is unknown, missing or out of range is a complaint
 /// that names it; nothing is ignored.

@@ -2,6 +2,7 @@
 #include "cli/commands.h"
 
 #include "cli/command_line.h"
+#include "cli/results_table.h"
 #include "core/evaluate/capability.h"
 #include "core/rigs/rigs.h"
 #include "core/units/plain_text.h"
@@ -65,10 +66,10 @@ void printAxis(const Project& project, std::size_t index, const AxisEvaluation& 
     const Kind acceleration = linear ? Kind::Acceleration : Kind::AngularAcceleration;
     out << axis.name << " (" << axis.id << ")\n"
         << "  steps per " << (linear ? "mm" : "degree") << ": "
-        << units::plainNumber(e.stepsPerUnit.value(), 6)
+        << units::plainNumber(e.steps.stepsPerUnit.value(), 6)
         << (e.model.exactStepsPerUnit ? " (exactly " + e.model.exactStepsPerUnit->text() + ")" : "") << '\n'
         << "  one microstep: " << show(e.step, travel) << '\n'
-        << "  natural frequency: " << show(e.naturalFrequency, Kind::Frequency) << '\n';
+        << "  natural frequency: " << show(e.resonance.frequency, Kind::Frequency) << '\n';
     const Capability c = capability(axis, e);
     out << "  can do at margin " << units::format(c.margin, Kind::Ratio, units::System::Metric) << ": "
         << show(c.load.value, linear ? Kind::Mass : Kind::LoadInertia)
@@ -76,10 +77,10 @@ void printAxis(const Project& project, std::size_t index, const AxisEvaluation& 
         << show(c.acceleration.value, acceleration) << " or " << show(c.speed.value, speed) << '\n';
     for (const ShotEvaluation& s : e.shots)
         out << "  shot " << project.shots[static_cast<std::size_t>(s.shot)].id << ": "
-            << show(s.topSpeed, speed) << ", " << show(s.motorSpeed, Kind::RotationRate) << ", "
-            << show(s.pulseRate, Kind::Frequency) << ", needs " << show(s.torqueNeeded, Kind::Torque)
-            << " of " << show(s.torqueAvailable, Kind::Torque) << ", margin "
-            << show(s.torqueMargin, Kind::Ratio) << ", microstep " << show(s.stepPixels, Kind::Pixels)
+            << show(s.motion.topSpeed, speed) << ", " << show(s.motion.motorSpeed, Kind::RotationRate) << ", "
+            << show(s.pulseRate, Kind::Frequency) << ", needs " << show(s.torque.needed, Kind::Torque)
+            << " of " << show(s.torque.available, Kind::Torque) << ", margin "
+            << show(s.torque.margin, Kind::Ratio) << ", microstep " << show(s.place.step, Kind::Pixels)
             << '\n';
 }
 
@@ -155,6 +156,10 @@ struct Runner {
         out << io::projectSchema();
         return 0;
     }
+    int operator()(const ResultsCall&) const {
+        printResultKeys(out);
+        return 0;
+    }
     int operator()(const RigCall& call) const { return startingRig(call.name, out, err); }
     int operator()(const RatioCall& call) const { return findRatio(call, out, err); }
     int operator()(const EvaluateCall& call) const {
@@ -163,6 +168,8 @@ struct Runner {
             const Assessment a = assess(project);
             if (call.json)
                 out << io::evaluationJson(project, a);
+            else if (call.all)
+                printAll(project, a.evaluation, out);
             else
                 for (std::size_t i = 0; i < project.axes.size(); ++i)
                     printAxis(project, i, a.evaluation.axes[i], out);

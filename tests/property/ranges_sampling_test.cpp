@@ -84,7 +84,7 @@ private slots:
         const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
         const double perNewton = 0.04 / (2 * 3.14159265358979) / 0.95;
         m.staticFriction.value +=
-            (e.shots[0].torqueNeeded.value() - e.shots[0].breakawayTorque.value()) / perNewton * 0.9;
+            (e.shots[0].torque.needed.value() - e.shots[0].torque.breakaway.value()) / perNewton * 0.9;
         m.staticFriction.tolerance = 0.5;
         bool told = false;
         for (const Verdict& v : assess(p).verdicts)

@@ -95,7 +95,7 @@ private slots:
         QCOMPARE(wanted->currentText(), QString("whole steps per unit"));
         type(first, "1.7");
         QTRY_VERIFY(table->rowCount() > 3);
-        const auto ratio = d.window->document().assessment().evaluation.axes[0].stepsPerUnit.value();
+        const auto ratio = d.window->document().assessment().evaluation.axes[0].steps.stepsPerUnit.value();
         for (int row = 0; row < table->rowCount(); ++row) {
             const double steps = ratio * ratioOf(row); // the drive is direct, so this many steps a millimetre
             QVERIFY2(std::abs(steps - std::round(steps)) < 0.06, qPrintable(table->item(row, 0)->text()));

@@ -123,9 +123,9 @@ private slots:
         const double before = rail.secondStand;
         drag(d, "axes/slide/mechanism/rail/second_stand_m", {-40, 8});
         QVERIFY(rail.secondStand < before - 0.03);
-        const double sag = d.window->document().assessment().evaluation.axes[0].shots[0].sagPixels.value();
+        const double sag = d.window->document().assessment().evaluation.axes[0].shots[0].sag.pixels.value();
         d.click(d.find<QPushButton>("structureBest"));
-        QVERIFY(d.window->document().assessment().evaluation.axes[0].shots[0].sagPixels.value() < sag);
+        QVERIFY(d.window->document().assessment().evaluation.axes[0].shots[0].sag.pixels.value() < sag);
         QVERIFY(!d.find<SoftTable>("softTable")->inWords().isEmpty());
         // Without a section the button says what is missing and changes nothing.
         d.window->document().change("x", [](Project& p) {
@@ -378,7 +378,7 @@ private slots:
         QCOMPARE(d.project().shots[0].kind, ShotKind::Interval);
         d.type(QStringLiteral("shots/%1/frames").arg(QString::fromStdString(shot)), "300");
         QCOMPARE(d.project().shots[0].frames, 300);
-        QCOMPARE(d.window->document().assessment().evaluation.axes[0].shots[0].blurPixels.value(), 0.0);
+        QCOMPARE(d.window->document().assessment().evaluation.axes[0].shots[0].picture.blur.value(), 0.0);
     }
 };
 

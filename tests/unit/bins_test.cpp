@@ -120,9 +120,9 @@ private slots:
             const Project p = rigs::make(c.rig);
             Project swapped = p;
             c.swap(swapped.axes[std::size_t(c.axis)]);
-            const double typed = evaluate(swapped).axes[std::size_t(c.axis)].stepsPerUnit.value();
+            const double typed = evaluate(swapped).axes[std::size_t(c.axis)].steps.stepsPerUnit.value();
             const auto found = crosscheck::explainSteps(p, p.axes[std::size_t(c.axis)], typed);
-            VERIFY_NEAR(found.computed.value(), evaluate(p).axes[std::size_t(c.axis)].stepsPerUnit.value(),
+            VERIFY_NEAR(found.computed.value(), evaluate(p).axes[std::size_t(c.axis)].steps.stepsPerUnit.value(),
                         1e-12);
             // One commanded unit moves as much more as the number is too large.
             VERIFY_NEAR(found.movesForOne, typed / found.computed.value(), 1e-9);

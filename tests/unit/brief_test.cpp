@@ -38,13 +38,13 @@ private slots:
         VERIFY_NEAR(e.profile.distance, distance / 200, 1e-12);
         VERIFY_NEAR(e.profile.time(), 0.5, 1e-9);
         VERIFY_NEAR(e.distance.value(), distance, 1e-12);
-        QCOMPARE(e.blurPixels.value(), 0.0);
-        VERIFY_NEAR(e.pixelsPerFrame.value(), distance / 200 * e.pixelsPerUnit, 1e-9);
+        QCOMPARE(e.picture.blur.value(), 0.0);
+        VERIFY_NEAR(e.picture.perFrame.value(), distance / 200 * e.pixelsPerUnit, 1e-9);
         shot.kind = ShotKind::StopMotion;
         shot.clipTime = 4.0;
         QCOMPARE(picturesOf(shot), static_cast<int>(std::lround(4 * shot.frameRate)));
         shot.kind = ShotKind::Live;
-        QVERIFY(evaluate(p).axes[0].shots[0].blurPixels.value() > 0.0);
+        QVERIFY(evaluate(p).axes[0].shots[0].picture.blur.value() > 0.0);
     }
     void demandsNameTheirShot() {
         const Project p = demoProject();
@@ -58,8 +58,8 @@ private slots:
                     d.slowest.value.value() / p.shots[static_cast<std::size_t>(d.finest.shot)].frameRate,
                     1e-12);
         for (const ShotEvaluation& s : e.axes[0].shots) {
-            QVERIFY(s.topSpeed.value() <= d.fastest.value.value());
-            QVERIFY(s.acceleration.value() <= d.steepest.value.value());
+            QVERIFY(s.motion.topSpeed.value() <= d.fastest.value.value());
+            QVERIFY(s.motion.acceleration.value() <= d.steepest.value.value());
         }
         QCOMPARE(demandsOf(p, AxisEvaluation{}).fastest.shot, -1);
     }
@@ -144,7 +144,7 @@ private slots:
         for (const BudgetLine& l : b.lines)
             if (l.axis == 0 && l.kind == ErrorKind::Repeat) repeat += l.amount;
         for (const ShotEvaluation& s : e.axes[0].shots)
-            if (s.shot == 0) VERIFY_NEAR(repeat, s.repeatPixels.value(), 1e-9);
+            if (s.shot == 0) VERIFY_NEAR(repeat, s.errors.repeat.value(), 1e-9);
         QVERIFY(errorBudget(p, e, 99).lines.empty());
     }
     void testsGoStale() {

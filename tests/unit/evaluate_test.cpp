@@ -30,41 +30,41 @@ private slots:
         VERIFY_NEAR(slide().travelPerMotorRev.value(), 0.04, 1e-9);
         VERIFY_NEAR(slide().step.value(), 12.5e-6, 1e-9);
         QCOMPARE(eval_.axes[1].model.exactStepsPerUnit->text(), std::string("416/9"));
-        VERIFY_NEAR(eval_.axes[1].stepsPerUnitKept.value(), 46.222, 1e-12);
-        VERIFY_NEAR(eval_.axes[1].roundingShare.value(), 46.222 * 9 / 416 - 1, 1e-6);
+        VERIFY_NEAR(eval_.axes[1].steps.stepsPerUnitKept.value(), 46.222, 1e-12);
+        VERIFY_NEAR(eval_.axes[1].steps.roundingShare.value(), 46.222 * 9 / 416 - 1, 1e-6);
         VERIFY_NEAR(slide().usableTravel.value(), 1.1 - 0.14 - 0.02, 1e-12);
     }
     void speedsAndPulses() {
-        VERIFY_NEAR(reveal().motorSpeed.value() / rpm, 375.0, 1e-6);
+        VERIFY_NEAR(reveal().motion.motorSpeed.value() / rpm, 375.0, 1e-6);
         VERIFY_NEAR(reveal().pulseRate.value(), 20000.0, 1e-9);
         VERIFY_NEAR(slide().pulseLimitSpeed.value(), 0.5, 1e-9);
         VERIFY_NEAR(slide().maxSpeed.value(), 0.5, 1e-6);
     }
     void forcesAndTorques() {
-        VERIFY_NEAR(reveal().forceNeeded.value(), 14.64, 1e-3);
-        VERIFY_NEAR(reveal().outputTorque.value(), 0.0981, 1e-3);
-        VERIFY_NEAR(reveal().torqueNeeded.value(), 0.0988, 1e-3);
-        VERIFY_NEAR(reveal().torqueAvailable.value(), 0.3106, 1e-3);
-        VERIFY_NEAR(reveal().torqueMargin.value(), 3.14, 2e-3);
+        VERIFY_NEAR(reveal().torque.force.value(), 14.64, 1e-3);
+        VERIFY_NEAR(reveal().torque.lastShaft.value(), 0.0981, 1e-3);
+        VERIFY_NEAR(reveal().torque.needed.value(), 0.0988, 1e-3);
+        VERIFY_NEAR(reveal().torque.available.value(), 0.3106, 1e-3);
+        VERIFY_NEAR(reveal().torque.margin.value(), 3.14, 2e-3);
         VERIFY_NEAR(slide().cornerSpeed.value() / rpm, 714.0, 5e-3);
     }
     void inertias() {
         VERIFY_NEAR(slide().loadInertia.value(), 1.66e-4, 2e-3);
         VERIFY_NEAR(slide().rotorInertia.value(), 5.7e-6, 1e-12);
         VERIFY_NEAR(slide().inertiaRatio.value(), 29.0, 0.01);
-        VERIFY_NEAR(slide().naturalFrequency.value(), 47.8, 2e-3);
-        VERIFY_NEAR(slide().resonanceSpeed.value(), 9.6e-3, 5e-3);
+        VERIFY_NEAR(slide().resonance.frequency.value(), 47.8, 2e-3);
+        VERIFY_NEAR(slide().resonance.speed.value(), 9.6e-3, 5e-3);
     }
     void picture() {
         VERIFY_NEAR(reveal().pixelsPerUnit, 4148.0, 1e-4);
-        VERIFY_NEAR(reveal().stepPixels.value(), 0.052, 5e-3);
-        VERIFY_NEAR(reveal().lag.value() / deg, 0.37, 5e-3);
-        VERIFY_NEAR(reveal().lagTravel.value(), 0.041e-3, 0.01);
-        VERIFY_NEAR(reveal().lagPixels.value(), 0.17, 0.01);
-        VERIFY_NEAR(reveal().pictureSpeed.value(), 1037.0, 1e-3);
-        VERIFY_NEAR(reveal().pixelsPerFrame.value(), 41.48, 1e-3);
-        VERIFY_NEAR(reveal().blurPixels.value(), 20.74, 1e-3);
-        VERIFY_NEAR(reveal().crossingTime.value(), 3.703, 1e-3);
+        VERIFY_NEAR(reveal().place.step.value(), 0.052, 5e-3);
+        VERIFY_NEAR(reveal().lag.angle.value() / deg, 0.37, 5e-3);
+        VERIFY_NEAR(reveal().lag.travel.value(), 0.041e-3, 0.01);
+        VERIFY_NEAR(reveal().place.lag.value(), 0.17, 0.01);
+        VERIFY_NEAR(reveal().picture.speed.value(), 1037.0, 1e-3);
+        VERIFY_NEAR(reveal().picture.perFrame.value(), 41.48, 1e-3);
+        VERIFY_NEAR(reveal().picture.blur.value(), 20.74, 1e-3);
+        VERIFY_NEAR(reveal().picture.crossingTime.value(), 3.703, 1e-3);
     }
     /// 2·4.1 kg·0.8 m/s² on a belt of 10 kN over 0.55 m each way.
     void stretch() {
@@ -72,10 +72,10 @@ private slots:
     }
     void profileTimes() {
         // d/v + v/a + a/j
-        VERIFY_NEAR(reveal().time.value(), 0.86 / 0.25 + 0.25 / 0.8 + 0.8 / 4, 1e-9);
-        VERIFY_NEAR(reveal().stoppingDistance.value(), 0.25 * (0.25 / 0.8 + 0.8 / 4) / 2, 1e-9);
-        VERIFY_NEAR(slide().shots[1].time.value(), 8.0, 1e-9);
-        VERIFY_NEAR(slide().shots[1].topSpeed.value(), 0.5 / 6.5, 1e-9);
+        VERIFY_NEAR(reveal().motion.time.value(), 0.86 / 0.25 + 0.25 / 0.8 + 0.8 / 4, 1e-9);
+        VERIFY_NEAR(reveal().motion.stoppingDistance.value(), 0.25 * (0.25 / 0.8 + 0.8 / 4) / 2, 1e-9);
+        VERIFY_NEAR(slide().shots[1].motion.time.value(), 8.0, 1e-9);
+        VERIFY_NEAR(slide().shots[1].motion.topSpeed.value(), 0.5 / 6.5, 1e-9);
     }
     void powerOff() {
         const PowerOff& off = slide().powerOff;
@@ -123,17 +123,17 @@ private slots:
             // Without a jerk limit the ramp really reaches the acceleration.
             QVERIFY(setNumberAt(p, "axes/slide/mechanism/motion/jerk_m_s3", 0));
             QVERIFY(setNumberAt(p, path, value));
-            VERIFY_NEAR(evaluate(p).axes[0].shots[0].torqueMargin.value(), 2.0, 1e-4);
+            VERIFY_NEAR(evaluate(p).axes[0].shots[0].torque.margin.value(), 2.0, 1e-4);
         }
     }
     void whatIsMissingIsSaid() {
         Project p = demo_;
         QVERIFY(setNumberAt(p, "axes/slide/motor/inductance_H", 0));
         const AxisEvaluation e = evaluate(p).axes[0];
-        QVERIFY(!e.shots[0].torqueAvailable);
-        QCOMPARE(e.shots[0].torqueAvailable.reason(), Reason::NeedsInductance);
-        QVERIFY(e.shots[0].torqueNeeded);
-        QVERIFY(e.stepsPerUnit);
+        QVERIFY(!e.shots[0].torque.available);
+        QCOMPARE(e.shots[0].torque.available.reason(), Reason::NeedsInductance);
+        QVERIFY(e.shots[0].torque.needed);
+        QVERIFY(e.steps.stepsPerUnit);
         QCOMPARE(capability(p.axes[0], e).load.value.reason(), Reason::NeedsInductance);
     }
     void impossibleTimesAreSaid() {
@@ -141,26 +141,26 @@ private slots:
         QVERIFY(setNumberAt(p, "shots/rise/moves/slide/movement/time_s", 1));
         const ShotEvaluation s = evaluate(p).axes[0].shots[1];
         QCOMPARE(s.problem, Reason::TimeTooShort);
-        QVERIFY(!s.torqueMargin);
+        QVERIFY(!s.torque.margin);
     }
     /// The jerk setting counts only with a controller that limits jerk; without any ramp nothing is promised.
     void rampsAreTheControllers() {
         Project p = demo_;
         p.controller.ramps = RampKind::Trapezoid;
         const AxisEvaluation e = evaluate(p).axes[0];
-        VERIFY_NEAR(e.shots[0].time.value(), 0.86 / 0.25 + 0.25 / 0.8, 1e-9);
-        VERIFY_NEAR(e.shots[0].stoppingDistance.value(), 0.25 * 0.25 / 1.6, 1e-9);
+        VERIFY_NEAR(e.shots[0].motion.time.value(), 0.86 / 0.25 + 0.25 / 0.8, 1e-9);
+        VERIFY_NEAR(e.shots[0].motion.stoppingDistance.value(), 0.25 * 0.25 / 1.6, 1e-9);
         p.controller.ramps = RampKind::None;
-        QCOMPARE(evaluate(p).axes[0].shots[0].torqueMargin.reason(), Reason::NoRamp);
+        QCOMPARE(evaluate(p).axes[0].shots[0].torque.margin.reason(), Reason::NoRamp);
     }
     /// Dividing the delivered width by two halves every pixel figure and changes no mechanical one.
     void pixelsScaleWithDelivery() {
         Project p = demo_;
         p.camera.deliveredWidth /= 2;
         const ShotEvaluation s = evaluate(p).axes[0].shots[0];
-        VERIFY_NEAR(s.stepPixels.value(), reveal().stepPixels.value() / 2, 1e-12);
-        VERIFY_NEAR(s.crossingTime.value(), reveal().crossingTime.value(), 1e-12);
-        VERIFY_NEAR(s.torqueNeeded.value(), reveal().torqueNeeded.value(), 1e-12);
+        VERIFY_NEAR(s.place.step.value(), reveal().place.step.value() / 2, 1e-12);
+        VERIFY_NEAR(s.picture.crossingTime.value(), reveal().picture.crossingTime.value(), 1e-12);
+        VERIFY_NEAR(s.torque.needed.value(), reveal().torque.needed.value(), 1e-12);
     }
     /// The pan: 24 g·m² of head and 0.45 kg at 120 mm behind 20:104 teeth.
     void panByHand() {
@@ -168,15 +168,15 @@ private slots:
         const double n = 5.2, load = 0.024 + 0.45 * 0.12 * 0.12;
         VERIFY_NEAR(pan.inertiaAtMotor.value(), load / (n * n) + 2e-7 + 1.1e-6, 1e-9);
         const double amplitude = 0.14 * 0.6 / 0.7; // torque goes with current
-        VERIFY_NEAR(pan.naturalFrequency.value(),
+        VERIFY_NEAR(pan.resonance.frequency.value(),
                     std::sqrt(50 * amplitude / pan.inertiaAtMotor.value()) / (2 * std::numbers::pi), 1e-9);
         const ShotEvaluation& rise = pan.shots[0];
-        VERIFY_NEAR(rise.topSpeed.value() / deg, 40 / 6.5, 1e-9);
+        VERIFY_NEAR(rise.motion.topSpeed.value() / deg, 40 / 6.5, 1e-9);
         VERIFY_NEAR(rise.pixelsPerUnit, 35.0 / 36.0 * 3840, 1e-9);
         // Belt stage and head in series, both seen at the axis.
         const double stiffness = 1 / (1 / 60.0 + 1 / 400.0);
-        VERIFY_NEAR(rise.stretchTravel.value(), 2 * load * rise.acceleration.value() / stiffness, 1e-9);
-        VERIFY_NEAR(rise.backlashPixels.value(), 0.0002 * 35.0 / 36.0 * 3840, 1e-9);
+        VERIFY_NEAR(rise.stretchTravel.value(), 2 * load * rise.motion.acceleration.value() / stiffness, 1e-9);
+        VERIFY_NEAR(rise.errors.backlash.value(), 0.0002 * 35.0 / 36.0 * 3840, 1e-9);
         QVERIFY(!pan.powerOff.loaded);
     }
     /// A ring behind the belt: five times the steps, its own play in full and the belt's through the ring.
@@ -247,8 +247,8 @@ private slots:
             most = std::max(most, p.torque);
             fastest = std::max(fastest, p.speed);
         }
-        VERIFY_NEAR(most, reveal().torqueNeeded.value(), 1e-6);
-        VERIFY_NEAR(fastest, reveal().motorSpeed.value(), 1e-9);
+        VERIFY_NEAR(most, reveal().torque.needed.value(), 1e-6);
+        VERIFY_NEAR(fastest, reveal().motion.motorSpeed.value(), 1e-9);
         // Down the slope gravity drives: the motor holds back while cruising.
         QVERIFY(shotPath(slide().model, reveal().profile, -1, 50)[49].torque < 0);
         const TorqueCurves c = torqueCurves(slide().model, 200, 100);

@@ -175,12 +175,12 @@ private slots:
         auto& move = std::get<BySpeed<AxisKind::Linear>>(
             std::find_if(p.shots[0].moves.begin(), p.shots[0].moves.end(), [&](const ShotMove& m) {
                 return m.axis == p.axes[0].id;
-            })->movement = BySpeed<AxisKind::Linear>{0.2, e.resonanceSpeed.value(), 0.1});
+            })->movement = BySpeed<AxisKind::Linear>{0.2, e.resonance.speed.value(), 0.1});
         const AxisLimits l = axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0]));
         const auto shot =
             std::find_if(l.shots.begin(), l.shots.end(), [](const StripShot& s) { return s.shot == 0; });
         QVERIFY(shot != l.shots.end() && shot->better.has_value());
-        QVERIFY(*shot->better > e.resonanceHigh.value() || *shot->better < e.resonanceLow.value());
+        QVERIFY(*shot->better > e.resonance.high.value() || *shot->better < e.resonance.low.value());
         QVERIFY(std::abs(shot->speed - move.speed) < 1e-12);
     } /// A motor that really has 0.8 of its torque passes what the model foresees above 1.25 and fails below;
       /// the ladder
@@ -261,7 +261,7 @@ private slots:
                     QVERIFY2(r.finished, name.c_str());
                     for (const simulation::Sample& x : r.trace)
                         QVERIFY2(std::isfinite(x.position) && std::isfinite(x.picture), name.c_str());
-                    if (e.model.stepper() && s.torqueMargin.value() > 2.5)
+                    if (e.model.stepper() && s.torque.margin.value() > 2.5)
                         QVERIFY2(r.lostFullSteps == 0, name.c_str());
                     ++run;
                 }
@@ -296,7 +296,7 @@ private slots:
         auto& stepper = std::get<Stepper>(p.axes[0].motor);
         // Torque amplitude and margin go straight with the holding torque below the corner speed.
         stepper.holdingTorque.tolerance = 0.3;
-        const double margin = evaluateAxis(p, p.axes[0]).shots[0].torqueMargin.value();
+        const double margin = evaluateAxis(p, p.axes[0]).shots[0].torque.margin.value();
         std::get<LinearMechanism>(p.axes[0].mechanism).movingMass.value *= 1.0;
         stepper.holdingTorque.value /= margin; // nominal margin 1: half of them stall
         const auto rows = sampling::sampleAxis(p, 0, 7, 0, 20000);

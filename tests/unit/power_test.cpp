@@ -70,12 +70,12 @@ private slots:
         const double bridge = p.axes[0].driver.bridgeResistance.value;
         const double winding = std::get<Stepper>(p.axes[0].motor).resistance.value;
         const Evaluation e = evaluate(p);
-        VERIFY_NEAR(e.axes[0].shots[0].electricalPower.value(),
+        VERIFY_NEAR(e.axes[0].shots[0].torque.electricalPower.value(),
                     2 * 1.2 * 1.2 * (winding + bridge) + 0.0988 * 375 * 2 * M_PI / 60, 2e-3);
         double sum = 0;
         for (const AxisEvaluation& a : e.axes) {
             double most = 0;
-            for (const ShotEvaluation& s : a.shots) most = std::max(most, s.electricalPower.value());
+            for (const ShotEvaluation& s : a.shots) most = std::max(most, s.torque.electricalPower.value());
             sum += most;
         }
         VERIFY_NEAR(e.supply.power.value(), sum, 1e-12);
@@ -87,12 +87,12 @@ private slots:
     /// A thin long cable lowers the torque left at speed, and at last nothing arrives.
     void cableReachesTheMotor() {
         Project p = demoProject();
-        const double before = evaluate(p).axes[0].shots[0].torqueAvailable.value();
+        const double before = evaluate(p).axes[0].shots[0].torque.available.value();
         const double corner = evaluate(p).axes[0].cornerSpeed.value();
         p.supply.cableLength = 20;
         p.supply.cableSection = 2.5e-7;
         QVERIFY(evaluate(p).axes[0].cornerSpeed.value() < 0.9 * corner);
-        QVERIFY(evaluate(p).axes[0].shots[0].torqueAvailable.value() <= before);
+        QVERIFY(evaluate(p).axes[0].shots[0].torque.available.value() <= before);
         p.supply.cableLength = 2000;
         QCOMPARE(evaluate(p).supply.voltage.reason(), Reason::SupplyCollapses);
     }
@@ -112,11 +112,11 @@ private slots:
         p.supply.voltage.value = 24;
         const Assessment a = assess(p);
         const ShotEvaluation& s = a.evaluation.axes[static_cast<std::size_t>(geared)].shots[0];
-        const double load = s.regulatorHeat.value() / 18.0; // A
+        const double load = s.regulator.heat.value() / 18.0; // A
         QVERIFY(load > motor.figures.noLoadCurrent.value * 0.9);
-        VERIFY_NEAR(s.regulatorTemperature.value(),
-                    p.conditions.ambient + motor.regulatorResistance.value * s.regulatorHeat.value(), 1e-9);
-        VERIFY_NEAR(s.electricalPower.value(), 24.0 * s.sourceCurrent.value(), 1e-9);
+        VERIFY_NEAR(s.regulator.temperature.value(),
+                    p.conditions.ambient + motor.regulatorResistance.value * s.regulator.heat.value(), 1e-9);
+        VERIFY_NEAR(s.torque.electricalPower.value(), 24.0 * s.sourceCurrent.value(), 1e-9);
         const Verdict* v = verdict(a.verdicts, "regulator_heat");
         QVERIFY(v != nullptr && v->ratio);
         motor.regulatorResistance.value = 400;

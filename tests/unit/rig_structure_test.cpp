@@ -54,7 +54,7 @@ private slots:
         const AxisEvaluation e = evaluate(p).axes[0];
         const Shot& shot = p.shots[0];
         const double f = shot.focalLength / p.camera.sensorWidth * p.camera.deliveredWidth;
-        VERIFY_NEAR(e.shots[0].sagPixels.value(),
+        VERIFY_NEAR(e.shots[0].sag.pixels.value(),
                     f / shot.subjectDistance * e.structure.sagShift.value() +
                         f * e.structure.slopeShift.value(),
                     1e-9);
@@ -64,8 +64,8 @@ private slots:
             low = std::min(low, s.pixels);
             high = std::max(high, s.pixels);
         }
-        QVERIFY(high - low <= e.shots[0].sagPixels.value() * 1.001 &&
-                high - low > 0.3 * e.shots[0].sagPixels.value());
+        QVERIFY(high - low <= e.shots[0].sag.pixels.value() * 1.001 &&
+                high - low > 0.3 * e.shots[0].sag.pixels.value());
     }
     void standsOffTheRailAreSaid() {
         Project p = slider();
@@ -238,7 +238,7 @@ private slots:
         p.controller.ramps = RampKind::Trapezoid;
         p.shots[0].moves[0].movement = BySpeed<AxisKind::Linear>{0.5, 0.2, limit->value};
         const Evaluation e = evaluate(p);
-        VERIFY_NEAR(e.axes[0].shots[0].acceleration.value(), limit->value, 1e-9);
+        VERIFY_NEAR(e.axes[0].shots[0].motion.acceleration.value(), limit->value, 1e-9);
         VERIFY_NEAR(e.rig.tipping.value(), 1.5, 1e-3);
     }
     void overheadIsNeverFineUnentered() {

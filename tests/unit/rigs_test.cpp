@@ -86,7 +86,7 @@ private slots:
                         std::get<RotaryMechanism>(p.axes[0].mechanism).output =
                             makeKind<RotaryOutput>(o - std::variant_size_v<LinearOutput>);
                     const Assessment a = assess(p);
-                    QVERIFY(a.evaluation.axes[0].shots.at(0).torqueMargin);
+                    QVERIFY(a.evaluation.axes[0].shots.at(0).torque.margin);
                     const auto back = io::readProject(io::writeProject(p));
                     QVERIFY(std::get<io::LoadedProject>(back).project == p);
                 }
@@ -104,14 +104,14 @@ private slots:
         const double rub =
             std::atan(0.15 / std::cos(std::atan(std::tan(0.2617993877991494) * std::cos(lead))));
         VERIFY_NEAR(e.model.rampTorque(0.01, 0.0), 3.0 * 9.80665 * 0.0035 * std::tan(lead + rub), 1e-6);
-        QCOMPARE(e.stepsPerUnit.value(), 800.0); // 3200 microsteps over 4 mm
+        QCOMPARE(e.steps.stepsPerUnit.value(), 800.0); // 3200 microsteps over 4 mm
     }
     void doubledBeltHalvesTheWay() {
         Project p = rig(rigs::RigKind::BeltSlider);
         const AxisEvaluation one = evaluateAxis(p, p.axes[0]);
         std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).doubled = true;
         const AxisEvaluation two = evaluateAxis(p, p.axes[0]);
-        VERIFY_NEAR(two.stepsPerUnit.value(), 2 * one.stepsPerUnit.value(), 1e-12);
+        VERIFY_NEAR(two.steps.stepsPerUnit.value(), 2 * one.steps.stepsPerUnit.value(), 1e-12);
         VERIFY_NEAR(two.travelPerMotorRev.value(), one.travelPerMotorRev.value() / 2, 1e-12);
     }
     void twoMotorsShareTheWork() {
@@ -119,10 +119,10 @@ private slots:
         const AxisEvaluation one = evaluateAxis(p, p.axes[0]);
         std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).motors = 2;
         const AxisEvaluation two = evaluateAxis(p, p.axes[0]);
-        VERIFY_NEAR(two.shots[0].torqueAvailable.value(), 2 * one.shots[0].torqueAvailable.value(), 1e-12);
-        VERIFY_NEAR(two.shots[0].torqueNeeded.value() - one.shots[0].torqueNeeded.value(), // the second rotor
-                    5.7e-6 * one.shots[0].acceleration.value() / one.model.outputPerRad, 1e-6);
-        QVERIFY(two.shots[0].torqueMargin.value() > 1.8 * one.shots[0].torqueMargin.value());
+        VERIFY_NEAR(two.shots[0].torque.available.value(), 2 * one.shots[0].torque.available.value(), 1e-12);
+        VERIFY_NEAR(two.shots[0].torque.needed.value() - one.shots[0].torque.needed.value(), // the second rotor
+                    5.7e-6 * one.shots[0].motion.acceleration.value() / one.model.outputPerRad, 1e-6);
+        QVERIFY(two.shots[0].torque.margin.value() > 1.8 * one.shots[0].torque.margin.value());
     }
     void motorThatRidesIsCarried() {
         Project p = rig(rigs::RigKind::BeltSlider);
@@ -148,12 +148,12 @@ private slots:
         p.shots[0].moves.push_back({"pan", ByTime<AxisKind::Rotary>{0.5, 15, 2, 2}});
         Evaluation level = evaluate(p);
         // Carriage ramp: m a e.
-        const double a = level.axes[0].shots[0].acceleration.value();
+        const double a = level.axes[0].shots[0].motion.acceleration.value();
         VERIFY_NEAR(level.axes[1].shots[0].carried.value(), 2.0 * a * 0.1, 1e-9);
         std::get<LinearMechanism>(p.axes[0].mechanism).slope = assumed(0.2);
         const Evaluation steep = evaluate(p);
         VERIFY_NEAR(steep.axes[1].model.chain.load.steady, 2.0 * 9.80665 * 0.1 * std::sin(0.2), 1e-9);
-        QVERIFY(steep.axes[1].shots[0].torqueNeeded.value() > level.axes[1].shots[0].torqueNeeded.value());
+        QVERIFY(steep.axes[1].shots[0].torque.needed.value() > level.axes[1].shots[0].torque.needed.value());
     }
     /// A boom of 1.2 m that speeds up and turns pulls a pan's offset weight by its tip's acceleration, and
     /// the pan turns back against it.
@@ -229,8 +229,8 @@ private slots:
             {winch.drumDiameter.value, winch.cordDiameter.value, winch.drumWidth, 1.0}, e.model.travel);
         VERIFY_NEAR(motorAngle, turns * 2 * std::numbers::pi * e.model.shaftRatio, 1e-6);
         // Settings leave out that the cord winds in a helix.
-        VERIFY_NEAR(curve.front().stepsPerUnit, e.stepsPerUnitFirst.value(), 3e-4);
-        VERIFY_NEAR(curve.back().stepsPerUnit, e.stepsPerUnitLast.value(), 3e-4);
+        VERIFY_NEAR(curve.front().stepsPerUnit, e.checks.stepsPerUnitFirst.value(), 3e-4);
+        VERIFY_NEAR(curve.back().stepsPerUnit, e.checks.stepsPerUnitLast.value(), 3e-4);
         QVERIFY(winchCurve(rig(rigs::RigKind::BeltSlider).axes[0], e, 1.0).empty());
     }
     void panFollowsTheSubjectByItself() {
@@ -238,10 +238,10 @@ private slots:
         const Evaluation e = evaluate(p);
         QCOMPARE(e.axes[1].shots.size(), std::size_t(1));
         QVERIFY(e.axes[1].shots[0].follows);
-        QCOMPARE(e.axes[1].shots[0].time.value(), e.axes[0].shots[0].time.value());
-        const double v = e.axes[0].shots[0].topSpeed.value();
-        VERIFY_NEAR(e.axes[1].shots[0].topSpeed.value(), v / 1.5, 1e-6);
-        QVERIFY(e.axes[2].shots[0].topSpeed.value() > 0.0);
+        QCOMPARE(e.axes[1].shots[0].motion.time.value(), e.axes[0].shots[0].motion.time.value());
+        const double v = e.axes[0].shots[0].motion.topSpeed.value();
+        VERIFY_NEAR(e.axes[1].shots[0].motion.topSpeed.value(), v / 1.5, 1e-6);
+        QVERIFY(e.axes[2].shots[0].motion.topSpeed.value() > 0.0);
     }
     void cordSlackAndWheelSlip() {
         Project p = rig(rigs::RigKind::WinchedCart);
@@ -260,8 +260,8 @@ private slots:
         const Project p = rig(rigs::RigKind::OrbitBoom);
         const Assessment a = assess(p);
         const ShotEvaluation& s = a.evaluation.axes[0].shots[0];
-        QVERIFY(s.speedSetting.value() > 0.05 && s.speedSetting.value() < 1.0);
-        QVERIFY(!a.evaluation.axes[0].stepsPerUnit);
+        QVERIFY(s.knob.setting.value() > 0.05 && s.knob.setting.value() < 1.0);
+        QVERIFY(!a.evaluation.axes[0].steps.stepsPerUnit);
         QVERIFY(find(a, "framing") == nullptr); // it keeps no place
         QVERIFY(find(a, "motor_speed") != nullptr);
     }
@@ -292,11 +292,11 @@ private slots:
         screw.friction = assumed(0.01, 0.0);
         m.runningFriction = m.staticFriction = assumed(0.5, 0.0);
         screw.nutDrag = assumed(0.0);
-        QCOMPARE(evaluateAxis(p, p.axes[0]).onStop, StopOutcome::Falls);
+        QCOMPARE(evaluateAxis(p, p.axes[0]).stop.outcome, StopOutcome::Falls);
         QCOMPARE(find(assess(p), "emergency_stop")->state, State::Over);
         screw.lead = assumed(0.002, 0.0);
         screw.friction = assumed(0.2, 0.0);
-        QCOMPARE(evaluateAxis(p, p.axes[0]).onStop, StopOutcome::Creeps);
+        QCOMPARE(evaluateAxis(p, p.axes[0]).stop.outcome, StopOutcome::Creeps);
         QCOMPARE(find(assess(p), "emergency_stop")->state, State::Tight);
     }
     /// However much friction outweighs gravity, it never counts as a brake: not when power goes, not after a
@@ -326,7 +326,7 @@ private slots:
         auto& worm = std::get<WormStage>(p.axes[1].links[0]);
         worm.leadAngle.tolerance = worm.friction.tolerance = 0.01;
         const Assessment a = assess(p);
-        QVERIFY(a.evaluation.axes[1].locks && !a.evaluation.axes[1].powerOff.falls);
+        QVERIFY(a.evaluation.axes[1].checks.locks && !a.evaluation.axes[1].powerOff.falls);
         QCOMPARE(find(a, "power_off", 1)->sentence, words::MessageId::PowerOffLocksText);
         QCOMPARE(find(a, "power_off", 1)->state, State::Tight);
     }
@@ -335,12 +335,12 @@ private slots:
         Project p = rig(rigs::RigKind::BeltSlider);
         auto& belt = std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output);
         belt.preload = assumed(30.0);
-        QCOMPARE(evaluateAxis(p, p.axes[0]).shaftRadial.value(), 60.0);
+        QCOMPARE(evaluateAxis(p, p.axes[0]).checks.shaftRadial.value(), 60.0);
         belt.preload = assumed(0.0);
         auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
         m.runningFriction = assumed(0.0);
         m.staticFriction = assumed(17.0); // more than the gentle ramp asks
-        VERIFY_NEAR(evaluateAxis(p, p.axes[0]).shaftRadial.value(), 17.0, 1e-9);
+        VERIFY_NEAR(evaluateAxis(p, p.axes[0]).checks.shaftRadial.value(), 17.0, 1e-9);
     }
     /// Focus and roll in the picture, by hand.
     void ringsAndRollInPixels() {
@@ -386,17 +386,17 @@ private slots:
         const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
         const auto& motor = std::get<Stepper>(p.axes[0].motor);
         // Ipk² R at 1.2 A rms through 1.5 ohm is 4.32 W.
-        VERIFY_NEAR(e.caseTemperature.value(), 25.0 + 4.32 * motor.body.thermalResistance.value, 1e-9);
+        VERIFY_NEAR(e.checks.caseTemperature.value(), 25.0 + 4.32 * motor.body.thermalResistance.value, 1e-9);
         std::get<Stepper>(p.axes[0].motor).body.mount = MountMaterial::PrintedPla;
-        QVERIFY(evaluateAxis(p, p.axes[0]).caseLimit.value() < e.caseLimit.value());
+        QVERIFY(evaluateAxis(p, p.axes[0]).checks.caseLimit.value() < e.checks.caseLimit.value());
         // The lesser of mount and motor: no plastic lets a motor run hotter than metal does.
         for (const MountMaterial m :
              {MountMaterial::PrintedPla, MountMaterial::PrintedPetg, MountMaterial::PrintedAbs,
               MountMaterial::PrintedNylon, MountMaterial::Plywood}) {
             std::get<Stepper>(p.axes[0].motor).body.mount = m;
-            QVERIFY(evaluateAxis(p, p.axes[0]).caseLimit.value() <= 80.0);
+            QVERIFY(evaluateAxis(p, p.axes[0]).checks.caseLimit.value() <= 80.0);
         }
-        QCOMPARE(e.caseLimit.value(), 80.0);
+        QCOMPARE(e.checks.caseLimit.value(), 80.0);
     }
     void candidatesAreKeptAndSwapped() {
         Project p = rig(rigs::RigKind::BeltSlider);

@@ -124,7 +124,7 @@ private slots:
         QCOMPARE(v->state, State::Over);
     }
     void resonanceBandIsSymmetricOnARatioScale() {
-        const double centre = evaluate(demoProject()).axes[0].resonanceSpeed.value();
+        const double centre = evaluate(demoProject()).axes[0].resonance.speed.value();
         VERIFY_NEAR(
             ratio({{"shots/creep/moves/slide/movement/speed_m_s", centre * 1.15 * 1.2}}, "resonance", 0), 1.2,
             1e-3);

@@ -38,17 +38,17 @@ private slots:
         const AxisEvaluation nominal = evaluateAxis(p, p.axes[0]);
         const AxisEvaluation s = axisSpread(p, 0, nominal, Searches::No);
         const double force = 0.041 * (9.80665 * 0.2079117 + 0.8);
-        VERIFY_NEAR(s.shots[0].forceNeeded.value(), force, 1e-5);
-        VERIFY_NEAR(s.shots[0].torqueNeeded.value(), force * 0.04 / (2 * M_PI) / 0.95, 1e-5);
-        QCOMPARE(s.shots[0].motorSpeed.value(), 0.0);
-        QCOMPARE(s.shots[0].maxAcceleration.reason(), Reason::NotApplicable);
+        VERIFY_NEAR(s.shots[0].torque.force.value(), force, 1e-5);
+        VERIFY_NEAR(s.shots[0].torque.needed.value(), force * 0.04 / (2 * M_PI) / 0.95, 1e-5);
+        QCOMPARE(s.shots[0].motion.motorSpeed.value(), 0.0);
+        QCOMPARE(s.shots[0].torque.maxAcceleration.reason(), Reason::NotApplicable);
     }
     void twoInputsAddAsSquares() {
         Project p = exactDemo();
         auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
         const AxisEvaluation nominal = evaluateAxis(p, p.axes[0]);
         const auto range = [&] {
-            return axisSpread(p, 0, nominal, Searches::No).shots[0].torqueNeeded.value();
+            return axisSpread(p, 0, nominal, Searches::No).shots[0].torque.needed.value();
         };
         QCOMPARE(range(), 0.0);
         m.movingMass.tolerance = 0.02;

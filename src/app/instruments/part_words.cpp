@@ -175,21 +175,21 @@ QString partFindings(const Context& context, const ChainColumn& c) {
         if (f) said << words.arg(context.show(f, kind));
     };
     if (c.part == ChainPart::Motor) {
-        add(tr("case %1"), e->caseTemperature, Kind::Celsius);
-        if (e->shaftRadial && e->shaftRadial.value() > 0.0)
-            add(tr("shaft pull %1"), e->shaftRadial, Kind::Force);
-        if (e->shaftAxial && e->shaftAxial.value() > 0.0)
-            add(tr("shaft thrust %1"), e->shaftAxial, Kind::Force);
+        add(tr("case %1"), e->checks.caseTemperature, Kind::Celsius);
+        if (e->checks.shaftRadial && e->checks.shaftRadial.value() > 0.0)
+            add(tr("shaft pull %1"), e->checks.shaftRadial, Kind::Force);
+        if (e->checks.shaftAxial && e->checks.shaftAxial.value() > 0.0)
+            add(tr("shaft thrust %1"), e->checks.shaftAxial, Kind::Force);
         if (const ShotEvaluation* s = context.shotEvaluation()) {
-            if (!e->model.stepper()) add(tr("rms %1"), s->torqueRms, Kind::Torque);
-            if (s->regulatorHeat)
+            if (!e->model.stepper()) add(tr("rms %1"), s->torque.rms, Kind::Torque);
+            if (s->regulator.heat)
                 said << tr("regulator %1 W, %2")
-                            .arg(context.show(s->regulatorHeat, Kind::Ratio),
-                                 context.show(s->regulatorTemperature, Kind::Celsius));
+                            .arg(context.show(s->regulator.heat, Kind::Ratio),
+                                 context.show(s->regulator.temperature, Kind::Celsius));
             add(tr("draws %1"), s->sourceCurrent, Kind::Current);
-            add(tr("needs %1 of full setting"), s->speedSetting, Kind::Percentage);
+            add(tr("needs %1 of full setting"), s->knob.setting, Kind::Percentage);
         }
-        add(tr("stalled %1"), e->stallCurrent, Kind::Current);
+        add(tr("stalled %1"), e->checks.stallCurrent, Kind::Current);
         return said.join(QStringLiteral(" · "));
     }
     if (c.part == ChainPart::Driver) {
@@ -203,7 +203,7 @@ QString partFindings(const Context& context, const ChainColumn& c) {
     }
     const int link = c.part == ChainPart::Link ? c.link : -1;
     if (c.part == ChainPart::Link || c.part == ChainPart::Output || c.part == ChainPart::Belt)
-        for (const PartCheck& p : e->parts)
+        for (const PartCheck& p : e->checks.parts)
             if (p.link == link) {
                 add(tr("centre distance %1"), p.centreDistance, Kind::Length);
                 if (p.meshes)
@@ -213,21 +213,21 @@ QString partFindings(const Context& context, const ChainColumn& c) {
                 add(tr("grip ×%1"), p.slip, Kind::Ratio);
             }
     if (c.part == ChainPart::Output || c.part == ChainPart::Belt) {
-        add(tr("whips from %1"), e->whirlSpeed, Kind::Speed);
-        add(tr("buckles at %1"), e->bucklingLoad, Kind::Force);
-        add(tr("cord factor %1"), e->cordRatio, Kind::Ratio);
-        if (e->windingLayers && e->windingLayers.value() > 1.0 && e->stepsPerUnitFirst)
+        add(tr("whips from %1"), e->checks.whirlSpeed, Kind::Speed);
+        add(tr("buckles at %1"), e->checks.bucklingLoad, Kind::Force);
+        add(tr("cord factor %1"), e->checks.cordRatio, Kind::Ratio);
+        if (e->checks.windingLayers && e->checks.windingLayers.value() > 1.0 && e->checks.stepsPerUnitFirst)
             said << tr("%1 layers: %2 to %3 steps/mm")
-                        .arg(context.show(e->windingLayers, Kind::Count),
-                             context.show(e->stepsPerUnitFirst, Kind::Ratio),
-                             context.show(e->stepsPerUnitLast, Kind::Ratio));
-        add(tr("turns on %1"), e->turningRadius, Kind::Length);
-        if (e->locks) said << tr("locks at rest");
+                        .arg(context.show(e->checks.windingLayers, Kind::Count),
+                             context.show(e->checks.stepsPerUnitFirst, Kind::Ratio),
+                             context.show(e->checks.stepsPerUnitLast, Kind::Ratio));
+        add(tr("turns on %1"), e->checks.turningRadius, Kind::Length);
+        if (e->checks.locks) said << tr("locks at rest");
     }
     if (c.part == ChainPart::Load) {
-        add(tr("bearing %1"), e->bearingLoad, Kind::Force);
-        add(tr("play turns it %1"), e->guideRotation, Kind::Angle);
-        add(tr("pan bar %1"), e->panBarTurn, Kind::Angle);
+        add(tr("bearing %1"), e->checks.bearingLoad, Kind::Force);
+        add(tr("play turns it %1"), e->checks.guideRotation, Kind::Angle);
+        add(tr("pan bar %1"), e->checks.panBarTurn, Kind::Angle);
         if (const ShotEvaluation* s = context.shotEvaluation(); s && s->carried && s->carried.value() > 0.0)
             said << tr("axes below add %1").arg(context.show(s->carried, Kind::Torque));
     }

@@ -182,9 +182,9 @@ void RigView::paintBend(QPainter& p) const {
         QString text = b.kind == BodyKind::Arm ? tr("bends %1").arg(context_.show(sag, Kind::Length))
                                                : tr("sags %1 at most").arg(context_.show(sag, Kind::Length));
         for (const ShotEvaluation& s : e.shots)
-            if (s.sagPixels &&
+            if (s.sag.pixels &&
                 s.shot == (e.worstShot >= 0 ? e.shots[static_cast<std::size_t>(e.worstShot)].shot : s.shot)) {
-                text += tr(", %1 over the range").arg(context_.show(s.sagPixels, Kind::Pixels));
+                text += tr(", %1 over the range").arg(context_.show(s.sag.pixels, Kind::Pixels));
                 break;
             }
         p.setFont(textFont(11));

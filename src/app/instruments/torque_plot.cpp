@@ -83,10 +83,10 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     setEmptyText({});
     const DriveModel& m = axis->model;
     const bool hasShot = shot != nullptr && shot->problem == Reason::None;
-    const double shotSpeed = hasShot ? shot->motorSpeed.value() : 0.0;
+    const double shotSpeed = hasShot ? shot->motion.motorSpeed.value() : 0.0;
     // Steppers to beyond their corner, other motors to where their torque ends.
     const double own = axis->cornerSpeed     ? axis->cornerSpeed.value() * 2.2
-                       : axis->motorTopSpeed ? axis->motorTopSpeed.value() / m.outputPerRad * 1.05
+                       : axis->checks.motorTopSpeed ? axis->checks.motorTopSpeed.value() / m.outputPerRad * 1.05
                                              : 0.0;
     const double top = std::max({own, shotSpeed * 1.6, 0.01 * rpm});
     const auto unit = units::shownUnit(units::Kind::Torque, context_.system());
@@ -112,8 +112,8 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
           static_cast<QCPAbstractItem*>(marginText_)})
         item->setVisible(hasShot);
     if (hasShot) {
-        const double x = shotSpeed / rpm, needed = shot->torqueNeeded.value() / unit.factor,
-                     available = shot->torqueAvailable.value() / unit.factor;
+        const double x = shotSpeed / rpm, needed = shot->torque.needed.value() / unit.factor,
+                     available = shot->torque.available.value() / unit.factor;
         margin_->start->setCoords(x, needed);
         margin_->end->setCoords(x, available);
         const double tick = top / rpm * 0.03;
@@ -121,14 +121,14 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
         wanted_->end->setCoords(x + tick, needed * m.wantedMargin);
         marginText_->position->setCoords(x + tick * 1.3, std::min(needed * m.wantedMargin, highest * 0.9));
         marginText_->setText(tr("margin ×%1, want ×%2")
-                                 .arg(context_.show(shot->torqueMargin, units::Kind::Ratio, 2),
+                                 .arg(context_.show(shot->torque.margin, units::Kind::Ratio, 2),
                                       context_.show(m.wantedMargin, units::Kind::Ratio, 2)));
     }
     const double perRpm = m.outputPerRad * rpm;
-    resonance_->setVisible(static_cast<bool>(axis->resonanceLow));
-    if (axis->resonanceLow) resonance_->topLeft->setCoords(axis->resonanceLow.value() / perRpm, highest);
-    if (axis->resonanceLow)
-        resonance_->bottomRight->setCoords(axis->resonanceHigh.value() / perRpm, plot_->yAxis->range().lower);
+    resonance_->setVisible(static_cast<bool>(axis->resonance.low));
+    if (axis->resonance.low) resonance_->topLeft->setCoords(axis->resonance.low.value() / perRpm, highest);
+    if (axis->resonance.low)
+        resonance_->bottomRight->setCoords(axis->resonance.high.value() / perRpm, plot_->yAxis->range().lower);
     const double volts = std::visit(
         [](const auto& p) {
             if constexpr (requires { p.supplyVoltage; })

@@ -38,9 +38,9 @@ void AxisCard::refresh() {
     const AxisEvaluation& e = context_.document.assessment().evaluation.axes[static_cast<std::size_t>(axis_)];
     const bool linear = kindOf(axis) == AxisKind::Linear;
     detail_ = driveInShort(context_, axis, e);
-    if (e.stepsPerUnit)
+    if (e.steps.stepsPerUnit)
         detail_ += tr(" · %1 %2")
-                       .arg(QString::fromStdString(units::plainNumber(e.stepsPerUnit.value(), 3)),
+                       .arg(QString::fromStdString(units::plainNumber(e.steps.stepsPerUnit.value(), 3)),
                             linear ? tr("steps/mm") : tr("steps/°"));
     worst_ = worstVerdict(context_.document, axis_);
     setText(QString::fromStdString(axis.name));

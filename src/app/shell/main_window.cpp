@@ -230,9 +230,9 @@ void MainWindow::refreshAll() {
                                 exact->denominator() == 1 ? QString::number(exact->numerator())
                                                           : QString::fromStdString(exact->text()),
                                 unit);
-            else if (e->stepsPerUnit)
+            else if (e->steps.stepsPerUnit)
                 left = tr("%1: about %2 steps per %3 · ")
-                           .arg(name, context_.show(e->stepsPerUnit, units::Kind::Ratio, 5), unit);
+                           .arg(name, context_.show(e->steps.stepsPerUnit, units::Kind::Ratio, 5), unit);
             else
                 left = tr("%1: takes no steps · ").arg(name);
         }

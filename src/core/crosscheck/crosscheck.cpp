@@ -181,12 +181,12 @@ std::vector<Claim> readClaims(std::string_view text, AxisKind kind) {
 StepsFinding explainSteps(const Project& project, const Axis& axis, double entered) {
     StepsFinding out;
     const AxisEvaluation e = evaluateAxis(project, axis, Searches::No);
-    out.computed = e.stepsPerUnit;
+    out.computed = e.steps.stepsPerUnit;
     out.entered = entered;
-    if (!e.stepsPerUnit || !(entered > 0.0)) return out;
-    out.movesForOne = entered / e.stepsPerUnit.value();
+    if (!e.steps.stepsPerUnit || !(entered > 0.0)) return out;
+    out.movesForOne = entered / e.steps.stepsPerUnit.value();
     if (std::abs(out.movesForOne - 1.0) < 1e-6) return out;
-    SuspectList list(e.stepsPerUnit.value(), entered, out.suspects);
+    SuspectList list(e.steps.stepsPerUnit.value(), entered, out.suspects);
     suspectsOf(list, axis);
     std::stable_sort(out.suspects.begin(), out.suspects.end(),
                      [](const Suspect& a, const Suspect& b) { return a.error < b.error; });
@@ -215,10 +215,10 @@ Finding judge(const Project& project, const Axis& axis, const AxisEvaluation& e,
     case Subject::TopSpeed: {
         double fastest = 0.0;
         for (const ShotEvaluation& s : e.shots)
-            if (s.topSpeed) fastest = std::max(fastest, s.topSpeed.value());
+            if (s.motion.topSpeed) fastest = std::max(fastest, s.motion.topSpeed.value());
         if (fastest <= 0.0) fastest = e.model.settings.speed;
         const double claimed = claim.value * unit;
-        const Figure limit = e.motorTopSpeed ? e.motorTopSpeed : e.pulseLimitSpeed;
+        const Figure limit = e.checks.motorTopSpeed ? e.checks.motorTopSpeed : e.pulseLimitSpeed;
         std::string s = "Claimed " + shown(claim.value, 2) + " " + per + "/s; the shots need " +
                         shown(fastest / unit, 2) + " " + per + "/s";
         s += limit ? ", the drive ends at " + shown(limit.value() / unit, 1) + " " + per + "/s." : ".";
@@ -233,8 +233,8 @@ Finding judge(const Project& project, const Axis& axis, const AxisEvaluation& e,
     case Subject::Acceleration: {
         double needed = 0.0, most = std::numeric_limits<double>::infinity();
         for (const ShotEvaluation& s : e.shots) {
-            if (s.acceleration) needed = std::max(needed, s.acceleration.value());
-            if (s.maxAcceleration) most = std::min(most, s.maxAcceleration.value());
+            if (s.motion.acceleration) needed = std::max(needed, s.motion.acceleration.value());
+            if (s.torque.maxAcceleration) most = std::min(most, s.torque.maxAcceleration.value());
         }
         const double claimed = claim.value * unit;
         std::string s =

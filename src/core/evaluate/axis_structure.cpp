@@ -309,24 +309,6 @@ void fillArm(AxisStructure& out, const Project& project, const Axis& axis, const
 
 } // namespace
 
-std::string_view softName(SoftCause cause) {
-    switch (cause) {
-    case SoftCause::Drive:
-        return "drive";
-    case SoftCause::Rail:
-        return "camera nodding on the rail";
-    case SoftCause::Stands:
-        return "stands";
-    case SoftCause::Boom:
-        return "arm";
-    case SoftCause::Mast:
-        return "mast and pivot";
-    case SoftCause::Pads:
-        return "pads under the feet";
-    }
-    return "";
-}
-
 std::optional<RailSetting> railSetting(const Project& project, const Axis& axis, Reason& why) {
     const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
     const BeamView beam = linear != nullptr ? beamView(linear->rail.section) : BeamView{};

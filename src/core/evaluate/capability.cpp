@@ -38,8 +38,8 @@ Capability capability(const Axis& axis, const AxisEvaluation& evaluation) {
         const ShotEvaluation& shot = evaluation.shots[static_cast<std::size_t>(evaluation.worstShot)];
         out.shot = shot.shot;
         if (shot.problem == Reason::None) {
-            speed = shot.topSpeed.value();
-            acceleration = shot.acceleration.value();
+            speed = shot.motion.topSpeed.value();
+            acceleration = shot.motion.acceleration.value();
         }
     }
     if (model.missing != Reason::None) {

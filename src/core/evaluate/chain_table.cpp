@@ -57,15 +57,15 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
                speedKind = linear ? Kind::Speed : Kind::AngularSpeed;
     const Kind force = linear ? Kind::Force : Kind::Torque;
     const double px = s.pixelsPerUnit;
-    const double acceleration = s.acceleration.value() / m.outputPerRad; // at the motor
+    const double acceleration = s.motion.acceleration.value() / m.outputPerRad; // at the motor
     std::vector<ChainColumn> out;
     out.reserve(m.chain.stages.size() + 5);
 
     ChainColumn driver;
     driver.part = ChainPart::Driver;
     // Pulses, or the knob where there are none.
-    driver.speed = m.pulses ? cell(s.pulseRate, Kind::Frequency) : cell(s.speedSetting, Kind::Percentage);
-    driver.needed = cell(s.leastCurrent, Kind::Current);
+    driver.speed = m.pulses ? cell(s.pulseRate, Kind::Frequency) : cell(s.knob.setting, Kind::Percentage);
+    driver.needed = cell(s.torque.leastCurrent, Kind::Current);
     if (m.stepper() || std::holds_alternative<DcServo>(axis.motor))
         driver.available = cell(axis.driver.runCurrent, Kind::Current);
     if (m.pulses) driver.microstep = cell(1.0, Kind::Count);
@@ -73,18 +73,18 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
 
     ChainColumn motor;
     motor.part = ChainPart::Motor;
-    motor.speed = cell(s.motorSpeed, Kind::RotationRate);
-    motor.needed = cell(s.torqueNeeded, Kind::Torque);
-    motor.available = cell(s.torqueAvailable, Kind::Torque);
+    motor.speed = cell(s.motion.motorSpeed, Kind::RotationRate);
+    motor.needed = cell(s.torque.needed, Kind::Torque);
+    motor.available = cell(s.torque.available, Kind::Torque);
     motor.inertia = cell(e.rotorInertia, Kind::Inertia);
     motor.microstep = commandCell(m, 1.0);
-    motor.lag = cell(s.lag, Kind::Angle);
+    motor.lag = cell(s.lag.angle, Kind::Angle);
     out.push_back(motor);
 
     // What is left of the motor's torque after its own rotor, then after each stage.
     // Never less than none: a motor past its speed pulls nothing, it does not push back.
     // NaN, for what is not known, must come first to come through.
-    double available = std::max(s.torqueAvailable.value() - m.chain.motorInertia * acceleration, 0.0);
+    double available = std::max(s.torque.available.value() - m.chain.motorInertia * acceleration, 0.0);
     double turns = 1.0;
     const std::vector<double> needed = neededBehindStages(m, acceleration);
     for (std::size_t i = 0; i < m.chain.stages.size(); ++i) {
@@ -93,7 +93,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
         if (linear && !isLink) { // the pulley sits on the shaft before the belt
             ChainColumn pulley;
             pulley.part = ChainPart::Output;
-            pulley.speed = cell(s.motorSpeed.value() / turns, Kind::RotationRate);
+            pulley.speed = cell(s.motion.motorSpeed.value() / turns, Kind::RotationRate);
             pulley.needed =
                 cell(needed[i] / (stage.ratio * stage.efficiency) + stage.inputInertia * acceleration / turns,
                      Kind::Torque);
@@ -112,7 +112,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
         c.link = isLink ? static_cast<int>(i) : -1;
         const bool moving = linear && !isLink;
         c.speed =
-            moving ? cell(s.topSpeed, speedKind) : cell(s.motorSpeed.value() / turns, Kind::RotationRate);
+            moving ? cell(s.motion.topSpeed, speedKind) : cell(s.motion.motorSpeed.value() / turns, Kind::RotationRate);
         c.needed = cell(needed[i], moving ? force : Kind::Torque);
         c.available = cell(available, moving ? force : Kind::Torque);
         if (!moving) {
@@ -125,23 +125,23 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
 
     ChainColumn load;
     load.part = ChainPart::Load;
-    load.speed = cell(s.topSpeed, speedKind);
-    load.needed = cell(s.forceNeeded, force);
+    load.speed = cell(s.motion.topSpeed, speedKind);
+    load.needed = cell(s.torque.force, force);
     load.available = cell(available, force);
     load.inertia = cell(e.loadInertia, Kind::Inertia);
     load.microstep = cell(e.step, travel);
-    load.lag = cell(s.lagTravel, travel);
+    load.lag = cell(s.lag.travel, travel);
     if (!linear) load.stretch = cell(s.stretchTravel, travel);
     load.play = cell(m.backlash, travel);
     out.push_back(load);
 
     ChainColumn picture;
     picture.part = ChainPart::Picture;
-    picture.speed = cell(s.pixelsPerFrame, Kind::PixelsPerFrame);
+    picture.speed = cell(s.picture.perFrame, Kind::PixelsPerFrame);
     picture.inertia = cell(e.inertiaRatio, Kind::Ratio);
-    picture.microstep = cell(s.stepPixels, Kind::Pixels);
-    picture.lag = cell(s.lagPixels, Kind::Pixels);
-    picture.stretch = cell(s.stretchPixels, Kind::Pixels);
+    picture.microstep = cell(s.place.step, Kind::Pixels);
+    picture.lag = cell(s.place.lag, Kind::Pixels);
+    picture.stretch = cell(s.errors.stretch, Kind::Pixels);
     picture.play = cell(m.backlash * px, Kind::Pixels);
     out.push_back(picture);
     return out;

@@ -32,6 +32,21 @@ struct ChainColumn {
     Cell play;      ///< backlash
 };
 
+template <class V, Of<ChainColumn>... S>
+void describe(V& v, S&... s) {
+    const auto cell = [](std::string_view key, std::string_view label) {
+        return result(key, label, units::Kind::Ratio);
+    };
+    v.figure(cell("speed", "speed"), s.speed.figure...);
+    v.figure(cell("needed", "torque or force needed"), s.needed.figure...);
+    v.figure(cell("available", "torque or force there"), s.available.figure...);
+    v.figure(cell("inertia", "inertia"), s.inertia.figure...);
+    v.figure(cell("microstep", "one microstep"), s.microstep.figure...);
+    v.figure(cell("lag", "rotor lag"), s.lag.figure...);
+    v.figure(cell("stretch", "stretch"), s.stretch.figure...);
+    v.figure(cell("play", "backlash"), s.play.figure...);
+}
+
 /// The drive of an axis from the driver to the picture. Links in order; a linear axis ends in pulley, belt
 /// and carriage, a rotary one in its output and load. Pure; cheap enough for every edit.
 std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& evaluation,

@@ -31,10 +31,10 @@ Demand demandOf(const AxisEvaluation& e) {
     for (const ShotEvaluation& s : e.shots) {
         if (s.problem != Reason::None) continue;
         any = true;
-        d.speed = std::max(d.speed, s.topSpeed.value());
-        d.acceleration = std::max(d.acceleration, s.acceleration.value());
+        d.speed = std::max(d.speed, s.motion.topSpeed.value());
+        d.acceleration = std::max(d.acceleration, s.motion.acceleration.value());
         d.carried = std::max(d.carried, s.carried.value());
-        d.torqueRms = std::max(d.torqueRms, s.torqueRms.value());
+        d.torqueRms = std::max(d.torqueRms, s.torque.rms.value());
     }
     if (!any) {
         d.speed = e.model.settings.speed;
@@ -137,9 +137,9 @@ struct OutputChecker {
     void operator()(const ScrewOutput& s) {
         const auto ends = static_cast<drivetrain::Ends>(s.ends);
         const double turnsPerMetre = 2.0 * pi / s.lead.value;
-        e.whirlSpeed = Figure::of(drivetrain::whirlingSpeed(s.rootDiameter.value, linear->railLength, ends) /
+        e.checks.whirlSpeed = Figure::of(drivetrain::whirlingSpeed(s.rootDiameter.value, linear->railLength, ends) /
                                   turnsPerMetre);
-        e.bucklingLoad = Figure::of(drivetrain::bucklingLoad(s.rootDiameter.value, linear->railLength, ends));
+        e.checks.bucklingLoad = Figure::of(drivetrain::bucklingLoad(s.rootDiameter.value, linear->railLength, ends));
         out.load = Figure::of(force);
     }
     void operator()(const RackOutput& r) {
@@ -150,7 +150,7 @@ struct OutputChecker {
         out.load = Figure::of(force);
         out.allowed = Figure::of(wheelGrip(w, e.model.chain.load.inertia, linear->slope.value));
         out.slip = Figure::of(over(out.allowed.value(), force));
-        e.turningRadius =
+        e.checks.turningRadius =
             Figure::of(drivetrain::turningRadius(w.wheelbase, w.steeringAngle), Reason::NotApplicable);
     }
     void operator()(const WinchOutput& w) {
@@ -158,11 +158,11 @@ struct OutputChecker {
             {w.drumDiameter.value, w.cordDiameter.value, w.drumWidth, 1.0}, e.model.travel);
         out.load = Figure::of(force);
         out.allowed = Figure::of(w.breakingLoad.value);
-        e.cordRatio = Figure::of(over(w.breakingLoad.value, force));
-        e.windingLayers = Figure::of(winding.layers);
-        e.stepsPerUnitLast = e.stepsPerUnit;
-        e.stepsPerUnitFirst = Figure::of(e.stepsPerUnit.value() * winding.lastRadius / winding.firstRadius,
-                                         e.stepsPerUnit.reason());
+        e.checks.cordRatio = Figure::of(over(w.breakingLoad.value, force));
+        e.checks.windingLayers = Figure::of(winding.layers);
+        e.checks.stepsPerUnitLast = e.steps.stepsPerUnit;
+        e.checks.stepsPerUnitFirst = Figure::of(e.steps.stepsPerUnit.value() * winding.lastRadius / winding.firstRadius,
+                                         e.steps.stepsPerUnit.reason());
     }
     void operator()(const DirectOutput&) {}
     void operator()(const RingOutput& r) {
@@ -185,7 +185,7 @@ void fillShaft(AxisEvaluation& e, const Axis& axis, const Demand& d) {
     double radial = 0.0, axial = 0.0;
     const Link* first = axis.links.empty() ? nullptr : &axis.links.front();
     if (first != nullptr) {
-        const double force = e.parts.front().load.value();
+        const double force = e.checks.parts.front().load.value();
         if (const auto* belt = std::get_if<BeltStage>(first))
             radial = beltPull(belt->preload.value, force);
         else if (std::holds_alternative<GearStage>(*first))
@@ -203,10 +203,10 @@ void fillShaft(AxisEvaluation& e, const Axis& axis, const Demand& d) {
         else
             radial = force;
     } else if (!std::holds_alternative<DirectOutput>(std::get<RotaryMechanism>(axis.mechanism).output)) {
-        radial = torqueBehind(e.model, d, 0) / std::max(1e-4, e.parts.back().centreDistance.value());
+        radial = torqueBehind(e.model, d, 0) / std::max(1e-4, e.checks.parts.back().centreDistance.value());
     }
-    e.shaftRadial = Figure::of(radial);
-    e.shaftAxial = Figure::of(axial);
+    e.checks.shaftRadial = Figure::of(radial);
+    e.checks.shaftAxial = Figure::of(axial);
 }
 
 void fillHeat(AxisEvaluation& e, const Project& project, const Axis& axis, const Demand& d) {
@@ -223,12 +223,12 @@ void fillHeat(AxisEvaluation& e, const Project& project, const Axis& axis, const
     } else if (const auto* servo = std::get_if<ServoMotor>(&axis.motor)) {
         // Rated torque is what warms it by about 60 K, and heat goes with torque squared.
         const double share = d.torqueRms / e.model.motors / servo->ratedTorque.value;
-        e.caseTemperature = Figure::of(project.conditions.ambient + 60.0 * share * share);
-        e.caseLimit = Figure::of(caseLimit(body.mount));
+        e.checks.caseTemperature = Figure::of(project.conditions.ambient + 60.0 * share * share);
+        e.checks.caseLimit = Figure::of(caseLimit(body.mount));
         return;
     }
-    e.caseTemperature = Figure::of(project.conditions.ambient + body.thermalResistance.value * watts, reason);
-    e.caseLimit = Figure::of(caseLimit(body.mount));
+    e.checks.caseTemperature = Figure::of(project.conditions.ambient + body.thermalResistance.value * watts, reason);
+    e.checks.caseLimit = Figure::of(caseLimit(body.mount));
 }
 
 void fillGuide(AxisEvaluation& e, const LinearMechanism& linear, const Demand& d) {
@@ -241,13 +241,13 @@ void fillGuide(AxisEvaluation& e, const LinearMechanism& linear, const Demand& d
     for (const MassItem& item : linear.items)
         along += item.mass.value * standardGravity * std::abs(item.along);
     across = loadForce(e.model, d) * std::abs(g.pushOffset);
-    e.guideRotation = Figure::of(drivetrain::playRotation(g.play.value, g.wheelbase));
-    e.bindingRatio = sliding
+    e.checks.guideRotation = Figure::of(drivetrain::playRotation(g.play.value, g.wheelbase));
+    e.checks.bindingRatio = sliding
                          ? Figure::of(drivetrain::bindingRatio(g.wheelbase, g.pushOffset, g.friction.value),
                                       Reason::Unbounded)
                          : Figure::none(Reason::NotApplicable);
-    e.bearingLoad = Figure::of(drivetrain::bearingLoad(normal, along, across, g.wheelbase, g.track));
-    e.guideFriction = Figure::of(g.friction.value * normal);
+    e.checks.bearingLoad = Figure::of(drivetrain::bearingLoad(normal, along, across, g.wheelbase, g.track));
+    e.checks.guideFriction = Figure::of(g.friction.value * normal);
     if (linear.panBar.fitted) {
         const drivetrain::PanBarGeometry bar{linear.panBar.armLength, linear.panBar.offset,
                                              linear.panBar.angle};
@@ -255,37 +255,34 @@ void fillGuide(AxisEvaluation& e, const LinearMechanism& linear, const Demand& d
         const auto low = drivetrain::panBarAngle(bar, -half), high = drivetrain::panBarAngle(bar, half);
         const double reach =
             (std::abs(bar.offset) + half * std::abs(std::tan(bar.angle))) * std::cos(bar.angle);
-        e.panBarTurn = low && high ? Figure::of(std::abs(*high - *low)) : Figure::none(Reason::OutOfRange);
-        e.panBarReach = Figure::of(over(bar.armLength, reach));
+        e.checks.panBarTurn = low && high ? Figure::of(std::abs(*high - *low)) : Figure::none(Reason::OutOfRange);
+        e.checks.panBarReach = Figure::of(over(bar.armLength, reach));
     }
 }
 
 void fillStop(AxisEvaluation& e, const Axis& axis) {
     const PowerOff& off = e.powerOff;
-    if (!off.loaded) {
-        e.stopRatio = Figure::none(Reason::NotApplicable);
-        return;
-    }
+    if (!off.loaded) return;
     const bool motorHolds = e.model.holdAmplitude > 0.0;
     if (axis.onStop == OnStop::KeepsHolding && motorHolds) {
-        e.stopRatio = Figure::of(e.holdAvailable.value() / e.holdNeeded.value(), e.holdAvailable.reason());
-        e.onStop = e.stopRatio.value() >= 1.0 ? StopOutcome::Stays : StopOutcome::Falls;
+        e.stop.ratio = Figure::of(e.holdAvailable.value() / e.holdNeeded.value(), e.holdAvailable.reason());
+        e.stop.outcome = e.stop.ratio.value() >= 1.0 ? StopOutcome::Stays : StopOutcome::Falls;
         return;
     }
     if (axis.onStop == OnStop::NotAsked && !off.brakeRatio) {
-        e.stopRatio = Figure::none(Reason::NeedsStopBehaviour);
+        e.stop = {StopOutcome::Unknown, Figure::none(Reason::NeedsStopBehaviour)};
         return;
     }
     if (off.brakeRatio) {
-        e.stopRatio = off.brakeRatio;
-        e.onStop = off.brakeRatio.value() >= 1.0 ? StopOutcome::Stays : StopOutcome::Falls;
+        e.stop.ratio = off.brakeRatio;
+        e.stop.outcome = off.brakeRatio.value() >= 1.0 ? StopOutcome::Stays : StopOutcome::Falls;
         return;
     }
     const double friction = off.friction.value() / off.gravity.value();
-    e.stopRatio = Figure::of(e.locks ? std::max(1.0, friction) : friction);
+    e.stop.ratio = Figure::of(e.checks.locks ? std::max(1.0, friction) : friction);
     // Friction by up to half beyond gravity, and threads that lock, let go when shaken.
-    e.onStop = off.falls                   ? StopOutcome::Falls
-               : e.locks || friction < 1.5 ? StopOutcome::Creeps
+    e.stop.outcome = off.falls                   ? StopOutcome::Falls
+               : e.checks.locks || friction < 1.5 ? StopOutcome::Creeps
                                            : StopOutcome::Stays;
 }
 
@@ -365,14 +362,14 @@ motor::Noise noiseOf(const Axis& axis, const DriveModel& m, double motorSpeed) {
 
 void fillChecks(AxisEvaluation& e, const Project& project, const Axis& axis) {
     const Demand d = demandOf(e);
-    e.parts.reserve(axis.links.size() + 1);
+    e.checks.parts.reserve(axis.links.size() + 1);
     double shaftSpeed = d.speed / e.model.outputPerRad;
     for (std::size_t i = 0; i < axis.links.size(); ++i) {
         PartCheck check;
         check.link = static_cast<int>(i);
         shaftSpeed /= e.model.chain.stages[i].ratio;
         std::visit(LinkChecker{check, torqueBehind(e.model, d, i), shaftSpeed}, axis.links[i]);
-        e.parts.push_back(check);
+        e.checks.parts.push_back(check);
     }
     PartCheck output;
     const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
@@ -381,18 +378,18 @@ void fillChecks(AxisEvaluation& e, const Project& project, const Axis& axis) {
         std::visit(checker, linear->output);
     else
         std::visit(checker, std::get<RotaryMechanism>(axis.mechanism).output);
-    e.parts.push_back(output);
+    e.checks.parts.push_back(output);
 
     fillShaft(e, axis, d);
     fillHeat(e, project, axis, d);
     if (linear != nullptr) fillGuide(e, *linear, d);
     fillStop(e, axis);
     if (const motor::DcParams* dc = e.model.dc()) {
-        e.stallCurrent = Figure::of(motor::stallCurrent(*dc));
-        e.reversalCurrent = Figure::of(motor::reversalCurrent(*dc, motor::noLoadSpeed(*dc)));
-        e.motorTopSpeed = Figure::of(motor::noLoadSpeed(*dc) * e.model.outputPerRad);
+        e.checks.stallCurrent = Figure::of(motor::stallCurrent(*dc));
+        e.checks.reversalCurrent = Figure::of(motor::reversalCurrent(*dc, motor::noLoadSpeed(*dc)));
+        e.checks.motorTopSpeed = Figure::of(motor::noLoadSpeed(*dc) * e.model.outputPerRad);
     } else if (const auto* servo = std::get_if<motor::ServoParams>(&e.model.curve)) {
-        e.motorTopSpeed = Figure::of(motor::topSpeed(*servo) * e.model.outputPerRad);
+        e.checks.motorTopSpeed = Figure::of(motor::topSpeed(*servo) * e.model.outputPerRad);
     }
 }
 

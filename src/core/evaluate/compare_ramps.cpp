@@ -23,7 +23,7 @@ std::vector<RampRow> compareRamps(const Project& project, const AxisEvaluation& 
     std::vector<RampRow> out;
     if (s.problem != Reason::None || s.profile.distance <= 0.0) return out;
     const double jitter = project.shots[static_cast<std::size_t>(s.shot)].limits.jitter;
-    const motion::Limits limits{s.topSpeed.value(), s.acceleration.value(), 0.0};
+    const motion::Limits limits{s.motion.topSpeed.value(), s.motion.acceleration.value(), 0.0};
     motion::Limits withJerk = limits;
     withJerk.jerk = e.model.settings.jerk > 0.0
                         ? e.model.settings.jerk

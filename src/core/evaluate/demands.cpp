@@ -14,10 +14,10 @@ AxisDemands demandsOf(const Project& project, const AxisEvaluation& evaluation) 
     for (const ShotEvaluation& s : evaluation.shots) {
         if (s.problem != Reason::None) continue;
         const Shot& shot = project.shots[static_cast<std::size_t>(s.shot)];
-        take(out.fastest, s.topSpeed.value(), s.shot, true);
-        take(out.slowest, s.topSpeed.value(), s.shot, false);
-        take(out.steepest, s.acceleration.value(), s.shot, true);
-        take(out.finest, stepwise(shot) ? s.profile.distance : s.topSpeed.value() / shot.frameRate, s.shot,
+        take(out.fastest, s.motion.topSpeed.value(), s.shot, true);
+        take(out.slowest, s.motion.topSpeed.value(), s.shot, false);
+        take(out.steepest, s.motion.acceleration.value(), s.shot, true);
+        take(out.finest, stepwise(shot) ? s.profile.distance : s.motion.topSpeed.value() / shot.frameRate, s.shot,
              false);
     }
     return out;

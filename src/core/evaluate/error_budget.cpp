@@ -61,21 +61,21 @@ ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, in
                 if (f && std::abs(f.value()) * factor > 0.0)
                     out.lines.push_back({kind, cause, static_cast<int>(i), std::abs(f.value()) * factor});
             };
-            add(ErrorKind::Drift, ErrorCause::Stretch, s.driftPixels);
-            add(ErrorKind::Drift, ErrorCause::Sag, s.sagDrift);
-            add(ErrorKind::Jitter, ErrorCause::Stepping, s.steppingPixels);
-            add(ErrorKind::Jitter, ErrorCause::Rocking, s.rockingPixels);
+            add(ErrorKind::Drift, ErrorCause::Stretch, s.errors.drift);
+            add(ErrorKind::Drift, ErrorCause::Sag, s.sag.drift);
+            add(ErrorKind::Jitter, ErrorCause::Stepping, s.place.stepping);
+            add(ErrorKind::Jitter, ErrorCause::Rocking, s.rocking.pixels);
             add(ErrorKind::Jitter, ErrorCause::GuidePlay, s.guidePixels);
             if (s.loadReverses) {
-                add(ErrorKind::Jitter, ErrorCause::Backlash, s.backlashPixels);
-                add(ErrorKind::Repeat, ErrorCause::Backlash, s.backlashPixels);
+                add(ErrorKind::Jitter, ErrorCause::Backlash, s.errors.backlash);
+                add(ErrorKind::Repeat, ErrorCause::Backlash, s.errors.backlash);
             }
-            add(ErrorKind::Repeat, ErrorCause::FrictionBand, s.frictionBandPixels);
-            add(ErrorKind::Repeat, ErrorCause::IdleShift, s.idleShiftPixels);
-            add(ErrorKind::Framing, ErrorCause::Lag, s.lagPixels);
-            add(ErrorKind::Framing, ErrorCause::StepAccuracy, s.accuracyPixels);
+            add(ErrorKind::Repeat, ErrorCause::FrictionBand, s.place.frictionBand);
+            add(ErrorKind::Repeat, ErrorCause::IdleShift, s.place.idleShift);
+            add(ErrorKind::Framing, ErrorCause::Lag, s.place.lag);
+            add(ErrorKind::Framing, ErrorCause::StepAccuracy, s.place.accuracy);
             add(ErrorKind::Framing, ErrorCause::Rounding, s.roundingPixels);
-            add(ErrorKind::Framing, ErrorCause::Sag, s.sagPixels);
+            add(ErrorKind::Framing, ErrorCause::Sag, s.sag.pixels);
         }
     for (const BudgetLine& l : out.lines) out.sums[static_cast<std::size_t>(l.kind)] += l.amount;
     std::stable_sort(out.lines.begin(), out.lines.end(),

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 
+#include "core/evaluate/axis_structure.h"
 #include "core/evaluate/output_view.h"
 #include "core/evaluate/rig_structure.h"
 #include "core/evaluate/rig_sweep.h"
@@ -33,15 +34,12 @@ void fillSteps(AxisEvaluation& e, const Controller& controller) {
     e.totalRatio = Figure::of(m.exactRatio ? m.exactRatio->value() : m.shaftRatio);
     if (m.pulses) {
         const double perUnit = m.exactStepsPerUnit ? m.exactStepsPerUnit->value() : unit / m.microstep();
-        e.stepsPerUnit = Figure::of(perUnit);
+        e.steps.stepsPerUnit = Figure::of(perUnit);
         const double grid = std::pow(10.0, controller.decimalsKept);
         const double kept = std::round(perUnit * grid) / grid;
-        e.stepsPerUnitKept = Figure::of(kept);
-        e.roundingShare = Figure::of(kept / perUnit - 1.0);
-        e.roundingOverTravel = Figure::of(std::abs(e.roundingShare.value()) * m.travel);
-    } else {
-        for (Figure* f : {&e.stepsPerUnit, &e.stepsPerUnitKept, &e.roundingShare, &e.roundingOverTravel})
-            *f = Figure::none(Reason::NotApplicable);
+        e.steps.stepsPerUnitKept = Figure::of(kept);
+        e.steps.roundingShare = Figure::of(kept / perUnit - 1.0);
+        e.steps.roundingOverTravel = Figure::of(std::abs(e.steps.roundingShare.value()) * m.travel);
     }
     e.travelPerMotorRev = Figure::of(2.0 * pi * m.outputPerRad);
     e.step = m.commandAngle > 0.0 ? Figure::of(m.microstep()) : Figure::none(Reason::NotApplicable);
@@ -58,15 +56,12 @@ void fillInertia(AxisEvaluation& e) {
     e.inertiaRatio = Figure::of((all - rotor) / rotor);
     // Only a stepper is held by its field alone; the others are held by their loops.
     const motor::StepperParams* stepper = m.stepper();
-    const Reason none = stepper == nullptr ? Reason::NotApplicable : m.missing;
-    e.naturalFrequency =
-        Figure::of(stepper != nullptr
-                       ? motor::naturalFrequency(stepper->rotorTeeth, m.motors * m.torqueAmplitude, 0.0, all)
-                       : std::nan(""),
-                   none);
-    e.resonanceSpeed = Figure::of(e.naturalFrequency.value() * m.fullStep(), none);
-    e.resonanceLow = Figure::of(resonanceBandBelow * e.resonanceSpeed.value(), none);
-    e.resonanceHigh = Figure::of(resonanceBandAbove * e.resonanceSpeed.value(), none);
+    if (stepper == nullptr) return;
+    const double frequency =
+        motor::naturalFrequency(stepper->rotorTeeth, m.motors * m.torqueAmplitude, 0.0, all);
+    const double speed = frequency * m.fullStep();
+    e.resonance = {Figure::of(frequency, m.missing), Figure::of(resonanceBandBelow * speed, m.missing),
+                   Figure::of(resonanceBandAbove * speed, m.missing), Figure::of(speed, m.missing)};
 }
 
 /// Torque [N·m] that gravity puts on the shaft a brake sits on. On the load side a linear axis brakes the
@@ -100,7 +95,7 @@ void fillStandstill(AxisEvaluation& e, const Axis& axis) {
     const drivetrain::Load& load = m.chain.load;
     e.holdNeeded = Figure::of(m.gravityAtMotor());
     e.holdAvailable = Figure::of(m.motors * m.holdAmplitude, m.missing);
-    e.locks = std::any_of(m.chain.stages.begin(), m.chain.stages.end(),
+    e.checks.locks = std::any_of(m.chain.stages.begin(), m.chain.stages.end(),
                           [](const drivetrain::Stage& s) { return s.backEfficiency <= 0.0; });
 
     PowerOff& off = e.powerOff;
@@ -113,7 +108,7 @@ void fillStandstill(AxisEvaluation& e, const Axis& axis) {
                          ? Figure::of(std::min(axis.brake.holdingTorque.value / brakeNeeded(m, axis),
                                                gripBehindBrake(m, axis) / gravity))
                          : Figure::none(Reason::NotApplicable);
-    off.falls = gravity > m.friction && !e.locks && !(off.brakeRatio.value() >= 1.0);
+    off.falls = gravity > m.friction && !e.checks.locks && !(off.brakeRatio.value() >= 1.0);
     if (!off.falls) {
         off.energy = off.speed = Figure::none(Reason::NotApplicable);
         return;
@@ -154,7 +149,7 @@ void fillLimits(AxisEvaluation& e, Searches searches) {
         return;
     }
     const double acceleration = e.worstShot >= 0
-                                    ? e.shots[static_cast<std::size_t>(e.worstShot)].acceleration.value()
+                                    ? e.shots[static_cast<std::size_t>(e.worstShot)].motion.acceleration.value()
                                     : m.settings.acceleration;
     if (!std::isfinite(acceleration)) {
         e.torqueLimitSpeed = e.maxSpeed =
@@ -183,7 +178,7 @@ void fillHandVoltage(AxisEvaluation& e, const Project& project, const Axis& axis
     for (const drivetrain::Stage& s : m.chain.stages) back *= s.backEfficiency;
     const double push =
         (m.staticFriction + m.motors * m.detentTorque / (m.outputPerRad * std::max(back, 1e-9))) / reach;
-    if (e.locks || !(push < firmPush)) return;
+    if (e.checks.locks || !(push < firmPush)) return;
     double constant = 0.0; // [V·s/rad]
     if (const motor::StepperParams* p = m.stepper())
         constant = motor::torqueConstant(*p);
@@ -198,7 +193,7 @@ int worstShotOf(const std::vector<ShotEvaluation>& shots) {
     int worst = -1;
     for (std::size_t i = 0; i < shots.size(); ++i) {
         const auto key = [&](std::size_t k) {
-            return shots[k].torqueMargin ? shots[k].torqueMargin.value() : 1e300;
+            return shots[k].torque.margin ? shots[k].torque.margin.value() : 1e300;
         };
         if (worst < 0 || key(i) < key(static_cast<std::size_t>(worst))) worst = static_cast<int>(i);
     }

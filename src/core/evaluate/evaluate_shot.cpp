@@ -93,23 +93,34 @@ double torqueRms(const DriveModel& m, const motion::Profile& profile) {
     return rms.value();
 }
 
+/// Whether the motor's speed is set by hand or duty; servos set their own.
+bool onKnob(const DriveModel& m) {
+    return m.dc() != nullptr && !(m.commandAngle > 0.0);
+}
+
+/// Whether the axis hangs on a cord that can go slack.
+bool slackens(const LinearMechanism& linear) {
+    const auto* winch = std::get_if<WinchOutput>(&linear.output);
+    return winch != nullptr && !winch->closedLoop;
+}
+
 /// What a brushed motor needs set, and how slowly it can go.
 void fillSpeedSetting(ShotEvaluation& e, const DriveModel& m, double motorSpeed, double needed) {
+    if (!onKnob(m)) return;
     const motor::DcParams* p = m.dc();
-    if (p == nullptr || m.commandAngle > 0.0) return; // servos set their own
     const double share = p->duty > 0.0 ? motor::dutyFor(*p, motorSpeed, needed / m.motors) : 0.0;
-    e.speedSetting = Figure::of(share);
-    e.slowestSetting = Figure::of(m.lowestSpeed / motorSpeed);
+    e.knob.setting = Figure::of(share);
+    e.knob.slowest = Figure::of(m.lowestSpeed / motorSpeed);
 }
 
 /// Heat that lasts, so by the motor's mean current rather than that of its ramps.
 void fillRegulator(ShotEvaluation& e, const Project& project, const Axis& axis, const DriveModel& m) {
-    const double current = m.motors * motor::motorCurrent(*m.dc(), e.torqueRms.value() / m.motors);
-    e.regulatorHeat =
+    const double current = m.motors * motor::motorCurrent(*m.dc(), e.torque.rms.value() / m.motors);
+    e.regulator.heat =
         Figure::of(power::regulatorHeat(project.supply.voltage.value, m.dc()->voltage, current));
-    e.regulatorTemperature =
+    e.regulator.temperature =
         Figure::of(project.conditions.ambient +
-                   e.regulatorHeat.value() * std::get<GearedDc>(axis.motor).regulatorResistance.value);
+                   e.regulator.heat.value() * std::get<GearedDc>(axis.motor).regulatorResistance.value);
 }
 
 void fillTorque(ShotEvaluation& e, const Project& project, const Axis& axis, const DriveModel& m,
@@ -117,71 +128,66 @@ void fillTorque(ShotEvaluation& e, const Project& project, const Axis& axis, con
     const double motorSpeed = speed / m.outputPerRad;
     const double needed = m.rampTorque(speed, acceleration);
     const double available = m.available(motorSpeed);
-    e.forceNeeded = Figure::of(worstForce(m, acceleration));
-    e.outputTorque = m.chain.stages.empty() ? Figure::none(Reason::NotApplicable)
+    e.torque.force = Figure::of(worstForce(m, acceleration));
+    e.torque.lastShaft = m.chain.stages.empty() ? Figure::none(Reason::NotApplicable)
                                             : Figure::of(lastShaftTorque(m, acceleration));
-    e.torqueNeeded = Figure::of(needed);
-    e.breakawayTorque = Figure::of(m.breakawayTorque());
-    e.torqueAvailable = Figure::of(available, m.missing);
-    e.torqueAvailableLow = Figure::of(m.availableAtLowVoltage(motorSpeed), m.missing);
-    e.torqueMargin = Figure::of(std::min(available / needed, m.available(0.0) / e.breakawayTorque.value()),
+    e.torque.needed = Figure::of(needed);
+    e.torque.breakaway = Figure::of(m.breakawayTorque());
+    e.torque.available = Figure::of(available, m.missing);
+    e.torque.availableLow = Figure::of(m.availableAtLowVoltage(motorSpeed), m.missing);
+    e.torque.margin = Figure::of(std::min(available / needed, m.available(0.0) / e.torque.breakaway.value()),
                                 m.missing == Reason::None ? Reason::Unbounded : m.missing);
     const double wanted = m.wantedMargin;
     const Reason noCurrent = m.missing != Reason::None                             ? m.missing
                              : std::holds_alternative<motor::ServoParams>(m.curve) ? Reason::NotApplicable
                                                                                    : Reason::Unbounded;
-    e.leastCurrent = Figure::of(std::max(currentFor(m, wanted * needed, motorSpeed),
-                                         currentFor(m, wanted * e.breakawayTorque.value(), 0.0)),
+    e.torque.leastCurrent = Figure::of(std::max(currentFor(m, wanted * needed, motorSpeed),
+                                         currentFor(m, wanted * e.torque.breakaway.value(), 0.0)),
                                 noCurrent);
     if (const motor::DcParams* p = m.dc())
         e.sourceCurrent = Figure::of(m.motors * motor::sourceCurrent(*p, needed / m.motors));
-    e.torqueRms = Figure::of(torqueRms(m, e.profile));
-    if (const double rest = e.time.value() - e.profile.time(); e.follows && rest > 0.0) {
+    e.torque.rms = Figure::of(torqueRms(m, e.profile));
+    if (const double rest = e.motion.time.value() - e.profile.time(); e.follows && rest > 0.0) {
         // Slower than its peak for the rest of the time, against friction and gravity alone.
-        const double ramps = e.torqueRms.value(), steady = m.rampTorque(speed, 0.0);
-        e.torqueRms = Figure::of(std::sqrt((ramps * ramps * e.profile.time() + steady * steady * rest) /
+        const double ramps = e.torque.rms.value(), steady = m.rampTorque(speed, 0.0);
+        e.torque.rms = Figure::of(std::sqrt((ramps * ramps * e.profile.time() + steady * steady * rest) /
                                            (e.profile.time() + rest)));
     }
     if (m.regulated) fillRegulator(e, project, axis, m);
-    e.electricalPower = electricalPower(project, axis, m, e);
-    e.torqueContinuous = Figure::of(m.continuous(motorSpeed), m.missing);
+    e.torque.electricalPower = electricalPower(project, axis, m, e);
+    e.torque.continuous = Figure::of(m.continuous(motorSpeed), m.missing);
     fillSpeedSetting(e, m, motorSpeed, needed);
     if (searches == Searches::Yes)
-        e.maxAcceleration = Figure::of(m.largestAcceleration(speed),
+        e.torque.maxAcceleration = Figure::of(m.largestAcceleration(speed),
                                        m.missing == Reason::None ? Reason::Unbounded : m.missing);
 
     // A motor on a knob has no command to lag behind.
-    e.lag = m.commandAngle > 0.0 ? Figure::of(m.lag(needed, motorSpeed), m.missing)
-                                 : Figure::none(Reason::NotApplicable);
-    e.lagTravel = Figure::of(e.lag.value() * m.outputPerRad, e.lag.reason());
+    if (!(m.commandAngle > 0.0)) return;
+    const double lag = m.lag(needed, motorSpeed);
+    e.lag = {Figure::of(lag, m.missing), Figure::of(lag * m.outputPerRad, m.missing)};
 }
 
 /// Errors of the motor and of its friction band, in the picture. A motor on a knob keeps no place, so it has
 /// none.
 void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, double speed) {
     const double px = e.pixelsPerUnit;
-    if (!(m.commandAngle > 0.0)) {
-        for (Figure* f : {&e.lagPixels, &e.stepPixels, &e.accuracyPixels, &e.frictionBandPixels,
-                          &e.idleShiftPixels, &e.steppingPixels})
-            *f = Figure::none(Reason::NotApplicable);
-        return;
-    }
-    e.lagPixels = Figure::of(e.lagTravel.value() * px, e.lag.reason());
-    e.stepPixels = Figure::of(m.microstep() * px);
-    e.accuracyPixels = Figure::of(m.angleError * m.outputPerRad * px);
+    if (!(m.commandAngle > 0.0)) return;
+    e.place.lag = Figure::of(e.lag.travel.value() * px, e.lag.travel.reason());
+    e.place.step = Figure::of(m.microstep() * px);
+    e.place.accuracy = Figure::of(m.angleError * m.outputPerRad * px);
     // The error of a full step comes back with every step: slow ones wander, only their change per frame
     // jitters.
-    const double ripple = m.stepper() ? optics::rippleJitter(e.accuracyPixels.value(), speed / m.fullStep(),
+    const double ripple = m.stepper() ? optics::rippleJitter(e.place.accuracy.value(), speed / m.fullStep(),
                                                              shot.frameRate, shot.exposure)
                                       : 0.0;
     // Standing still, a picture is off by where the rotor came to rest: half a command, and the step's own
     // error, either way.
-    e.steppingPixels = Figure::of(
-        stepwise(shot) ? m.jump() * px + 2.0 * e.accuracyPixels.value()
+    e.place.stepping = Figure::of(
+        stepwise(shot) ? m.jump() * px + 2.0 * e.place.accuracy.value()
                        : optics::steppingJitter(m.jump() * px, speed / m.jump(), shot.exposure) + ripple);
 
     const double frictionLag = m.lag(m.chain.load.coulomb * m.outputPerRad, 0.0);
-    e.frictionBandPixels = Figure::of(frictionLag * m.outputPerRad * px, m.missing);
+    e.place.frictionBand = Figure::of(frictionLag * m.outputPerRad * px, m.missing);
     if (const motor::StepperParams* p = m.stepper()) {
         // At rest the axes below rest too, so only gravity counts, not what their ramps bring.
         const double gravity = std::max(std::abs(m.gravityLow), std::abs(m.gravityHigh)) * m.outputPerRad;
@@ -189,9 +195,9 @@ void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, d
         const double held = hold > 0.0      ? motor::rotorLag(p->rotorTeeth, hold, gravity)
                             : gravity > 0.0 ? std::numbers::pi / (2.0 * p->rotorTeeth)
                                             : 0.0;
-        e.idleShiftPixels = Figure::of((held - m.lag(gravity, 0.0)) * m.outputPerRad * px, m.missing);
+        e.place.idleShift = Figure::of((held - m.lag(gravity, 0.0)) * m.outputPerRad * px, m.missing);
     } else {
-        e.idleShiftPixels = Figure::of(0.0);
+        e.place.idleShift = Figure::of(0.0);
     }
 }
 
@@ -202,9 +208,9 @@ void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot, bool 
     const double left =
         measured ? motion::rockingAfter(e.profile, *m.mode) : motion::mostRockingAfter(e.profile, *m.mode);
     const double amplitude = left * e.pixelsPerUnit;
-    e.rockingPixels = Figure::of(2.0 * amplitude);
+    e.rocking.pixels = Figure::of(2.0 * amplitude);
     const auto settled = motion::settlingTime(2.0 * amplitude, shot.limits.jitter, *m.mode);
-    e.rockingTime = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
+    e.rocking.settling = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
 }
 
 /// What bends under the camera shifts the picture, and turning it shifts it more: the worst is a camera that
@@ -215,22 +221,22 @@ void fillSag(ShotEvaluation& e, const AxisStructure& s, const Shot& shot, const 
     const double focal = optics::focalPixels(shot.focalLength, camera.sensorWidth, camera.pixelsAcross) *
                          camera.deliveredWidth / camera.pixelsAcross;
     const double perMetre = optics::lateralPixelsPerMetre(focal, shot.subjectDistance);
-    e.sagPixels =
+    e.sag.pixels =
         Figure::of(perMetre * s.sagShift.value() + focal * (s.slopeShift.value() + s.twistShift.value()));
-    e.sagDrift =
+    e.sag.drift =
         Figure::of((perMetre * s.sagRate.value() + focal * s.slopeRate.value()) * speed / shot.frameRate);
 }
 
 void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& structure, double roundingShare,
                  const Shot& shot, const Camera& camera, double sense) {
     const double px = e.pixelsPerUnit;
-    const double speed = e.topSpeed.value(), acceleration = e.acceleration.value();
+    const double speed = e.motion.topSpeed.value(), acceleration = e.motion.acceleration.value();
     fillPlaceErrors(e, m, shot, speed);
-    e.backlashPixels = Figure::of(m.backlash * px);
+    e.errors.backlash = Figure::of(m.backlash * px);
     e.loadReverses = loadReverses(m, e.carried.value(), acceleration, sense);
     if (e.loadReverses) e.letsGoAt = letsGoAt(m, e.carried.value(), e.profile, sense);
     e.stretchTravel = Figure::of(2.0 * m.chain.load.inertia * acceleration / m.outputStiffness);
-    e.stretchPixels = Figure::of(e.stretchTravel.value() * px);
+    e.errors.stretch = Figure::of(e.stretchTravel.value() * px);
     e.roundingPixels = m.pulses ? Figure::of(std::abs(roundingShare) * e.distance.value() * px)
                                 : Figure::none(Reason::NotApplicable);
 
@@ -239,23 +245,23 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& st
     const auto orNothing = [](const Figure& f) {
         return f.reason() == Reason::NotApplicable ? 0.0 : f.value();
     };
-    const double letGo = e.loadReverses ? e.backlashPixels.value() : 0.0;
+    const double letGo = e.loadReverses ? e.errors.backlash.value() : 0.0;
     const double framesPerJerkPhase =
         std::max(1.0, std::min(e.profile.in.jerkTime, e.profile.out.jerkTime) * shot.frameRate);
-    e.driftPixels = Figure::of(e.stretchPixels.value() / 2.0 / framesPerJerkPhase);
-    e.jitterPixels = Figure::of(orNothing(e.steppingPixels) + letGo);
-    e.repeatPixels = Figure::of(
-        letGo + orNothing(e.frictionBandPixels) + std::abs(orNothing(e.idleShiftPixels)), m.missing);
-    e.framingPixels = Figure::of(
-        orNothing(e.lagPixels) + orNothing(e.accuracyPixels) + orNothing(e.roundingPixels), m.missing);
+    e.errors.drift = Figure::of(e.errors.stretch.value() / 2.0 / framesPerJerkPhase);
+    e.errors.jitter = Figure::of(orNothing(e.place.stepping) + letGo);
+    e.errors.repeat = Figure::of(
+        letGo + orNothing(e.place.frictionBand) + std::abs(orNothing(e.place.idleShift)), m.missing);
+    e.errors.framing = Figure::of(
+        orNothing(e.place.lag) + orNothing(e.place.accuracy) + orNothing(e.roundingPixels), m.missing);
 
     // Taken standing still, the clip moves by one step a picture and has no blur.
     const bool steps = stepwise(shot);
     const double shown = steps ? e.profile.distance * shot.frameRate : speed;
-    e.pictureSpeed = Figure::of(shown * px);
-    e.pixelsPerFrame = Figure::of(shown * px / shot.frameRate);
-    e.blurPixels = Figure::of(steps ? 0.0 : speed * px * shot.exposure);
-    e.crossingTime = Figure::of(camera.deliveredWidth / (shown * px));
+    e.picture.speed = Figure::of(shown * px);
+    e.picture.perFrame = Figure::of(shown * px / shot.frameRate);
+    e.picture.blur = Figure::of(steps ? 0.0 : speed * px * shot.exposure);
+    e.picture.crossingTime = Figure::of(camera.deliveredWidth / (shown * px));
     fillSag(e, structure, shot, camera, shown);
 }
 
@@ -319,6 +325,42 @@ double carriedTorque(const Project& project, const Shot& shot, const Axis& axis,
     return torque;
 }
 
+/// A drive for which the shot cannot be planned: what would have a number has the reason instead, what has no
+/// meaning for the drive stays without.
+void failPlan(ShotEvaluation& e, const Axis& axis, const DriveModel& m, const AxisStructure& structure,
+              Reason why) {
+    const Figure none = Figure::none(why);
+    results::failAll(e.motion, why);
+    results::failAll(e.torque, why);
+    results::failAll(e.errors, why);
+    results::failAll(e.picture, why);
+    e.stretchTravel = e.letsGoAt = none;
+    if (m.pulses) e.pulseRate = e.roundingPixels = none;
+    if (m.dc() != nullptr) e.sourceCurrent = none;
+    if (onKnob(m)) results::failAll(e.knob, why);
+    if (m.regulated) results::failAll(e.regulator, why);
+    if (m.commandAngle > 0.0) {
+        results::failAll(e.lag, why);
+        results::failAll(e.place, why);
+    }
+    if (m.mode && !e.follows) results::failAll(e.rocking, why);
+    if (structure.problem == Reason::None) results::failAll(e.sag, why);
+    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
+        e.guidePixels = none;
+        if (slackens(*linear)) e.slackDeceleration = none;
+    }
+}
+
+/// Nothing says how the axis moves the picture, so what it does there has no number. Guides and sag do not
+/// come through the axis' own movement.
+void failPicture(ShotEvaluation& e, Reason why) {
+    results::failWhatApplies(e.place, why);
+    results::failWhatApplies(e.errors, why);
+    results::failWhatApplies(e.picture, why);
+    results::failWhatApplies(e.rocking, why);
+    if (e.roundingPixels.reason() != Reason::NotApplicable) e.roundingPixels = Figure::none(why);
+}
+
 } // namespace
 
 ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const AxisEvaluation& evaluation,
@@ -343,47 +385,7 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
     if (project.controller.ramps == RampKind::None) planned = {{}, Reason::NoRamp, false};
     e.problem = planned.problem;
     if (planned.problem != Reason::None) {
-        for (Figure* f : {&e.topSpeed,
-                          &e.acceleration,
-                          &e.jerkNeeded,
-                          &e.time,
-                          &e.stoppingDistance,
-                          &e.motorSpeed,
-                          &e.pulseRate,
-                          &e.forceNeeded,
-                          &e.outputTorque,
-                          &e.torqueNeeded,
-                          &e.breakawayTorque,
-                          &e.torqueAvailable,
-                          &e.torqueAvailableLow,
-                          &e.torqueMargin,
-                          &e.leastCurrent,
-                          &e.torqueRms,
-                          &e.torqueContinuous,
-                          &e.maxAcceleration,
-                          &e.lag,
-                          &e.lagTravel,
-                          &e.lagPixels,
-                          &e.stepPixels,
-                          &e.steppingPixels,
-                          &e.accuracyPixels,
-                          &e.backlashPixels,
-                          &e.stretchTravel,
-                          &e.stretchPixels,
-                          &e.frictionBandPixels,
-                          &e.idleShiftPixels,
-                          &e.roundingPixels,
-                          &e.rockingPixels,
-                          &e.rockingTime,
-                          &e.driftPixels,
-                          &e.jitterPixels,
-                          &e.repeatPixels,
-                          &e.framingPixels,
-                          &e.pictureSpeed,
-                          &e.pixelsPerFrame,
-                          &e.blurPixels,
-                          &e.crossingTime})
-            *f = Figure::none(planned.problem);
+        failPlan(e, axis, m, evaluation.structure, planned.problem);
         return e;
     }
     e.profile = planned.profile;
@@ -395,25 +397,25 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
         speed = wanted.speed;
         acceleration = wanted.acceleration;
     }
-    e.topSpeed = Figure::of(speed);
-    e.acceleration = Figure::of(acceleration);
-    e.jerkNeeded = Figure::of(std::max(e.profile.in.jerk(), e.profile.out.jerk()));
-    e.time = Figure::of(followsFor.value_or(e.profile.time()));
-    e.stoppingDistance = Figure::of(speed * e.profile.out.time() / 2.0);
-    e.motorSpeed = Figure::of(speed / m.outputPerRad);
+    e.motion.topSpeed = Figure::of(speed);
+    e.motion.acceleration = Figure::of(acceleration);
+    e.motion.jerk = Figure::of(std::max(e.profile.in.jerk(), e.profile.out.jerk()));
+    e.motion.time = Figure::of(followsFor.value_or(e.profile.time()));
+    e.motion.stoppingDistance = Figure::of(speed * e.profile.out.time() / 2.0);
+    e.motion.motorSpeed = Figure::of(speed / m.outputPerRad);
     e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);
     fillTorque(e, project, axis, m, speed, acceleration, searches);
-    fillPicture(e, m, evaluation.structure, evaluation.roundingShare.value(), shot, project.camera,
+    fillPicture(e, m, evaluation.structure, evaluation.steps.roundingShare.value(), shot, project.camera,
                 distanceOf(movement) < 0.0 ? -1.0 : 1.0);
     fillRocking(e, m, shot, axis.vibration.frequency.value > 0.0);
-    e.noise = noiseOf(axis, m, e.motorSpeed.value());
+    e.noise = noiseOf(axis, m, e.motion.motorSpeed.value());
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
         const double pan = optics::panPixelsPerRad(
             optics::focalPixels(shot.focalLength, project.camera.sensorWidth, project.camera.pixelsAcross) *
                 project.camera.deliveredWidth / project.camera.pixelsAcross,
             0.0);
         e.guidePixels = Figure::of(linear->guide.play.value / linear->guide.wheelbase * pan);
-        if (const auto* winch = std::get_if<WinchOutput>(&linear->output); winch && !winch->closedLoop)
+        if (slackens(*linear))
             // Pulled up: the cart must not outrun the cord that slows it. Let down: gravity must pull harder
             // than friction.
             e.slackDeceleration = Figure::of(
@@ -421,13 +423,7 @@ ShotEvaluation evaluateShot(const Project& project, const Axis& axis, const Axis
                                   ? (std::abs(m.chain.load.steady) + m.friction) / m.chain.load.inertia
                                   : (std::abs(m.chain.load.steady) - m.friction) / m.chain.load.inertia));
     }
-    if (!scale)
-        for (Figure* f :
-             {&e.lagPixels, &e.stepPixels, &e.steppingPixels, &e.accuracyPixels, &e.backlashPixels,
-              &e.stretchPixels, &e.rockingPixels, &e.rockingTime, &e.frictionBandPixels, &e.idleShiftPixels,
-              &e.roundingPixels, &e.driftPixels, &e.jitterPixels, &e.repeatPixels, &e.framingPixels,
-              &e.pictureSpeed, &e.pixelsPerFrame, &e.blurPixels, &e.crossingTime})
-            *f = Figure::none(scale.reason());
+    if (!scale) failPicture(e, scale.reason());
     return e;
 }
 

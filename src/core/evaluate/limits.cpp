@@ -72,22 +72,22 @@ private:
     void fillDemand() {
         for (const ShotEvaluation& s : e_.shots) {
             if (s.problem != Reason::None) continue;
-            fastest_ = std::max(fastest_, s.topSpeed.value());
-            steepest_ = std::max(steepest_, s.acceleration.value());
-            out_.shots.push_back({s.shot, s.topSpeed.value(), s.acceleration.value(), std::nullopt});
+            fastest_ = std::max(fastest_, s.motion.topSpeed.value());
+            steepest_ = std::max(steepest_, s.motion.acceleration.value());
+            out_.shots.push_back({s.shot, s.motion.topSpeed.value(), s.motion.acceleration.value(), std::nullopt});
         }
     }
 
     void fillSpeeds() {
         const double demanded = steepest_ > 0.0 ? steepest_ : m_.settings.acceleration;
         double ceiling = m_.pulses ? e_.pulseLimitSpeed.value() * 4.0 : 1e5 * m_.outputPerRad;
-        if (e_.motorTopSpeed) ceiling = std::min(ceiling, e_.motorTopSpeed.value());
+        if (e_.checks.motorTopSpeed) ceiling = std::min(ceiling, e_.checks.motorTopSpeed.value());
         auto& s = out_.speed;
         s.push_back({LimitReason::Torque, torqueSpeed(m_, demanded, ceiling, false)});
         s.push_back({LimitReason::LowBattery, torqueSpeed(m_, demanded, ceiling, true)});
         if (e_.pulseLimitSpeed) s.push_back({LimitReason::PulseRate, e_.pulseLimitSpeed.value()});
-        if (e_.motorTopSpeed) s.push_back({LimitReason::MotorTop, e_.motorTopSpeed.value()});
-        if (e_.whirlSpeed) s.push_back({LimitReason::Whirl, 0.8 * e_.whirlSpeed.value()});
+        if (e_.checks.motorTopSpeed) s.push_back({LimitReason::MotorTop, e_.checks.motorTopSpeed.value()});
+        if (e_.checks.whirlSpeed) s.push_back({LimitReason::Whirl, 0.8 * e_.checks.whirlSpeed.value()});
         addPartSpeeds();
         if (const double cap = project_.conditions.speedNearPeople; cap > 0.0 && nearPeople())
             s.push_back({LimitReason::PeopleSpeed, cap / reach()});
@@ -97,11 +97,11 @@ private:
         }
         double judder = 0.0;
         for (const ShotEvaluation& shot : e_.shots) {
-            if (!shot.crossingTime || shot.topSpeed.value() <= 0.0) continue;
+            if (!shot.picture.crossingTime || shot.motion.topSpeed.value() <= 0.0) continue;
             const Shot& asked = project_.shots[static_cast<std::size_t>(shot.shot)];
             const double least = asked.limits.crossingTime * std::min(1.0, 30.0 / asked.frameRate);
             // The gentlest shot decides: it stays watchable however the others are framed.
-            const double speed = shot.topSpeed.value() * shot.crossingTime.value() / least;
+            const double speed = shot.motion.topSpeed.value() * shot.picture.crossingTime.value() / least;
             judder = std::max(judder, speed);
         }
         if (judder > 0.0) s.push_back({LimitReason::Judder, judder});
@@ -190,14 +190,14 @@ private:
     /// Parts stand a force; what is left after the steady one accelerates the load.
     void addParts() {
         const double steady = std::abs(m_.chain.load.steady) + m_.friction;
-        for (const PartCheck& p : e_.parts) {
+        for (const PartCheck& p : e_.checks.parts) {
             if (!p.allowed || !p.load || p.load.value() <= 0.0) continue;
             const ShotEvaluation* worst =
                 e_.worstShot >= 0 ? &e_.shots[static_cast<std::size_t>(e_.worstShot)] : nullptr;
-            if (worst == nullptr || !worst->forceNeeded || m_.chain.load.inertia <= 0.0) continue;
+            if (worst == nullptr || !worst->torque.force || m_.chain.load.inertia <= 0.0) continue;
             // Its load goes with the force at the output.
             const double factor = p.slip ? 1.5 : 2.0;
-            const double force = worst->forceNeeded.value() * p.allowed.value() / p.load.value() / factor;
+            const double force = worst->torque.force.value() * p.allowed.value() / p.load.value() / factor;
             const double a = (force - steady) / m_.chain.load.inertia;
             // A part that does not even stand the steady force with its factor leaves nothing.
             out_.acceleration.push_back(
@@ -306,7 +306,7 @@ private:
                 out_.bands.push_back({reason, low, high});
         };
         if (m_.stepper()) {
-            add(BandReason::RotorResonance, e_.resonanceLow.value(), e_.resonanceHigh.value());
+            add(BandReason::RotorResonance, e_.resonance.low.value(), e_.resonance.high.value());
             if (out_.mode)
                 add(BandReason::FullStepsOnMode, 0.9 * m_.fullStep() * out_.mode->frequency,
                     1.1 * m_.fullStep() *

@@ -20,13 +20,13 @@ struct Stops {
 Stops stopsOf(const AxisEvaluation& e) {
     Stops out;
     for (const ShotEvaluation& s : e.shots)
-        if (s.acceleration) out.ordinary = std::max(out.ordinary, s.acceleration.value());
+        if (s.motion.acceleration) out.ordinary = std::max(out.ordinary, s.motion.acceleration.value());
     if (e.shots.empty()) out.ordinary = e.model.settings.acceleration;
     // Whatever the drive can brake with: twice the wanted margin's acceleration covers its full torque
     // closely enough without a search of its own, and never less than the planned stop.
     double most = 0.0;
     for (const ShotEvaluation& s : e.shots)
-        if (s.maxAcceleration) most = std::max(most, s.maxAcceleration.value());
+        if (s.torque.maxAcceleration) most = std::max(most, s.torque.maxAcceleration.value());
     out.hardest = std::max(out.ordinary, most * e.model.wantedMargin);
     return out;
 }
@@ -263,7 +263,7 @@ std::optional<double> accelerationBeforeTipping(const Project& project, std::str
     for (AxisEvaluation& e : axes) e.model.settings.acceleration = 0.0;
     const auto ratioAt = [&](double a) {
         ShotEvaluation shot;
-        shot.acceleration = Figure::of(a);
+        shot.motion.acceleration = Figure::of(a);
         axes[axis] = AxisEvaluation{};
         axes[axis].model.wantedMargin = evaluation.model.wantedMargin;
         axes[axis].shots.assign(1, shot);

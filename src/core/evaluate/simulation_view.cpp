@@ -140,7 +140,7 @@ StallCause stallCause(const AxisEvaluation& e, const AxisSimulation& in, const S
         (in.fault.kind == FaultKind::EndStop || r.lostAt >= in.fault.time))
         return StallCause::Fault;
     const bool inBand =
-        e.resonanceLow && r.lostSpeed >= e.resonanceLow.value() && r.lostSpeed <= e.resonanceHigh.value();
+        e.resonance.low && r.lostSpeed >= e.resonance.low.value() && r.lostSpeed <= e.resonance.high.value();
     return inBand ? StallCause::Resonance : StallCause::Torque;
 }
 

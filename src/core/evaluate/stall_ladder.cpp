@@ -24,8 +24,8 @@ std::vector<Rung> stallLadder(const AxisEvaluation& e) {
     double speed = 0.0, gentle = std::numeric_limits<double>::infinity();
     for (const ShotEvaluation& s : e.shots) {
         if (s.problem != Reason::None) continue;
-        speed = std::max(speed, s.topSpeed.value());
-        gentle = std::min(gentle, s.acceleration.value());
+        speed = std::max(speed, s.motion.topSpeed.value());
+        gentle = std::min(gentle, s.motion.acceleration.value());
     }
     if (speed <= 0.0) {
         speed = m.settings.speed;

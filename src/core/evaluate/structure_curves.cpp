@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/structure_curves.h"
 
+#include "core/evaluate/axis_structure.h"
 #include "core/evaluate/arm_masses.h"
 #include "core/motion/rocking.h"
 #include "core/optics/picture.h"

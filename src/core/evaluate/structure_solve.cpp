@@ -255,7 +255,7 @@ std::vector<SectionRow> compareSections(const Project& project, const Axis& axis
         const AxisEvaluation e = evaluateAxis(project, tried, Searches::No);
         SectionRow row{s, e.structure, s.price * length, 0.0};
         for (const ShotEvaluation& shot : e.shots)
-            if (shot.sagPixels) row.pixels = std::max(row.pixels, shot.sagPixels.value());
+            if (shot.sag.pixels) row.pixels = std::max(row.pixels, shot.sag.pixels.value());
         out.push_back(row);
     }
     return out;

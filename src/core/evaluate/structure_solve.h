@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/evaluate/axis_structure.h"
 #include "core/evaluate/evaluation.h"
 
 #include <optional>

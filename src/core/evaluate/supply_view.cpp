@@ -16,7 +16,7 @@ double supplyResistance(const Supply& supply) {
 Figure electricalPower(const Project& project, const Axis& axis, const DriveModel& m,
                        const ShotEvaluation& s) {
     if (m.missing != Reason::None) return Figure::none(m.missing);
-    const double shaft = s.torqueNeeded.value() * s.motorSpeed.value();
+    const double shaft = s.torque.needed.value() * s.motion.motorSpeed.value();
     if (const motor::StepperParams* stepper = m.stepper()) {
         // Full current flows whether it turns or not.
         const double winding =
@@ -36,9 +36,9 @@ SupplyEvaluation evaluateSupply(const Project& project, const std::vector<AxisEv
     double sum = 0.0;
     for (const AxisEvaluation& e : axes) {
         if (e.worstShot < 0) continue; // at rest in every shot
-        double most = e.shots.front().electricalPower.value();
+        double most = e.shots.front().torque.electricalPower.value();
         for (const ShotEvaluation& s : e.shots) {
-            const double watts = s.electricalPower.value();
+            const double watts = s.torque.electricalPower.value();
             if (!(watts <= most)) most = watts; // NaN goes on
         }
         sum += most;

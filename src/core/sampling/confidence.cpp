@@ -77,14 +77,14 @@ double partsOf(const AxisEvaluation& e) {
     const auto take = [&](const Figure& f) {
         if (f) least = std::min(least, f.value());
     };
-    for (const PartCheck& part : e.parts) {
+    for (const PartCheck& part : e.checks.parts) {
         take(part.strength);
         take(part.slip);
     }
-    take(e.cordRatio);
+    take(e.checks.cordRatio);
     for (const ShotEvaluation& s : e.shots)
-        if (s.slackDeceleration && s.acceleration && s.acceleration.value() > 0.0)
-            least = std::min(least, s.slackDeceleration.value() / s.acceleration.value());
+        if (s.slackDeceleration && s.motion.acceleration && s.motion.acceleration.value() > 0.0)
+            least = std::min(least, s.slackDeceleration.value() / s.motion.acceleration.value());
     return least;
 }
 
@@ -129,17 +129,17 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
         row.margin = 1e6;
         row.limits = partsOf(e);
         for (const ShotEvaluation& s : e.shots) {
-            if (s.torqueMargin) row.margin = std::min(row.margin, s.torqueMargin.value());
-            if (s.topSpeed && s.topSpeed.value() > 0.0) {
+            if (s.torque.margin) row.margin = std::min(row.margin, s.torque.margin.value());
+            if (s.motion.topSpeed && s.motion.topSpeed.value() > 0.0) {
                 if (e.pulseLimitSpeed)
-                    row.limits = std::min(row.limits, e.pulseLimitSpeed.value() / s.topSpeed.value());
-                if (e.motorTopSpeed)
-                    row.limits = std::min(row.limits, e.motorTopSpeed.value() / s.topSpeed.value());
+                    row.limits = std::min(row.limits, e.pulseLimitSpeed.value() / s.motion.topSpeed.value());
+                if (e.checks.motorTopSpeed)
+                    row.limits = std::min(row.limits, e.checks.motorTopSpeed.value() / s.motion.topSpeed.value());
             }
-            if (s.rockingPixels && s.rockingPixels.value() > 0.0)
+            if (s.rocking.pixels && s.rocking.pixels.value() > 0.0)
                 row.rocking =
                     std::min(row.rocking, moved.shots[static_cast<std::size_t>(s.shot)].limits.jitter /
-                                              s.rockingPixels.value());
+                                              s.rocking.pixels.value());
         }
         rows.push_back(std::move(row));
     }

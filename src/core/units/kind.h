@@ -31,6 +31,7 @@ enum class Kind {
     Stiffness,           ///< [N/m]
     AngularStiffness,    ///< [N·m/rad]
     Energy,              ///< [J]
+    Power,               ///< [W]
     Ratio,               ///< [1]
     Percentage,          ///< [1], shown as per cent
     Count,               ///< whole number

@@ -55,6 +55,8 @@ KindWords kindWords(Kind kind) {
         return {"an angular stiffness", "8 N·m/°"};
     case Kind::Energy:
         return {"an energy", "5 J"};
+    case Kind::Power:
+        return {"a power", "12 W"};
     case Kind::Ratio:
         return {"a ratio", "3:1"};
     case Kind::Percentage:

@@ -162,6 +162,9 @@ constexpr std::array table{
     Unit{Kind::Energy, "J", 1.0},
     Unit{Kind::Energy, "mJ", 1e-3},
     Unit{Kind::Energy, "ftlbf", lbf * 12 * inch},
+    Unit{Kind::Power, "W", 1.0},
+    Unit{Kind::Power, "mW", 1e-3},
+    Unit{Kind::Power, "kW", 1e3},
     Unit{Kind::Ratio, ":1", 1.0},
     Unit{Kind::Ratio, "to1", 1.0},
     Unit{Kind::Ratio, "x", 1.0},
@@ -284,6 +287,8 @@ ShownUnit metricUnit(Kind kind, double magnitude) {
         return {"N·m/°", 1.0 / deg};
     case Kind::Energy:
         return {"J", 1.0};
+    case Kind::Power:
+        return {"W", 1.0};
     case Kind::Ratio:
         return {"", 1.0};
     case Kind::Percentage:

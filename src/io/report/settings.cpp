@@ -86,14 +86,14 @@ AxisSettings axisSettings(const Project& project, const Axis& axis, const AxisEv
     std::string note;
     if (e.model.exactStepsPerUnit && e.model.exactStepsPerUnit->denominator() != 1) {
         note = "exactly " + e.model.exactStepsPerUnit->text();
-        if (std::abs(e.roundingShare.value()) > 1e-12)
+        if (std::abs(e.steps.roundingShare.value()) > 1e-12)
             note += ", rounding is off by " +
-                    units::format(e.roundingOverTravel.value(),
+                    units::format(e.steps.roundingOverTravel.value(),
                                   linear ? units::Kind::Length : units::Kind::Angle, units::System::Metric) +
                     " over the travel";
     }
     rows.add("steps_per_unit", "Steps per unit",
-             plainNumber(e.stepsPerUnitKept.value(), project.controller.decimalsKept),
+             plainNumber(e.steps.stepsPerUnitKept.value(), project.controller.decimalsKept),
              linear ? "steps/mm" : "steps/°", note);
     std::visit([&](const auto& m) { addMotion(rows, m.motion, project.controller, e); }, axis.mechanism);
     rows.add("microsteps", "Microsteps", std::to_string(d.microsteps), "");

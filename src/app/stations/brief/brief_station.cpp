@@ -31,10 +31,10 @@ Movement givenAs(AxisKind kind, bool timed, const Movement* old, const ShotEvalu
     const double distance = old != nullptr             ? distanceOf(*old)
                             : kind == AxisKind::Linear ? 0.5
                                                        : 0.5235987755982988;
-    const bool known = e != nullptr && e->topSpeed;
-    const double speed = known ? e->topSpeed.value() : std::abs(distance) / 5;
-    const double acceleration = known ? e->acceleration.value() : speed;
-    const double time = known ? e->time.value() : 6.0;
+    const bool known = e != nullptr && e->motion.topSpeed;
+    const double speed = known ? e->motion.topSpeed.value() : std::abs(distance) / 5;
+    const double acceleration = known ? e->motion.acceleration.value() : speed;
+    const double time = known ? e->motion.time.value() : 6.0;
     const double in = known ? e->profile.in.time() : 1.0, out = known ? e->profile.out.time() : 1.0;
     if (kind == AxisKind::Linear) {
         if (timed) return ByTime<AxisKind::Linear>{distance, time, in, out};

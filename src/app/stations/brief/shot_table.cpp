@@ -67,11 +67,11 @@ QVariant ShotTableModel::data(const QModelIndex& index, int role) const {
     case 3:
         return context_.show(it->distance, linear ? Kind::Length : Kind::Angle);
     case 4:
-        return context_.show(it->topSpeed, linear ? Kind::Speed : Kind::AngularSpeed);
+        return context_.show(it->motion.topSpeed, linear ? Kind::Speed : Kind::AngularSpeed);
     case 5:
-        return context_.show(it->acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration);
+        return context_.show(it->motion.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration);
     default:
-        return context_.show(it->time, Kind::Time);
+        return context_.show(it->motion.time, Kind::Time);
     }
 }
 

@@ -182,15 +182,15 @@ void CandidatesDialog::refresh() {
                                                              : nameOf(own.motor)),
             driveInShort(context_, own, e),
             context_.show(e.totalRatio, Kind::Ratio),
-            context_.show(e.stepsPerUnit, Kind::Ratio, 5),
-            context_.show(s ? s->torqueMargin : none, Kind::Ratio),
-            context_.show(s ? s->torqueNeeded : none, Kind::Torque),
-            context_.show(s ? s->maxAcceleration : none,
+            context_.show(e.steps.stepsPerUnit, Kind::Ratio, 5),
+            context_.show(s ? s->torque.margin : none, Kind::Ratio),
+            context_.show(s ? s->torque.needed : none, Kind::Torque),
+            context_.show(s ? s->torque.maxAcceleration : none,
                           linear ? Kind::Acceleration : Kind::AngularAcceleration),
             context_.show(e.maxSpeed, linear ? Kind::Speed : Kind::AngularSpeed),
-            context_.show(s ? s->stepPixels : none, Kind::Pixels),
-            context_.show(s ? s->backlashPixels : none, Kind::Pixels),
-            context_.show(e.caseTemperature, Kind::Celsius),
+            context_.show(s ? s->place.step : none, Kind::Pixels),
+            context_.show(s ? s->errors.backlash : none, Kind::Pixels),
+            context_.show(e.checks.caseTemperature, Kind::Celsius),
             context_.show(bodyOf(own.motor).mass.value, Kind::Mass),
             own.price > 0.0 ? context_.show(own.price, Kind::Money) : QStringLiteral("–"),
             QStringLiteral("%1, %2").arg(over).arg(tight),
@@ -213,7 +213,7 @@ void CandidatesDialog::refresh() {
         CurveOverlay::Line line;
         line.name = QString::fromStdString(letter);
         const double perRad = e.model.outputPerRad;
-        if (s != nullptr && s->topSpeed) demand = {s->topSpeed.value(), s->forceNeeded.value()};
+        if (s != nullptr && s->motion.topSpeed) demand = {s->motion.topSpeed.value(), s->torque.force.value()};
         const double top = std::max(4.0 * demand.speed, e.maxSpeed ? e.maxSpeed.value() : 0.0) / perRad;
         // Losses of the drive taken off, so that lines are what reaches the load.
         double efficiency = 1.0;

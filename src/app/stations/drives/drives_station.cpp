@@ -175,9 +175,9 @@ void DrivesStation::refreshEditor() {
         using units::Kind;
         detail =
             tr("blur %1 · crosses the picture in %2 · place ±%3 · %4 as current falls · shot takes %5")
-                .arg(context_.show(s->blurPixels, Kind::Pixels), context_.show(s->crossingTime, Kind::Time),
-                     context_.show(s->accuracyPixels, Kind::Pixels),
-                     context_.show(s->idleShiftPixels, Kind::Pixels, 2), context_.show(s->time, Kind::Time));
+                .arg(context_.show(s->picture.blur, Kind::Pixels), context_.show(s->picture.crossingTime, Kind::Time),
+                     context_.show(s->place.accuracy, Kind::Pixels),
+                     context_.show(s->place.idleShift, Kind::Pixels, 2), context_.show(s->motion.time, Kind::Time));
     }
     fieldPages_ = pagesOfPart(context_, *c);
     QStringList titles;

@@ -222,13 +222,13 @@ std::vector<drivetrain::Ratio> RatioDialog::targets() {
             if (s.problem != Reason::None) continue;
             const double jitter =
                 context_.document.project().shots[static_cast<std::size_t>(s.shot)].limits.jitter;
-            if (s.stepPixels) least = std::max(least, s.stepPixels.value() / jitter);
+            if (s.place.step) least = std::max(least, s.place.step.value() / jitter);
             if (s.pulseRate)
                 most = std::min(most, context_.document.project().controller.pulseCeiling /
                                           s.pulseRate.value() / 1.25);
             if (e->cornerSpeed && e->cornerSpeed.value() > 0.0)
-                most = std::min(most, e->cornerSpeed.value() / s.motorSpeed.value());
-            if (e->motorTopSpeed) most = std::min(most, e->motorTopSpeed.value() / s.topSpeed.value() / 1.1);
+                most = std::min(most, e->cornerSpeed.value() / s.motion.motorSpeed.value());
+            if (e->checks.motorTopSpeed) most = std::min(most, e->checks.motorTopSpeed.value() / s.motion.topSpeed.value() / 1.1);
         }
         const double now = linksRatio();
         if (least > most)
@@ -369,7 +369,7 @@ void RatioDialog::showTrains() {
             if (e != nullptr)
                 for (const ShotEvaluation& s : e->shots) {
                     if (s.pulseRate) fastest = std::max(fastest, s.pulseRate.value() * change1);
-                    if (s.stepPixels) step = std::max(step, s.stepPixels.value() / change1);
+                    if (s.place.step) step = std::max(step, s.place.step.value() / change1);
                     px = std::max(px, s.pixelsPerUnit);
                 }
             // Play of the train at the axis, through what lies behind it.

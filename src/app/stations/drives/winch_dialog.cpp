@@ -19,8 +19,8 @@ WinchDialog::WinchDialog(const Context& context, QWidget* parent) : QDialog(pare
     says->setObjectName(QStringLiteral("winchSays"));
     const ShotEvaluation* shot = context.shotEvaluation();
     std::vector<WinchPoint> curve;
-    if (shot != nullptr && shot->motorSpeed)
-        curve = winchCurve(*context.axis(), *context.axisEvaluation(), shot->motorSpeed.value());
+    if (shot != nullptr && shot->motion.motorSpeed)
+        curve = winchCurve(*context.axis(), *context.axisEvaluation(), shot->motion.motorSpeed.value());
     if (!curve.empty()) {
         const double change = curve.back().speed / curve.front().speed - 1.0;
         says->setText(

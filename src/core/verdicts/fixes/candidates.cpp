@@ -42,13 +42,13 @@ bool givenBySpeed(const Problem& p, const ShotEvaluation& e) {
 
 /// The verdict's shot at another top speed: the speed itself, or all times of a timed movement in proportion.
 void addSpeed(Family& family, const Problem& p, const ShotEvaluation& e, double speed) {
-    if (!(speed > 0.0) || !e.topSpeed) return;
+    if (!(speed > 0.0) || !e.motion.topSpeed) return;
     if (givenBySpeed(p, e)) {
         addSetting(family, p, FixCost::SettingOnly, M::FixShotSpeed, {speedKind(p), speed}, e.shot,
                    {{movementPath(p, e, "speed" + std::string(suffix(p)) + "_s"), speed}});
         return;
     }
-    const double longer = e.topSpeed.value() / speed;
+    const double longer = e.motion.topSpeed.value() / speed;
     std::vector<std::pair<std::string, double>> fields;
     double time = 0.0;
     for (const std::string_view key : {"time_s", "ease_in_s", "ease_out_s"}) {
@@ -145,15 +145,15 @@ Family microsteps(const Problem& p) {
 Family shotAcceleration(const Problem& p) {
     Family family;
     const ShotEvaluation* e = p.shot();
-    if (e == nullptr || !e->acceleration || !givenBySpeed(p, *e)) return family;
+    if (e == nullptr || !e->motion.acceleration || !givenBySpeed(p, *e)) return family;
     const std::string path = movementPath(p, *e, "acceleration" + std::string(suffix(p)) + "_s2");
     std::vector<double> wishes;
-    if (e->maxAcceleration) wishes.push_back(e->maxAcceleration.value());
+    if (e->torque.maxAcceleration) wishes.push_back(e->torque.maxAcceleration.value());
     for (const double share : {0.8, 0.6, 0.45, 0.3, 0.2, 0.1})
-        wishes.push_back(e->acceleration.value() * share);
+        wishes.push_back(e->motion.acceleration.value() * share);
     for (const double wish : wishes) {
         const double a = rounded(wish, speedUnit(p), false);
-        if (a > 0.0 && a < e->acceleration.value())
+        if (a > 0.0 && a < e->motion.acceleration.value())
             addSetting(family, p, FixCost::SettingOnly, M::FixShotAcceleration, {accelerationKind(p), a},
                        e->shot, {{path, a}});
     }
@@ -166,11 +166,11 @@ Family tunedRamps(const Problem& p) {
     Family family;
     const ShotEvaluation* e = p.shot();
     const auto& mode = p.evaluation().model.mode;
-    if (e == nullptr || !e->acceleration || !mode) return family;
-    const double period = 1.0 / mode->frequency, speed = e->topSpeed.value();
+    if (e == nullptr || !e->motion.acceleration || !mode) return family;
+    const double period = 1.0 / mode->frequency, speed = e->motion.topSpeed.value();
     const bool linear = p.evaluation().model.kind == AxisKind::Linear;
     if (p.project.controller.ramps == RampKind::SCurve) {
-        const double jerk = e->acceleration.value() / period;
+        const double jerk = e->motion.acceleration.value() / period;
         addSetting(family, p, FixCost::SettingOnly, M::FixJerk,
                    {linear ? Kind::Jerk : Kind::AngularJerk, jerk}, -1,
                    {{p.axisPath("mechanism/motion/jerk" + std::string(suffix(p)) + "_s3"), jerk}});
@@ -179,7 +179,7 @@ Family tunedRamps(const Problem& p) {
         const double ramp = n * period;
         if (givenBySpeed(p, *e)) {
             const double a = speed / ramp;
-            if (a < e->acceleration.value() * 1.2)
+            if (a < e->motion.acceleration.value() * 1.2)
                 addSetting(family, p, FixCost::SettingOnly, M::FixShotAcceleration, {accelerationKind(p), a},
                            e->shot,
                            {{movementPath(p, *e, "acceleration" + std::string(suffix(p)) + "_s2"), a}});
@@ -194,8 +194,8 @@ Family tunedRamps(const Problem& p) {
 Family slowerShot(const Problem& p) {
     Family family;
     const ShotEvaluation* e = p.shot();
-    if (e == nullptr || !e->topSpeed) return family;
-    const double now = e->topSpeed.value();
+    if (e == nullptr || !e->motion.topSpeed) return family;
+    const double now = e->motion.topSpeed.value();
     std::vector<double> wishes;
     // A ratio that goes with the inverse of speed says at once how slow would be fine, and how slow would do.
     const double ratio = p.verdict.ratio.value();
@@ -209,9 +209,9 @@ Family slowerShot(const Problem& p) {
 Family fasterShot(const Problem& p) {
     Family family;
     const ShotEvaluation* e = p.shot();
-    if (e == nullptr || !e->topSpeed) return family;
+    if (e == nullptr || !e->motion.topSpeed) return family;
     for (const double share : {1.15, 1.3, 1.5, 1.75, 2.0})
-        addSpeed(family, p, *e, rounded(e->topSpeed.value() * share, speedUnit(p), true));
+        addSpeed(family, p, *e, rounded(e->motion.topSpeed.value() * share, speedUnit(p), true));
     return family;
 }
 
@@ -238,7 +238,7 @@ Family runCurrent(const Problem& p) {
         std::min(p.axis().driver.maxCurrent, p.evaluation().model.stepper()->ratedCurrentRms);
     const double now = p.axis().driver.runCurrent;
     std::vector<double> wishes;
-    if (e != nullptr && e->leastCurrent) wishes.push_back(rounded(e->leastCurrent.value(), 1.0, true));
+    if (e != nullptr && e->torque.leastCurrent) wishes.push_back(rounded(e->torque.leastCurrent.value(), 1.0, true));
     wishes.push_back(ceiling);
     for (const double amps : wishes)
         if (amps > now && amps <= ceiling * (1.0 + 1e-9))
@@ -318,11 +318,11 @@ Family controllerDecimals(const Problem& p) {
 Family settingsUpToShot(const Problem& p) {
     Family family;
     const ShotEvaluation* e = p.shot();
-    if (e == nullptr || !e->topSpeed) return family;
+    if (e == nullptr || !e->motion.topSpeed) return family;
     const motion::Limits& set = p.evaluation().model.settings;
-    const double speed = std::max(set.speed, rounded(e->topSpeed.value(), speedUnit(p), true));
+    const double speed = std::max(set.speed, rounded(e->motion.topSpeed.value(), speedUnit(p), true));
     const double acceleration =
-        std::max(set.acceleration, rounded(e->acceleration.value(), speedUnit(p), true));
+        std::max(set.acceleration, rounded(e->motion.acceleration.value(), speedUnit(p), true));
     const bool bySpeed = speed > set.speed;
     addSetting(
         family, p, FixCost::SettingOnly, bySpeed ? M::FixMaxSpeed : M::FixMaxAcceleration,

@@ -198,10 +198,10 @@ Family lowerColumn(const Problem& p) {
 Family longerSettle(const Problem& p) {
     Family family;
     const ShotEvaluation* e = p.shot();
-    if (e == nullptr || !e->rockingTime) return family;
+    if (e == nullptr || !e->rocking.settling) return family;
     const Shot& shot = p.project.shots[static_cast<std::size_t>(e->shot)];
     // As long as the nominal swing wants, and as long as the low end of what is known of it wants.
-    std::vector<double> wishes{1.35 * e->rockingTime.value(), 2.0 * e->rockingTime.value()};
+    std::vector<double> wishes{1.35 * e->rocking.settling.value(), 2.0 * e->rocking.settling.value()};
     if (p.verdict.low > 0.0)
         for (const double more : {1.02, 1.5})
             wishes.push_back(more * shot.settle * p.verdict.bounds.wanted / p.verdict.low);

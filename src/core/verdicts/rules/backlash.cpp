@@ -9,14 +9,14 @@ using units::Kind;
 /// Speaks only where the load reverses within a shot; gravity often keeps the play on one side.
 Finding backlash(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return s.loadReverses ? allowedOver(view.shot(s).limits.jitter, s.backlashPixels.value()) : 1e7;
+        return s.loadReverses ? allowedOver(view.shot(s).limits.jitter, s.errors.backlash.value()) : 1e7;
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr || !e->loadReverses) return std::nullopt;
-    return found(e, ratio(*e), e->backlashPixels.reason(),
+    return found(e, ratio(*e), e->errors.backlash.reason(),
                  e->letsGoAt ? M::BacklashMomentText : M::BacklashText,
                  {{{view.travelKind(), view.evaluation.model.backlash},
-                   {Kind::Pixels, e->backlashPixels.value()},
+                   {Kind::Pixels, e->errors.backlash.value()},
                    {Kind::Pixels, view.shot(*e).limits.jitter},
                    {Kind::Time, e->letsGoAt ? e->letsGoAt.value() : 0.0}}});
 }

@@ -9,7 +9,7 @@ using units::Kind;
 /// Six teeth in mesh carry a belt's rating; fewer share less.
 Finding beltMesh(const AxisView& view) {
     const PartCheck* worst = nullptr;
-    for (const PartCheck& p : view.evaluation.parts)
+    for (const PartCheck& p : view.evaluation.checks.parts)
         if (p.meshes.reason() != Reason::NotApplicable &&
             (worst == nullptr || p.meshes.value() < worst->meshes.value()))
             worst = &p;

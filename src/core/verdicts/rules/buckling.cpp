@@ -8,10 +8,10 @@ using units::Kind;
 
 Finding buckling(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
-    if (e.bucklingLoad.reason() == Reason::NotApplicable) return std::nullopt;
-    const double force = e.parts.back().load.value();
-    return found(nullptr, allowedOver(e.bucklingLoad.value(), force), e.bucklingLoad.reason(),
-                 M::BucklingText, {{{Kind::Force, force}, {Kind::Force, e.bucklingLoad.value()}}});
+    if (e.checks.bucklingLoad.reason() == Reason::NotApplicable) return std::nullopt;
+    const double force = e.checks.parts.back().load.value();
+    return found(nullptr, allowedOver(e.checks.bucklingLoad.value(), force), e.checks.bucklingLoad.reason(),
+                 M::BucklingText, {{{Kind::Force, force}, {Kind::Force, e.checks.bucklingLoad.value()}}});
 }
 
 } // namespace gantry::rules

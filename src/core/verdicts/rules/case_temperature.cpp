@@ -9,11 +9,11 @@ using units::Kind;
 /// Rise that the mount stands over the rise that hours at this current bring.
 Finding caseTemperature(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
-    if (e.caseTemperature.reason() == Reason::NotApplicable) return std::nullopt;
+    if (e.checks.caseTemperature.reason() == Reason::NotApplicable) return std::nullopt;
     const double air = view.project.conditions.ambient;
-    return found(nullptr, allowedOver(e.caseLimit.value() - air, e.caseTemperature.value() - air),
-                 e.caseTemperature.reason(), M::CaseText,
-                 {{{Kind::Celsius, e.caseTemperature.value()}, {Kind::Celsius, e.caseLimit.value()}}});
+    return found(nullptr, allowedOver(e.checks.caseLimit.value() - air, e.checks.caseTemperature.value() - air),
+                 e.checks.caseTemperature.reason(), M::CaseText,
+                 {{{Kind::Celsius, e.checks.caseTemperature.value()}, {Kind::Celsius, e.checks.caseLimit.value()}}});
 }
 
 } // namespace gantry::rules

@@ -12,12 +12,12 @@ Finding cordSlack(const AxisView& view) {
     const auto ratio = [](const ShotEvaluation& s) {
         return s.slackDeceleration.reason() == Reason::NotApplicable
                    ? 1e6
-                   : allowedOver(s.slackDeceleration.value(), s.acceleration.value());
+                   : allowedOver(s.slackDeceleration.value(), s.motion.acceleration.value());
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr || e->slackDeceleration.reason() == Reason::NotApplicable) return std::nullopt;
     Verdict v = found(e, ratio(*e), e->slackDeceleration.reason(), M::CordSlackText,
-                      {{{view.accelerationKind(), e->acceleration.value()},
+                      {{{view.accelerationKind(), e->motion.acceleration.value()},
                         {view.accelerationKind(), e->slackDeceleration.value()}}});
     v.hazard = view.evaluation.powerOff.loaded;
     return v;

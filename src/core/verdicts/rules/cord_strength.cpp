@@ -8,12 +8,12 @@ using units::Kind;
 
 Finding cordStrength(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
-    if (e.cordRatio.reason() == Reason::NotApplicable) return std::nullopt;
-    const PartCheck& cord = e.parts.back();
-    Verdict v = found(nullptr, e.cordRatio.value() / 5.0, e.cordRatio.reason(), M::CordStrengthText,
+    if (e.checks.cordRatio.reason() == Reason::NotApplicable) return std::nullopt;
+    const PartCheck& cord = e.checks.parts.back();
+    Verdict v = found(nullptr, e.checks.cordRatio.value() / 5.0, e.checks.cordRatio.reason(), M::CordStrengthText,
                       {{{Kind::Force, cord.load.value()},
                         {Kind::Force, cord.allowed.value()},
-                        {Kind::Ratio, e.cordRatio.value()}}});
+                        {Kind::Ratio, e.checks.cordRatio.value()}}});
     v.hazard = e.powerOff.loaded;
     return v;
 }

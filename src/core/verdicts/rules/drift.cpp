@@ -8,14 +8,14 @@ using units::Kind;
 
 Finding drift(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(view.shot(s).limits.drift, s.driftPixels.value());
+        return allowedOver(view.shot(s).limits.drift, s.errors.drift.value());
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->driftPixels.reason(), M::DriftText,
-                 {{{Kind::PixelsPerFrame, e->driftPixels.value()},
+    return found(e, ratio(*e), e->errors.drift.reason(), M::DriftText,
+                 {{{Kind::PixelsPerFrame, e->errors.drift.value()},
                    {Kind::PixelsPerFrame, view.shot(*e).limits.drift},
-                   {Kind::Pixels, e->stretchPixels.value()}}});
+                   {Kind::Pixels, e->errors.stretch.value()}}});
 }
 
 } // namespace gantry::rules

@@ -11,12 +11,12 @@ using units::Kind;
 Finding duty(const AxisView& view) {
     if (view.evaluation.model.stepper()) return std::nullopt;
     const auto ratio = [](const ShotEvaluation& s) {
-        return allowedOver(s.torqueContinuous.value(), s.torqueRms.value());
+        return allowedOver(s.torque.continuous.value(), s.torque.rms.value());
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->torqueRms.reason(), M::DutyText,
-                 {{{Kind::Torque, e->torqueRms.value()}, {Kind::Torque, e->torqueContinuous.value()}}});
+    return found(e, ratio(*e), e->torque.rms.reason(), M::DutyText,
+                 {{{Kind::Torque, e->torque.rms.value()}, {Kind::Torque, e->torque.continuous.value()}}});
 }
 
 } // namespace gantry::rules

@@ -9,12 +9,12 @@ using M = words::MessageId;
 Finding ease(const AxisView& view) {
     const double jerk = view.evaluation.model.settings.jerk;
     const auto ratio = [&](const ShotEvaluation& s) {
-        return s.jerkExceeded ? jerk / s.jerkNeeded.value() : 1e7;
+        return s.jerkExceeded ? jerk / s.motion.jerk.value() : 1e7;
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr || !e->jerkExceeded) return std::nullopt;
-    return found(e, ratio(*e), e->jerkNeeded.reason(), M::EaseText,
-                 {{{view.jerkKind(), e->jerkNeeded.value()}, {view.jerkKind(), jerk}}});
+    return found(e, ratio(*e), e->motion.jerk.reason(), M::EaseText,
+                 {{{view.jerkKind(), e->motion.jerk.value()}, {view.jerkKind(), jerk}}});
 }
 
 } // namespace gantry::rules

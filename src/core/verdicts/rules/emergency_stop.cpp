@@ -14,17 +14,18 @@ Finding emergencyStop(const AxisView& view) {
     const bool held =
         e.powerOff.brakeRatio || (view.axis.onStop == OnStop::KeepsHolding && e.model.holdAmplitude > 0.0);
     const auto text = [&] {
-        switch (e.onStop) {
+        switch (e.stop.outcome) {
         case StopOutcome::Falls:
             return M::StopFallsText;
         case StopOutcome::Creeps:
             return M::StopCreepsText;
         case StopOutcome::Stays:
+        case StopOutcome::Unknown:
             break;
         }
         return held ? M::StopStaysText : M::StopCreepsText;
     };
-    Verdict v = found(nullptr, e.stopRatio.value(), e.stopRatio.reason(), text(),
+    Verdict v = found(nullptr, e.stop.ratio.value(), e.stop.ratio.reason(), text(),
                       {{{view.forceKind(), e.powerOff.gravity.value()},
                         {Kind::Energy, e.powerOff.energy.value()},
                         {view.speedKind(), e.powerOff.speed.value()}}});

@@ -14,14 +14,14 @@ Finding following(const AxisView& view) {
     const auto* stepper = std::get_if<Stepper>(&view.axis.motor);
     if (stepper != nullptr && stepper->encoder.fitted) limit = stepper->encoder.followingLimit;
     if (!(limit > 0.0)) return std::nullopt;
-    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(limit, s.lag.value()); };
+    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(limit, s.lag.angle.value()); };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     const auto text = stepper == nullptr          ? M::FollowingText
                       : stepper->encoder.corrects ? M::FollowingCorrectsText
                                                   : M::FollowingStopsText;
-    return found(e, ratio(*e), e->lag.reason(), text,
-                 {{{Kind::Angle, e->lag.value()}, {Kind::Angle, limit}}});
+    return found(e, ratio(*e), e->lag.angle.reason(), text,
+                 {{{Kind::Angle, e->lag.angle.value()}, {Kind::Angle, limit}}});
 }
 
 } // namespace gantry::rules

@@ -11,15 +11,15 @@ Finding framing(const AxisView& view) {
         return view.shot(s).limits.framing * view.project.camera.deliveredWidth;
     };
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(allowed(s), s.framingPixels.value());
+        return allowedOver(allowed(s), s.errors.framing.value());
     };
     if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->framingPixels.reason(), M::FramingText,
-                 {{{Kind::Pixels, e->framingPixels.value()},
+    return found(e, ratio(*e), e->errors.framing.reason(), M::FramingText,
+                 {{{Kind::Pixels, e->errors.framing.value()},
                    {Kind::Pixels, allowed(*e)},
-                   {Kind::Pixels, e->lagPixels.value()},
+                   {Kind::Pixels, e->place.lag.value()},
                    {Kind::Pixels, e->roundingPixels.value()}}});
 }
 

@@ -9,13 +9,13 @@ using units::Kind;
 /// The friction that was entered against what the guides alone must cost. The entered one is used.
 Finding frictionSources(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
-    if (e.guideFriction.reason() == Reason::NotApplicable) return std::nullopt;
+    if (e.checks.guideFriction.reason() == Reason::NotApplicable) return std::nullopt;
     const double entered = std::get<LinearMechanism>(view.axis.mechanism).runningFriction.value;
-    const double ratio = allowedOver(entered, e.guideFriction.value());
+    const double ratio = allowedOver(entered, e.checks.guideFriction.value());
     if (ratio >= 1.0) return std::nullopt;
     // They disagree; neither is proven wrong, so this is never worse than tight.
     Verdict v = found(nullptr, 1.0, Reason::None, M::FrictionSourcesText,
-                      {{{Kind::Force, entered}, {Kind::Force, e.guideFriction.value()}}});
+                      {{{Kind::Force, entered}, {Kind::Force, e.checks.guideFriction.value()}}});
     v.ceiling = State::Tight;
     return v;
 }

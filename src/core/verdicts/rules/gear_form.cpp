@@ -14,7 +14,7 @@ Finding gearForm(const AxisView& view) {
         const double contact = p.contactRatio ? p.contactRatio.value() / 1.2 : 1e6;
         return std::min(p.undercut.value(), contact);
     };
-    for (const PartCheck& p : view.evaluation.parts)
+    for (const PartCheck& p : view.evaluation.checks.parts)
         if (p.undercut && (worst == nullptr || ratio(p) < least)) {
             worst = &p;
             least = ratio(p);

@@ -9,7 +9,7 @@ using units::Kind;
 /// Friction wheels and rollers: grip over pull.
 Finding grip(const AxisView& view) {
     const PartCheck* worst = nullptr;
-    for (const PartCheck& p : view.evaluation.parts)
+    for (const PartCheck& p : view.evaluation.checks.parts)
         if (p.slip.reason() != Reason::NotApplicable &&
             (worst == nullptr || p.slip.value() < worst->slip.value()))
             worst = &p;

@@ -15,7 +15,7 @@ Finding guides(const AxisView& view) {
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr || e->problem != Reason::None) return std::nullopt;
     return found(e, ratio(*e), e->guidePixels.reason(), M::GuideText,
-                 {{{Kind::Angle, view.evaluation.guideRotation.value()},
+                 {{{Kind::Angle, view.evaluation.checks.guideRotation.value()},
                    {Kind::Pixels, e->guidePixels.value()},
                    {Kind::Pixels, view.shot(*e).limits.repeat}}});
 }

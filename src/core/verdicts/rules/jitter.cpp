@@ -8,15 +8,15 @@ using units::Kind;
 
 Finding jitter(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(view.shot(s).limits.jitter, s.jitterPixels.value());
+        return allowedOver(view.shot(s).limits.jitter, s.errors.jitter.value());
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->jitterPixels.reason(),
+    return found(e, ratio(*e), e->errors.jitter.reason(),
                  e->loadReverses ? M::JitterBacklashText : M::JitterText,
-                 {{{Kind::Pixels, e->jitterPixels.value()},
+                 {{{Kind::Pixels, e->errors.jitter.value()},
                    {Kind::Pixels, view.shot(*e).limits.jitter},
-                   {Kind::Pixels, e->backlashPixels.value()}}});
+                   {Kind::Pixels, e->errors.backlash.value()}}});
 }
 
 } // namespace gantry::rules

@@ -16,12 +16,12 @@ Finding judder(const AxisView& view) {
         return shot.limits.crossingTime * std::min(1.0, 30.0 / shot.frameRate);
     };
     const auto ratio = [&](const ShotEvaluation& s) {
-        return std::min(s.crossingTime.value() / wanted(s), 1e6);
+        return std::min(s.picture.crossingTime.value() / wanted(s), 1e6);
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, e->crossingTime ? ratio(*e) : e->crossingTime.value(), e->crossingTime.reason(),
-                 M::JudderText, {{{Kind::Time, e->crossingTime.value()}, {Kind::Time, wanted(*e)}}});
+    return found(e, e->picture.crossingTime ? ratio(*e) : e->picture.crossingTime.value(), e->picture.crossingTime.reason(),
+                 M::JudderText, {{{Kind::Time, e->picture.crossingTime.value()}, {Kind::Time, wanted(*e)}}});
 }
 
 } // namespace gantry::rules

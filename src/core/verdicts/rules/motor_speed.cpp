@@ -10,25 +10,25 @@ using units::Kind;
 /// slowest.
 Finding motorSpeed(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
-    if (e.motorTopSpeed.reason() == Reason::NotApplicable) return std::nullopt;
+    if (e.checks.motorTopSpeed.reason() == Reason::NotApplicable) return std::nullopt;
     const auto fast = [&](const ShotEvaluation& s) {
-        return allowedOver(e.motorTopSpeed.value(), s.topSpeed.value());
+        return allowedOver(e.checks.motorTopSpeed.value(), s.motion.topSpeed.value());
     };
     const auto slow = [&](const ShotEvaluation& s) {
-        return s.slowestSetting ? allowedOver(1.0, s.slowestSetting.value()) : 1e6;
+        return s.knob.slowest ? allowedOver(1.0, s.knob.slowest.value()) : 1e6;
     };
     const ShotEvaluation* fastest = worstShot(view, fast);
     const ShotEvaluation* slowest = worstShot(view, slow);
     if (fastest == nullptr) return std::nullopt;
     if (slow(*slowest) < fast(*fastest))
-        return found(slowest, slow(*slowest), slowest->topSpeed.reason(), M::MotorSlowText,
-                     {{{view.speedKind(), slowest->topSpeed.value()},
+        return found(slowest, slow(*slowest), slowest->motion.topSpeed.reason(), M::MotorSlowText,
+                     {{{view.speedKind(), slowest->motion.topSpeed.value()},
                        {view.speedKind(), e.model.lowestSpeed * e.model.outputPerRad}}});
-    return found(fastest, fast(*fastest), fastest->topSpeed.reason(),
-                 fastest->speedSetting ? M::MotorSettingText : M::MotorSpeedText,
-                 {{{view.speedKind(), fastest->topSpeed.value()},
-                   {view.speedKind(), e.motorTopSpeed.value()},
-                   {Kind::Percentage, fastest->speedSetting.value()}}});
+    return found(fastest, fast(*fastest), fastest->motion.topSpeed.reason(),
+                 fastest->knob.setting ? M::MotorSettingText : M::MotorSpeedText,
+                 {{{view.speedKind(), fastest->motion.topSpeed.value()},
+                   {view.speedKind(), e.checks.motorTopSpeed.value()},
+                   {Kind::Percentage, fastest->knob.setting.value()}}});
 }
 
 } // namespace gantry::rules

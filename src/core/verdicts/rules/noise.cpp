@@ -35,7 +35,7 @@ Finding noise(const AxisView& view) {
             return M::NoiseStepText;
         }
     };
-    return found(e, ratio(*e), e->topSpeed.reason(), text(),
+    return found(e, ratio(*e), e->motion.topSpeed.reason(), text(),
                  {{{Kind::Frequency, e->noise.frequency},
                    {Kind::Count, static_cast<double>(e->noise.rank)},
                    {Kind::Count, allowed}}});

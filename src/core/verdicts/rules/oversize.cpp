@@ -8,12 +8,12 @@ using units::Kind;
 
 /// Speaks only where every shot leaves three times the wanted margin.
 Finding oversize(const AxisView& view) {
-    const ShotEvaluation* e = worstShot(view, [](const ShotEvaluation& s) { return s.torqueMargin.value(); });
-    if (e == nullptr || !e->torqueMargin) return std::nullopt;
-    const double ratio = e->torqueMargin.value() / view.evaluation.model.wantedMargin;
+    const ShotEvaluation* e = worstShot(view, [](const ShotEvaluation& s) { return s.torque.margin.value(); });
+    if (e == nullptr || !e->torque.margin) return std::nullopt;
+    const double ratio = e->torque.margin.value() / view.evaluation.model.wantedMargin;
     if (ratio < 3.0) return std::nullopt;
     return found(e, ratio, Reason::None, M::OversizeText,
-                 {{{Kind::Torque, e->torqueAvailable.value()}, {Kind::Torque, e->torqueNeeded.value()}}});
+                 {{{Kind::Torque, e->torque.available.value()}, {Kind::Torque, e->torque.needed.value()}}});
 }
 
 } // namespace gantry::rules

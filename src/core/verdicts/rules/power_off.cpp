@@ -17,7 +17,7 @@ Finding powerOff(const AxisView& view) {
         v = found(nullptr, off.brakeRatio.value(), Reason::None, M::PowerOffBrakeText,
                   {{{Kind::Torque, view.evaluation.holdNeeded.value()},
                     {Kind::Torque, view.axis.brake.holdingTorque.value}}});
-    } else if (view.evaluation.locks) {
+    } else if (view.evaluation.checks.locks) {
         v = found(nullptr, std::max(1.0, off.friction.value() / off.gravity.value()), Reason::None,
                   M::PowerOffLocksText, {{{view.forceKind(), off.gravity.value()}}});
         v.ceiling = State::Tight;

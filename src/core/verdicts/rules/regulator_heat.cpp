@@ -12,13 +12,13 @@ constexpr double regulatorLimit = 125.0;
 /// Rise that the regulator's chip stands over the rise that the motor's worst current brings.
 Finding regulatorHeat(const AxisView& view) {
     const ShotEvaluation* s =
-        worstShot(view, [](const ShotEvaluation& e) { return -e.regulatorTemperature.value(); });
-    if (s == nullptr || s->regulatorTemperature.reason() == Reason::NotApplicable) return std::nullopt;
+        worstShot(view, [](const ShotEvaluation& e) { return -e.regulator.temperature.value(); });
+    if (s == nullptr || s->regulator.temperature.reason() == Reason::NotApplicable) return std::nullopt;
     const double air = view.project.conditions.ambient;
-    return found(s, allowedOver(regulatorLimit - air, s->regulatorTemperature.value() - air),
-                 s->regulatorTemperature.reason(), M::RegulatorText,
-                 {{{Kind::Ratio, s->regulatorHeat.value()},
-                   {Kind::Celsius, s->regulatorTemperature.value()},
+    return found(s, allowedOver(regulatorLimit - air, s->regulator.temperature.value() - air),
+                 s->regulator.temperature.reason(), M::RegulatorText,
+                 {{{Kind::Ratio, s->regulator.heat.value()},
+                   {Kind::Celsius, s->regulator.temperature.value()},
                    {Kind::Celsius, regulatorLimit}}});
 }
 

@@ -16,8 +16,8 @@ Finding rounding(const AxisView& view) {
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->roundingPixels.reason(), M::RoundingText,
-                 {{{Kind::Ratio, view.evaluation.stepsPerUnitKept.value()},
-                   {view.travelKind(), view.evaluation.roundingOverTravel.value()},
+                 {{{Kind::Ratio, view.evaluation.steps.stepsPerUnitKept.value()},
+                   {view.travelKind(), view.evaluation.steps.roundingOverTravel.value()},
                    {Kind::Pixels, e->roundingPixels.value()},
                    {Kind::Pixels, view.shot(*e).limits.repeat}}});
 }

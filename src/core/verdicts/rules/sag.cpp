@@ -18,16 +18,16 @@ Finding sag(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& e) {
         const ErrorLimits& limits = view.shot(e).limits;
         const double framing = limits.framing * view.project.camera.deliveredWidth;
-        return std::min(allowedOver(framing, e.sagPixels.value()),
-                        allowedOver(limits.drift, e.sagDrift.value()));
+        return std::min(allowedOver(framing, e.sag.pixels.value()),
+                        allowedOver(limits.drift, e.sag.drift.value()));
     };
     const ShotEvaluation* e = worstShot(view, ratio);
-    if (e == nullptr || (e->problem == Reason::None && !e->sagPixels)) return std::nullopt;
+    if (e == nullptr || (e->problem == Reason::None && !e->sag.pixels)) return std::nullopt;
     const ErrorLimits& limits = view.shot(*e).limits;
     return found(e, ratio(*e), Reason::OutOfRange, M::SagText,
-                 {{{Kind::Pixels, e->sagPixels.value()},
+                 {{{Kind::Pixels, e->sag.pixels.value()},
                    {Kind::Pixels, limits.framing * view.project.camera.deliveredWidth},
-                   {Kind::PixelsPerFrame, e->sagDrift.value()},
+                   {Kind::PixelsPerFrame, e->sag.drift.value()},
                    {Kind::PixelsPerFrame, limits.drift}}});
 }
 

@@ -13,20 +13,20 @@ Finding settings(const AxisView& view) {
     // A profile planned from the settings themselves may exceed them by a rounding of the last digit.
     constexpr double slack = 1.0 + 1e-9;
     const auto bySpeed = [&](const ShotEvaluation& s) {
-        return allowedOver(set.speed * slack, s.topSpeed.value());
+        return allowedOver(set.speed * slack, s.motion.topSpeed.value());
     };
     const auto byAcceleration = [&](const ShotEvaluation& s) {
-        return allowedOver(set.acceleration * slack, s.acceleration.value());
+        return allowedOver(set.acceleration * slack, s.motion.acceleration.value());
     };
     const auto ratio = [&](const ShotEvaluation& s) { return std::min(bySpeed(s), byAcceleration(s)); };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     if (bySpeed(*e) <= byAcceleration(*e))
-        return found(e, ratio(*e), e->topSpeed.reason(), M::SettingsSpeedText,
-                     {{{view.speedKind(), e->topSpeed.value()}, {view.speedKind(), set.speed}}});
+        return found(e, ratio(*e), e->motion.topSpeed.reason(), M::SettingsSpeedText,
+                     {{{view.speedKind(), e->motion.topSpeed.value()}, {view.speedKind(), set.speed}}});
     return found(
-        e, ratio(*e), e->topSpeed.reason(), M::SettingsAccelerationText,
-        {{{view.accelerationKind(), e->acceleration.value()}, {view.accelerationKind(), set.acceleration}}});
+        e, ratio(*e), e->motion.topSpeed.reason(), M::SettingsAccelerationText,
+        {{{view.accelerationKind(), e->motion.acceleration.value()}, {view.accelerationKind(), set.acceleration}}});
 }
 
 } // namespace gantry::rules

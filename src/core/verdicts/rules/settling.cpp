@@ -15,15 +15,15 @@ Finding settling(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (s.problem != Reason::None || s.soft.empty()) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& e) {
-        if (e.rockingTime.reason() == Reason::Unbounded) return 0.0; // nothing damps it
-        return std::min(allowedOver(view.shot(e).settle, e.rockingTime.value()), plenty);
+        if (e.rocking.settling.reason() == Reason::Unbounded) return 0.0; // nothing damps it
+        return std::min(allowedOver(view.shot(e).settle, e.rocking.settling.value()), plenty);
     };
     const ShotEvaluation* e = worstShot(view, ratio);
-    if (e == nullptr || e->rockingTime.reason() == Reason::NotApplicable) return std::nullopt;
+    if (e == nullptr || e->rocking.settling.reason() == Reason::NotApplicable) return std::nullopt;
     Verdict v =
-        found(e, ratio(*e), e->rockingTime.reason(), e->rockingTime ? M::SettlingText : M::SettlingLongText,
+        found(e, ratio(*e), e->rocking.settling.reason(), e->rocking.settling ? M::SettlingText : M::SettlingLongText,
               {{{Kind::Frequency, view.evaluation.model.mode->frequency},
-                {Kind::Time, e->rockingTime ? e->rockingTime.value() : 0.0},
+                {Kind::Time, e->rocking.settling ? e->rocking.settling.value() : 0.0},
                 {Kind::Time, view.shot(*e).settle},
                 {Kind::Percentage, structure::shareOf(s.soft.front().part, s.all)}}});
     v.part = softName(s.soft.front().cause);

@@ -17,14 +17,14 @@ double leftBehind(const AxisView& view, const ShotEvaluation& s) {
 /// switch.
 Finding stopping(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return std::clamp(leftBehind(view, s) / s.stoppingDistance.value(), 0.0, 1e6);
+        return std::clamp(leftBehind(view, s) / s.motion.stoppingDistance.value(), 0.0, 1e6);
     };
     const ShotEvaluation* e = worstShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, e->stoppingDistance ? ratio(*e) : e->stoppingDistance.value(),
-                 e->stoppingDistance.reason(), M::StoppingText,
-                 {{{view.speedKind(), e->topSpeed.value()},
-                   {view.travelKind(), e->stoppingDistance.value()},
+    return found(e, e->motion.stoppingDistance ? ratio(*e) : e->motion.stoppingDistance.value(),
+                 e->motion.stoppingDistance.reason(), M::StoppingText,
+                 {{{view.speedKind(), e->motion.topSpeed.value()},
+                   {view.travelKind(), e->motion.stoppingDistance.value()},
                    {view.travelKind(), std::max(0.0, leftBehind(view, *e))}}});
 }
 

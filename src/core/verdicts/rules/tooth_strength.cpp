@@ -9,7 +9,7 @@ using units::Kind;
 /// Teeth (Lewis), belts and gearheads: what each stands over what the worst shot asks of it.
 Finding toothStrength(const AxisView& view) {
     const PartCheck* worst = nullptr;
-    for (const PartCheck& p : view.evaluation.parts)
+    for (const PartCheck& p : view.evaluation.checks.parts)
         if (p.strength.reason() != Reason::NotApplicable &&
             (worst == nullptr || p.strength.value() < worst->strength.value()))
             worst = &p;

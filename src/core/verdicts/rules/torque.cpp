@@ -8,18 +8,18 @@ using units::Kind;
 
 /// Pull-out torque over needed torque, at the ramp's end or at break-away, whichever is tighter.
 Finding torque(const AxisView& view) {
-    const ShotEvaluation* e = worstShot(view, [](const ShotEvaluation& s) { return s.torqueMargin.value(); });
+    const ShotEvaluation* e = worstShot(view, [](const ShotEvaluation& s) { return s.torque.margin.value(); });
     if (e == nullptr) return std::nullopt;
     const double atRest = view.evaluation.model.available(0.0);
     const bool breakaway =
-        e->breakawayTorque.value() * e->torqueAvailable.value() > e->torqueNeeded.value() * atRest;
+        e->torque.breakaway.value() * e->torque.available.value() > e->torque.needed.value() * atRest;
     if (breakaway)
-        return found(e, e->torqueMargin.value(), e->torqueMargin.reason(), M::TorqueBreakawayText,
-                     {{{Kind::Torque, e->breakawayTorque.value()}, {Kind::Torque, atRest}}});
-    return found(e, e->torqueMargin.value(), e->torqueMargin.reason(), M::TorqueText,
-                 {{{Kind::Torque, e->torqueNeeded.value()},
-                   {Kind::Torque, e->torqueAvailable.value()},
-                   {Kind::RotationRate, e->motorSpeed.value()}}});
+        return found(e, e->torque.margin.value(), e->torque.margin.reason(), M::TorqueBreakawayText,
+                     {{{Kind::Torque, e->torque.breakaway.value()}, {Kind::Torque, atRest}}});
+    return found(e, e->torque.margin.value(), e->torque.margin.reason(), M::TorqueText,
+                 {{{Kind::Torque, e->torque.needed.value()},
+                   {Kind::Torque, e->torque.available.value()},
+                   {Kind::RotationRate, e->motion.motorSpeed.value()}}});
 }
 
 } // namespace gantry::rules

@@ -13,16 +13,16 @@ using units::Kind;
 Finding vibration(const AxisView& view) {
     if (!view.evaluation.model.mode || view.axis.vibration.frequency.value <= 0.0) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
-        return std::min(allowedOver(view.shot(s).limits.jitter, s.rockingPixels.value()), 1e6);
+        return std::min(allowedOver(view.shot(s).limits.jitter, s.rocking.pixels.value()), 1e6);
     };
     const ShotEvaluation* e = worstShot(view, ratio);
-    if (e == nullptr || e->rockingPixels.reason() == Reason::NotApplicable) return std::nullopt;
-    return found(e, e->rockingPixels ? ratio(*e) : e->rockingPixels.value(), e->rockingPixels.reason(),
-                 e->rockingTime ? M::VibrationText : M::VibrationLongText,
-                 {{{Kind::Pixels, e->rockingPixels.value()},
+    if (e == nullptr || e->rocking.pixels.reason() == Reason::NotApplicable) return std::nullopt;
+    return found(e, e->rocking.pixels ? ratio(*e) : e->rocking.pixels.value(), e->rocking.pixels.reason(),
+                 e->rocking.settling ? M::VibrationText : M::VibrationLongText,
+                 {{{Kind::Pixels, e->rocking.pixels.value()},
                    {Kind::Frequency, view.evaluation.model.mode->frequency},
                    {Kind::Pixels, view.shot(*e).limits.jitter},
-                   {Kind::Time, e->rockingTime ? e->rockingTime.value() : 0.0}}});
+                   {Kind::Time, e->rocking.settling ? e->rocking.settling.value() : 0.0}}});
 }
 
 } // namespace gantry::rules

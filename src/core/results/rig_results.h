@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/results/describe_figures.h"
+
+#include <string_view>
+#include <vector>
+
+/// What is true of the rig as a whole.
+namespace gantry {
+
+/// What the supply gives with every axis at its worst at once.
+struct SupplyEvaluation {
+    Figure power;   ///< [W]
+    Figure current; ///< [A]
+    Figure voltage; ///< [V] that arrives at the drivers
+    Figure drop;    ///< [V] in source and cable
+    Figure runTime; ///< [s] of a battery; NotApplicable on mains
+};
+template <class V, Of<SupplyEvaluation>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("power_W", "power that all drives take at their worst", K::Power), s.power...);
+    v.figure(result("current_A", "current", K::Current), s.current...);
+    v.figure(result("voltage_at_drivers_V", "voltage that arrives at the drivers", K::Voltage), s.voltage...);
+    v.figure(result("voltage_drop_V", "voltage lost in source and cable", K::Voltage), s.drop...);
+    v.figure(result("battery_time_s", "how long a battery lasts so", K::Time), s.runTime...);
+}
+
+/// Weight, what it stands on, what it may run into.
+struct RigStructure {
+    Figure mass;             ///< [kg]
+    Figure centreAlong;      ///< [m] of gravity from the middle of the base, in the pose shown
+    Figure centreAcross;     ///< [m]
+    Figure centreHeight;     ///< [m] above the feet
+    Figure price;            ///< in the user's money
+    Figure tipping;          ///< [1] with side push, wind and the planned stop, in the worst pose
+    Figure tippingEmergency; ///< [1] with the hardest stop, in that pose
+    Figure tippingDirection; ///< [rad] in which the rig points then
+    std::vector<double> tippingPose;
+    int tippingAxis = 0;               ///< index of the axis that turns it there
+    Figure ballastNeeded;              ///< [kg] in the middle for a ratio of 1.5 in that pose
+    Figure anchors;                    ///< [1] strength of anchors over their pull
+    Figure anchorPull;                 ///< [N]
+    Figure clearance;                  ///< [m] least over all ranges to ground, base and rooms to keep out of
+    std::vector<double> clearancePose; ///< where that is, as in rig_layout.h
+    Figure clearanceAtLeast;           ///< [m] no pose comes nearer than this; the search is not finer
+    int keepOut = -1;                  ///< index in Project::keepOut of the nearest; −1: ground or base
+    std::string_view clearanceBody;    ///< what comes near …
+    std::string_view clearanceWith;    ///< … to what of ground and base; static words
+};
+template <class V, Of<RigStructure>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("mass_kg", "mass", K::Mass), s.mass...);
+    v.figure(result("centre_along_m", "centre of gravity along the rig", K::Length), s.centreAlong...);
+    v.figure(result("centre_across_m", "centre of gravity across it", K::Length), s.centreAcross...);
+    v.figure(result("centre_height_m", "centre of gravity above the feet", K::Length), s.centreHeight...);
+    v.figure(result("price", "price", K::Money), s.price...);
+    v.figure(result("tipping_ratio", "room before it tips, with the planned stop", K::Ratio), s.tipping...);
+    v.figure(result("tipping_ratio_hardest_stop", "the same with the hardest stop", K::Ratio),
+             s.tippingEmergency...);
+    v.figure(result("tipping_direction_rad", "direction in which it points then", K::Angle),
+             s.tippingDirection...);
+    v.figure(result("ballast_needed_kg", "ballast in the middle that is wanted there", K::Mass),
+             s.ballastNeeded...);
+    v.figure(result("anchor_ratio", "strength of the anchors over their pull", K::Ratio), s.anchors...);
+    v.figure(result("anchor_pull_N", "pull on the worst anchor", K::Force), s.anchorPull...);
+    v.figure(result("clearance_m", "nearest that it comes to anything", K::Length), s.clearance...);
+    v.figure(result("clearance_at_least_m", "nearer than this no pose comes", K::Length),
+             s.clearanceAtLeast...);
+}
+
+} // namespace gantry

@@ -1,0 +1,245 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/motion/profile.h"
+#include "core/motor/noise.h"
+#include "core/results/describe_figures.h"
+
+/// What one shot asks of one axis and what the picture makes of it, in parts that have numbers, a reason why
+/// not, or no meaning for a drive as a whole. U is m or rad.
+namespace gantry {
+
+struct ShotMotion {
+    Figure topSpeed;         ///< [U/s]
+    Figure acceleration;     ///< [U/s²] peak
+    Figure jerk;             ///< [U/s³] that the ramps need
+    Figure time;             ///< [s]
+    Figure stoppingDistance; ///< [U] from the shot's top speed with its own ramp out
+    Figure motorSpeed;       ///< [rad/s]
+};
+template <class V, Of<ShotMotion>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("top_speed_m_s", K::Speed, "top_speed_rad_s", K::AngularSpeed, "top speed"),
+             s.topSpeed...);
+    v.figure(result("acceleration_m_s2", K::Acceleration, "acceleration_rad_s2", K::AngularAcceleration,
+                    "peak acceleration"),
+             s.acceleration...);
+    v.figure(result("jerk_m_s3", K::Jerk, "jerk_rad_s3", K::AngularJerk, "jerk of its ramps"), s.jerk...);
+    v.figure(result("time_s", "time it takes", K::Time), s.time...);
+    v.figure(result("stopping_distance_m", K::Length, "stopping_distance_rad", K::Angle,
+                    "stopping distance from top speed, with its own ramp"),
+             s.stoppingDistance...);
+    v.figure(result("motor_speed_rpm", "motor speed", K::RotationRate, perMinute), s.motorSpeed...);
+}
+
+/// Torque asked and there, at the motor unless said otherwise.
+struct ShotTorque {
+    Figure force;           ///< [N] or [N·m] at the mechanism, largest on the ramp
+    Figure lastShaft;       ///< [N·m] at the last shaft of the drive, largest on the ramp
+    Figure needed;          ///< [N·m] largest on the ramp
+    Figure breakaway;       ///< [N·m]
+    Figure available;       ///< [N·m] at the motor speed
+    Figure availableLow;    ///< [N·m] at the motor speed and the lowest supply voltage
+    Figure margin;          ///< [1] available over needed, ramp and break-away
+    Figure leastCurrent;    ///< [A rms] that still gives the wanted margin
+    Figure rms;             ///< [N·m] over the shot
+    Figure continuous;      ///< [N·m] that the motor stands for hours at the motor speed
+    Figure maxAcceleration; ///< [U/s²] with the wanted margin along the ramp to top speed
+    Figure electricalPower; ///< [W] from the supply at its worst
+};
+template <class V, Of<ShotTorque>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("force_needed_N", K::Force, "load_torque_needed_Nm", K::Torque, "needed at the load"),
+             s.force...);
+    v.figure(result("last_shaft_torque_Nm", "needed at the last shaft", K::Torque), s.lastShaft...);
+    v.figure(result("torque_needed_Nm", "needed at the motor", K::Torque), s.needed...);
+    v.figure(result("breakaway_torque_Nm", "needed to break away", K::Torque), s.breakaway...);
+    v.figure(result("torque_available_Nm", "torque at its motor speed", K::Torque), s.available...);
+    v.figure(result("torque_available_low_voltage_Nm", "the same at the lowest supply voltage", K::Torque),
+             s.availableLow...);
+    v.figure(result("torque_margin", "torque there over torque needed", K::Ratio), s.margin...);
+    v.figure(result("least_current_rms_A", "least current for the wanted margin", K::Current),
+             s.leastCurrent...);
+    v.figure(result("torque_rms_Nm", "torque over the shot, rms", K::Torque), s.rms...);
+    v.figure(result("torque_continuous_Nm", "torque that the motor stands for hours", K::Torque),
+             s.continuous...);
+    v.figure(result("max_acceleration_m_s2", K::Acceleration, "max_acceleration_rad_s2",
+                    K::AngularAcceleration, "largest acceleration at the wanted margin"),
+             s.maxAcceleration...);
+    v.figure(result("electrical_power_W", "power from the supply at its worst", K::Power),
+             s.electricalPower...);
+}
+
+/// Of a motor whose speed is set by hand or by a share of its voltage.
+struct SpeedKnob {
+    Figure setting; ///< [1] of full speed: the knob or duty that gives the top speed
+    Figure slowest; ///< [1] of the shot's top speed, the least that runs steadily
+};
+template <class V, Of<SpeedKnob>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("speed_setting", "share of full speed to set", K::Percentage), s.setting...);
+    v.figure(result("slowest_setting", "slowest that runs steadily, of its top speed", K::Percentage),
+             s.slowest...);
+}
+
+struct RegulatorHeat {
+    Figure heat;        ///< [W] lasting
+    Figure temperature; ///< [°C] of its chip
+};
+template <class V, Of<RegulatorHeat>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("regulator_heat_W", "heat in the regulator", K::Power), s.heat...);
+    v.figure(result("regulator_temperature_C", "temperature of the regulator's chip", K::Celsius),
+             s.temperature...);
+}
+
+/// Of a drive that is told places: by how far the rotor trails its command.
+struct RotorLag {
+    Figure angle;  ///< [rad] of the rotor
+    Figure travel; ///< [U]
+};
+template <class V, Of<RotorLag>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("lag_rad", "rotor lag", K::Angle), s.angle...);
+    v.figure(result("lag_m", K::Length, "lag_travel_rad", K::Angle, "rotor lag, as travel"), s.travel...);
+}
+
+/// Of a drive that is told places: how finely and truly it keeps them, in the picture.
+struct PlaceErrors {
+    Figure lag;          ///< [px]
+    Figure step;         ///< [px] of one microstep
+    Figure stepping;     ///< [px] peak to peak left of microsteps and full-step error after exposure
+    Figure accuracy;     ///< [px] ± error of a full step
+    Figure frictionBand; ///< [px] within which the rotor may come to rest
+    Figure idleShift;    ///< [px] when run current falls to hold current
+};
+template <class V, Of<PlaceErrors>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("lag_px", "rotor lag", K::Pixels), s.lag...);
+    v.figure(result("step_px", "one microstep", K::Pixels), s.step...);
+    v.figure(result("stepping_px", "stepping left after exposure, peak to peak", K::Pixels), s.stepping...);
+    v.figure(result("step_accuracy_px", "error of a full step, either way", K::Pixels), s.accuracy...);
+    v.figure(result("friction_band_px", "band in which friction lets it rest", K::Pixels), s.frictionBand...);
+    v.figure(result("idle_shift_px", "shift when current falls to hold", K::Pixels), s.idleShift...);
+}
+
+/// What play and springs do to the picture, and the four kinds of error they add up to.
+struct PictureErrors {
+    Figure backlash; ///< [px]
+    Figure stretch;  ///< [px]
+    Figure drift;    ///< [px/frame]
+    Figure jitter;   ///< [px] peak to peak
+    Figure repeat;   ///< [px]
+    Figure framing;  ///< [px]
+};
+template <class V, Of<PictureErrors>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("backlash_px", "backlash", K::Pixels), s.backlash...);
+    v.figure(result("stretch_px", "stretch between speeding up and braking", K::Pixels), s.stretch...);
+    v.figure(result("drift_px_per_frame", "slow drift", K::PixelsPerFrame), s.drift...);
+    v.figure(result("jitter_px", "jitter, peak to peak", K::Pixels), s.jitter...);
+    v.figure(result("repeat_px", "repeat error", K::Pixels), s.repeat...);
+    v.figure(result("framing_px", "framing error", K::Pixels), s.framing...);
+}
+
+/// How the picture moves.
+struct PictureMotion {
+    Figure speed;        ///< [px/s]
+    Figure perFrame;     ///< [px]
+    Figure blur;         ///< [px]
+    Figure crossingTime; ///< [s] for detail to cross the picture
+};
+template <class V, Of<PictureMotion>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("picture_speed_px_s", "speed of the picture", K::PixelsPerSecond), s.speed...);
+    v.figure(result("picture_speed_px_per_frame", "speed of the picture, each frame", K::PixelsPerFrame),
+             s.perFrame...);
+    v.figure(result("blur_px", "blur", K::Pixels), s.blur...);
+    v.figure(result("crossing_time_s", "time in which detail crosses the picture", K::Time),
+             s.crossingTime...);
+}
+
+/// What goes on rocking when the axis has stopped.
+struct Rocking {
+    Figure pixels;   ///< [px] peak to peak, left when the ramp out ends
+    Figure settling; ///< [s] after it until only the jitter limit is left
+};
+template <class V, Of<Rocking>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("rocking_px", "rocking left at the stop, peak to peak", K::Pixels), s.pixels...);
+    v.figure(result("rocking_time_s", "time until only the jitter limit is left", K::Time), s.settling...);
+}
+
+/// What rail or arm do to the picture by bending.
+struct PictureSag {
+    Figure pixels; ///< [px] by which it shifts and turns over the travel
+    Figure drift;  ///< [px/frame] of it at the shot's top speed
+};
+template <class V, Of<PictureSag>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("sag_px", "shift by sag over the travel", K::Pixels), s.pixels...);
+    v.figure(result("sag_px_per_frame", "drift by sag", K::PixelsPerFrame), s.drift...);
+}
+
+struct ShotEvaluation {
+    int shot = 0;                  ///< index in Project::shots
+    Reason problem = Reason::None; ///< why there is no profile, if so
+    motion::Profile profile;       ///< empty if there is a problem
+    bool jerkExceeded = false;     ///< the ease is shorter than the jerk setting allows
+    bool follows = false;          ///< no movement of its own: it keeps the subject framed
+    double pixelsPerUnit = 0.0;    ///< [px/U] in the delivered picture; 0 where nothing says
+    motor::Noise noise;
+
+    Figure distance; ///< [U] without sign
+    Figure carried;  ///< [N] or [N·m] from the axes below moving in the same shot
+    ShotMotion motion;
+    Figure pulseRate; ///< [Hz] of a drive that takes pulses
+    ShotTorque torque;
+    Figure sourceCurrent; ///< [A] that a brushed motor draws at its worst
+    SpeedKnob knob;
+    RegulatorHeat regulator;
+    Figure slackDeceleration; ///< [U/s²] at which a cord goes slack
+
+    RotorLag lag;
+    PlaceErrors place;
+    bool loadReverses = false; ///< the backlash lets go within the shot
+    Figure letsGoAt;       ///< [s] after the start, first; none where the place decides and not the moment
+    Figure stretchTravel;  ///< [U] between speeding up and braking
+    Figure guidePixels;    ///< [px] by which play of the guides turns the picture
+    Figure roundingPixels; ///< [px] over the shot, from rounded steps per unit
+    PictureErrors errors;
+    PictureMotion picture;
+    Rocking rocking;
+    PictureSag sag;
+};
+template <class V, Of<ShotEvaluation>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("distance_m", K::Length, "distance_rad", K::Angle, "distance"), s.distance...);
+    v.figure(result("carried_N", K::Force, "carried_Nm", K::Torque, "load by the axes below"), s.carried...);
+    describe(v, s.motion...);
+    v.figure(result("pulse_rate_hz", "pulse rate", K::Frequency), s.pulseRate...);
+    describe(v, s.torque...);
+    v.figure(result("source_current_A", "current of a brushed motor at its worst", K::Current),
+             s.sourceCurrent...);
+    describe(v, s.knob...);
+    describe(v, s.regulator...);
+    v.figure(result("slack_deceleration_m_s2", "braking at which the cord goes slack", K::Acceleration),
+             s.slackDeceleration...);
+    describe(v, s.lag...);
+    describe(v, s.place...);
+    v.flag(mark("load_reverses", "backlash lets go within the shot"), s.loadReverses...);
+    v.figure(result("lets_go_at_s", "moment when backlash lets go", K::Time), s.letsGoAt...);
+    v.figure(result("stretch_m", K::Length, "stretch_rad", K::Angle,
+                    "stretch between speeding up and braking, as travel"),
+             s.stretchTravel...);
+    v.figure(result("guide_px", "turn by play of the guides", K::Pixels), s.guidePixels...);
+    v.figure(result("rounding_px", "error by rounded steps per unit", K::Pixels), s.roundingPixels...);
+    describe(v, s.errors...);
+    describe(v, s.picture...);
+    describe(v, s.rocking...);
+    describe(v, s.sag...);
+    v.flag(mark("follows_subject", "keeps the subject framed, without a move of its own"), s.follows...);
+    v.rank(mark("noise_rank", "how loud: 1 silent to 4 loud"), s.noise.rank...);
+}
+
+} // namespace gantry
