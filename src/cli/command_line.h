@@ -46,8 +46,9 @@ struct OnFile {
     Call call;
 };
 
-using Command = std::variant<Answer, EvaluateCall, VerdictsCall, CheckCall, ExportCall, OnFile<SimulateCall>,
-                             OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall, ResultsCall>;
+using Command =
+    std::variant<Answer, EvaluateCall, VerdictsCall, CheckCall, ExportCall, OnFile<SimulateCall>,
+                 OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall, ResultsCall>;
 
 /// Reads the arguments behind the program's name. What is unknown, missing or out of range is a complaint
 /// that names it; nothing is ignored.

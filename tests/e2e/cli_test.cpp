@@ -125,8 +125,8 @@ private slots:
         }
     }
     static QStringList commands() {
-        return {"evaluate",     "verdicts",   "check", "export", "simulate",  "confidence",
-                "stall-ladder", "find-ratio", "rig",   "schema", "results", "completion"};
+        return {"evaluate",     "verdicts",   "check", "export", "simulate", "confidence",
+                "stall-ladder", "find-ratio", "rig",   "schema", "results",  "completion"};
     }
     void helpAndVersionAreNoFailures() {
         const Result all = run({"--help"});
@@ -155,16 +155,19 @@ private slots:
         const std::string page = textOfFile(sourcePath("docs/results.md"));
         QVERIFY2(page.ends_with("\n\n" + printed),
                  "docs/results.md is old: append what `calm-gantry-cli results` prints");
-        const auto j = nlohmann::json::parse(run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--json"}).out);
+        const auto j = nlohmann::json::parse(
+            run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--json"}).out);
         for (const auto& [key, value] : j.at("axes").at(0).at("shots").at(0).items())
             if (key != "id" && !key.ends_with("_why"))
                 QVERIFY2(printed.find("`axes[].shots[]." + key + "`") != std::string::npos, key.c_str());
     }
     void everyFigureInTheTable() {
-        const std::string all = run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--all"}).out;
+        const std::string all =
+            run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--all"}).out;
         QVERIFY(all.find("slide/shots/reveal\ttorque there over torque needed\t") != std::string::npos);
         QVERIFY(all.find("supply\tvoltage that arrives at the drivers\t") != std::string::npos);
-        QCOMPARE(run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--all", "--json"}).code, 2);
+        QCOMPARE(run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--all", "--json"}).code,
+                 2);
     }
     /// Nothing that is typed is ignored.
     void whatIsUnknownIsNamed() {

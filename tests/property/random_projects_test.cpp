@@ -35,7 +35,8 @@ private slots:
             }
             for (std::size_t k = 0; k < p.axes.size(); ++k)
                 for (const ShotEvaluation& s : a.evaluation.axes[k].shots)
-                    if (s.problem == Reason::None && !(s.motion.time && s.torque.needed && s.torque.rms && s.motion.topSpeed))
+                    if (s.problem == Reason::None &&
+                        !(s.motion.time && s.torque.needed && s.torque.rms && s.motion.topSpeed))
                         QFAIL(qPrintable(
                             QStringLiteral("project %1 axis %2: a basic figure is missing").arg(i).arg(k)));
             if (i % 50 == 0) { // the whole print, which also runs capability

@@ -144,9 +144,7 @@ private slots:
         QVERIFY(dialog != nullptr);
         auto* table = dialog->findChild<QTableWidget*>("rampsDialogTable");
         const Evaluation& e = d.window->document().assessment().evaluation;
-        const auto& shots = e.axes[0].shots;
-        const auto rows =
-            compareRamps(d.project(), e.axes[0], shots[static_cast<std::size_t>(e.axes[0].worstShot)]);
+        const auto rows = compareRamps(d.project(), e.axes[0], *e.axes[0].worst());
         QCOMPARE(table->rowCount(), static_cast<int>(rows.size()));
         int can = 0;
         for (int i = 0; i < table->rowCount(); ++i) {

@@ -122,8 +122,8 @@ private slots:
             c.swap(swapped.axes[std::size_t(c.axis)]);
             const double typed = evaluate(swapped).axes[std::size_t(c.axis)].steps.stepsPerUnit.value();
             const auto found = crosscheck::explainSteps(p, p.axes[std::size_t(c.axis)], typed);
-            VERIFY_NEAR(found.computed.value(), evaluate(p).axes[std::size_t(c.axis)].steps.stepsPerUnit.value(),
-                        1e-12);
+            VERIFY_NEAR(found.computed.value(),
+                        evaluate(p).axes[std::size_t(c.axis)].steps.stepsPerUnit.value(), 1e-12);
             // One commanded unit moves as much more as the number is too large.
             VERIFY_NEAR(found.movesForOne, typed / found.computed.value(), 1e-9);
             const bool named = std::any_of(found.suspects.begin(), found.suspects.end(), [&](const auto& s) {

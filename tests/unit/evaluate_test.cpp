@@ -175,7 +175,8 @@ private slots:
         VERIFY_NEAR(rise.pixelsPerUnit, 35.0 / 36.0 * 3840, 1e-9);
         // Belt stage and head in series, both seen at the axis.
         const double stiffness = 1 / (1 / 60.0 + 1 / 400.0);
-        VERIFY_NEAR(rise.stretchTravel.value(), 2 * load * rise.motion.acceleration.value() / stiffness, 1e-9);
+        VERIFY_NEAR(rise.stretchTravel.value(), 2 * load * rise.motion.acceleration.value() / stiffness,
+                    1e-9);
         VERIFY_NEAR(rise.errors.backlash.value(), 0.0002 * 35.0 / 36.0 * 3840, 1e-9);
         QVERIFY(!pan.powerOff.loaded);
     }

@@ -120,7 +120,8 @@ private slots:
         std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).motors = 2;
         const AxisEvaluation two = evaluateAxis(p, p.axes[0]);
         VERIFY_NEAR(two.shots[0].torque.available.value(), 2 * one.shots[0].torque.available.value(), 1e-12);
-        VERIFY_NEAR(two.shots[0].torque.needed.value() - one.shots[0].torque.needed.value(), // the second rotor
+        VERIFY_NEAR(two.shots[0].torque.needed.value() -
+                        one.shots[0].torque.needed.value(), // the second rotor
                     5.7e-6 * one.shots[0].motion.acceleration.value() / one.model.outputPerRad, 1e-6);
         QVERIFY(two.shots[0].torque.margin.value() > 1.8 * one.shots[0].torque.margin.value());
     }

@@ -56,13 +56,13 @@ private slots:
     void ruleKeysAreUniqueAndFound() {
         QSet<QString> keys;
         for (const rules::Rule& r : rules::all()) {
-            const QString key = QString::fromUtf8(r.key.data(), static_cast<qsizetype>(r.key.size()));
+            const QString key = QString::fromUtf8(r.key().data(), static_cast<qsizetype>(r.key().size()));
             QVERIFY(!keys.contains(key));
             keys.insert(key);
-            QCOMPARE(rules::all()[static_cast<std::size_t>(rules::indexOf(r.key))].key, r.key);
+            QCOMPARE(rules::all()[static_cast<std::size_t>(rules::indexOf(r.key()))].key(), r.key());
             QVERIFY(!text(r.title).contains('{'));
-            QVERIFY(r.bounds.wanted >= 1.0 &&
-                    (r.bounds.oversizedFrom == 0.0 || r.bounds.oversizedFrom > r.bounds.wanted));
+            QVERIFY(r.bounds().wanted >= 1.0 &&
+                    (r.bounds().oversizedFrom == 0.0 || r.bounds().oversizedFrom > r.bounds().wanted));
         }
         QCOMPARE(rules::indexOf("nonsense"), -1);
     }

@@ -182,8 +182,7 @@ void RigView::paintBend(QPainter& p) const {
         QString text = b.kind == BodyKind::Arm ? tr("bends %1").arg(context_.show(sag, Kind::Length))
                                                : tr("sags %1 at most").arg(context_.show(sag, Kind::Length));
         for (const ShotEvaluation& s : e.shots)
-            if (s.sag.pixels &&
-                s.shot == (e.worstShot >= 0 ? e.shots[static_cast<std::size_t>(e.worstShot)].shot : s.shot)) {
+            if (s.sag.pixels && s.shot == (e.worst() != nullptr ? e.worst()->shot : s.shot)) {
                 text += tr(", %1 over the range").arg(context_.show(s.sag.pixels, Kind::Pixels));
                 break;
             }

@@ -64,8 +64,8 @@ void SoftTable::paintEvent(QPaintEvent*) {
     // The shot after which it swings longest.
     const ShotEvaluation* shot = context_.shotEvaluation();
     for (const ShotEvaluation& s : e->shots)
-        if (s.rocking.settling &&
-            (shot == nullptr || !shot->rocking.settling || s.rocking.settling.value() > shot->rocking.settling.value()))
+        if (s.rocking.settling && (shot == nullptr || !shot->rocking.settling ||
+                                   s.rocking.settling.value() > shot->rocking.settling.value()))
             shot = &s;
     int y = 26;
     for (const SoftEntry& s : e->structure.soft) {

@@ -3,7 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "app/theme/tokens.h"
-#include "core/verdicts/rules.h"
+#include "core/criteria/criteria.h"
 
 #include <QPainter>
 #include <algorithm>
@@ -44,7 +44,7 @@ void TippingPolar::paintAnchors(QPainter& p) const {
     const Tokens& t = tokens();
     const RigStructure& rig = context_.document.assessment().evaluation.rig;
     const double pull = rig.anchorPull.value(), stand = context_.document.project().base.anchorStrength.value;
-    const double wanted = rules::all()[static_cast<std::size_t>(rules::indexOf("anchors"))].bounds.wanted;
+    const double wanted = criteria::anchors;
     const double whole = 1.1 * std::max(stand, wanted * pull);
     if (!(whole > 0.0)) return;
     const bool tight = height() < 150;
@@ -102,7 +102,7 @@ void TippingPolar::paintEvent(QPaintEvent*) {
     };
     p.setBrush(Qt::NoBrush);
     p.setFont(textFont(10));
-    for (const double ring : {1.0, 1.5, outermost}) {
+    for (const double ring : {1.0, criteria::tipping.value, outermost}) {
         p.setPen(QPen(ring == 1.0 ? t.brick : t.line, 1, ring == 1.0 ? Qt::DashLine : Qt::SolidLine));
         const double r = radius * ring / outermost;
         p.drawEllipse(middle, r, r);

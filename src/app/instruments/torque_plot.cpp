@@ -85,9 +85,10 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     const bool hasShot = shot != nullptr && shot->problem == Reason::None;
     const double shotSpeed = hasShot ? shot->motion.motorSpeed.value() : 0.0;
     // Steppers to beyond their corner, other motors to where their torque ends.
-    const double own = axis->cornerSpeed     ? axis->cornerSpeed.value() * 2.2
-                       : axis->checks.motorTopSpeed ? axis->checks.motorTopSpeed.value() / m.outputPerRad * 1.05
-                                             : 0.0;
+    const double own = axis->cornerSpeed ? axis->cornerSpeed.value() * 2.2
+                       : axis->checks.motorTopSpeed
+                           ? axis->checks.motorTopSpeed.value() / m.outputPerRad * 1.05
+                           : 0.0;
     const double top = std::max({own, shotSpeed * 1.6, 0.01 * rpm});
     const auto unit = units::shownUnit(units::Kind::Torque, context_.system());
     curves_ = torqueCurves(m, top, 120);
@@ -128,7 +129,8 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     resonance_->setVisible(static_cast<bool>(axis->resonance.low));
     if (axis->resonance.low) resonance_->topLeft->setCoords(axis->resonance.low.value() / perRpm, highest);
     if (axis->resonance.low)
-        resonance_->bottomRight->setCoords(axis->resonance.high.value() / perRpm, plot_->yAxis->range().lower);
+        resonance_->bottomRight->setCoords(axis->resonance.high.value() / perRpm,
+                                           plot_->yAxis->range().lower);
     const double volts = std::visit(
         [](const auto& p) {
             if constexpr (requires { p.supplyVoltage; })

@@ -47,10 +47,10 @@ const AxisEvaluation* Context::axisEvaluation() const {
 
 const ShotEvaluation* Context::shotEvaluation() const {
     const AxisEvaluation* e = axisEvaluation();
-    if (e == nullptr || e->worstShot < 0) return nullptr;
+    if (e == nullptr) return nullptr;
     for (const ShotEvaluation& s : e->shots)
         if (s.shot == session.shot()) return &s;
-    return &e->shots[static_cast<std::size_t>(e->worstShot)];
+    return e->worst();
 }
 
 QString Context::show(const Figure& f, units::Kind kind, int digits) const {

@@ -34,8 +34,8 @@ Capability capability(const Axis& axis, const AxisEvaluation& evaluation) {
     Capability out;
     out.margin = model.wantedMargin;
     double speed = model.settings.speed, acceleration = model.settings.acceleration;
-    if (evaluation.worstShot >= 0) {
-        const ShotEvaluation& shot = evaluation.shots[static_cast<std::size_t>(evaluation.worstShot)];
+    if (const ShotEvaluation* worst = evaluation.worst()) {
+        const ShotEvaluation& shot = *worst;
         out.shot = shot.shot;
         if (shot.problem == Reason::None) {
             speed = shot.motion.topSpeed.value();

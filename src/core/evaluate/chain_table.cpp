@@ -111,8 +111,8 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
         c.part = isLink ? ChainPart::Link : linear ? ChainPart::Belt : ChainPart::Output;
         c.link = isLink ? static_cast<int>(i) : -1;
         const bool moving = linear && !isLink;
-        c.speed =
-            moving ? cell(s.motion.topSpeed, speedKind) : cell(s.motion.motorSpeed.value() / turns, Kind::RotationRate);
+        c.speed = moving ? cell(s.motion.topSpeed, speedKind)
+                         : cell(s.motion.motorSpeed.value() / turns, Kind::RotationRate);
         c.needed = cell(needed[i], moving ? force : Kind::Torque);
         c.available = cell(available, moving ? force : Kind::Torque);
         if (!moving) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/checks.h"
 
+#include "core/criteria/criteria.h"
 #include "core/drivetrain/belt.h"
 #include "core/drivetrain/carriage.h"
 #include "core/drivetrain/gears.h"
@@ -18,40 +19,8 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 
-/// The hardest thing asked of an axis: the largest of each over its shots.
-struct Demand {
-    double speed = 0.0, acceleration = 0.0; ///< [U/s], [U/s²]
-    double carried = 0.0;                   ///< [N] or [N·m] from the axes below
-    double torqueRms = 0.0;                 ///< [N·m]
-};
-
-Demand demandOf(const AxisEvaluation& e) {
-    Demand d;
-    bool any = false;
-    for (const ShotEvaluation& s : e.shots) {
-        if (s.problem != Reason::None) continue;
-        any = true;
-        d.speed = std::max(d.speed, s.motion.topSpeed.value());
-        d.acceleration = std::max(d.acceleration, s.motion.acceleration.value());
-        d.carried = std::max(d.carried, s.carried.value());
-        d.torqueRms = std::max(d.torqueRms, s.torque.rms.value());
-    }
-    if (!any) {
-        d.speed = e.model.settings.speed;
-        d.acceleration = e.model.settings.acceleration;
-    }
-    return d;
-}
-
-/// Force or torque at the mechanism: pulling against all at once, or breaking away.
-double loadForce(const DriveModel& m, const Demand& d) {
-    const drivetrain::Load& l = m.chain.load;
-    const double steady = std::abs(l.steady) + d.carried;
-    return std::max(steady + l.coulomb + l.inertia * d.acceleration, steady + m.staticFriction);
-}
-
 /// Torque behind stage i that the drive must pass on at its worst.
-double torqueBehind(const DriveModel& m, const Demand& d, std::size_t i) {
+double torqueBehind(const DriveModel& m, const HardestDemand& d, std::size_t i) {
     double torque = loadForce(m, d);
     for (std::size_t k = m.chain.stages.size(); k-- > i + 1;)
         torque /= m.chain.stages[k].ratio * m.chain.stages[k].efficiency;
@@ -93,7 +62,7 @@ struct LinkChecker {
         const double mesh = belt ? belt->teethInMeshSmall : 0.0;
         if (s.beltTeeth > 0)
             out.centreDistance = Figure::of(chosen.value_or(std::nan("")), Reason::NotApplicable);
-        out.meshes = Figure::of(mesh / 6.0);
+        out.meshes = Figure::of(mesh / criteria::teethInMesh);
         out.load = Figure::of(torque / radius);
         out.allowed = Figure::of(drivetrain::allowedBeltPull(pitch, s.width, mesh));
         out.strength = Figure::of(over(out.allowed.value(), out.load.value()));
@@ -129,17 +98,17 @@ struct OutputChecker {
     void operator()(const BeltOutput& b) {
         const double pull = force / (b.motors * (b.doubled ? 2 : 1));
         out.load = Figure::of(pull);
-        // Makers allow belts about 0.4 % of strain in service.
-        out.allowed = Figure::of(0.004 * b.tensileStiffness.value);
+        out.allowed = Figure::of(criteria::beltStrain * b.tensileStiffness.value);
         out.strength = Figure::of(over(out.allowed.value(), pull));
-        out.meshes = Figure::of(b.teeth / 2.0 / 6.0);
+        out.meshes = Figure::of(b.teeth / 2.0 / criteria::teethInMesh);
     }
     void operator()(const ScrewOutput& s) {
         const auto ends = static_cast<drivetrain::Ends>(s.ends);
         const double turnsPerMetre = 2.0 * pi / s.lead.value;
-        e.checks.whirlSpeed = Figure::of(drivetrain::whirlingSpeed(s.rootDiameter.value, linear->railLength, ends) /
-                                  turnsPerMetre);
-        e.checks.bucklingLoad = Figure::of(drivetrain::bucklingLoad(s.rootDiameter.value, linear->railLength, ends));
+        e.checks.whirlSpeed = Figure::of(
+            drivetrain::whirlingSpeed(s.rootDiameter.value, linear->railLength, ends) / turnsPerMetre);
+        e.checks.bucklingLoad =
+            Figure::of(drivetrain::bucklingLoad(s.rootDiameter.value, linear->railLength, ends));
         out.load = Figure::of(force);
     }
     void operator()(const RackOutput& r) {
@@ -161,8 +130,9 @@ struct OutputChecker {
         e.checks.cordRatio = Figure::of(over(w.breakingLoad.value, force));
         e.checks.windingLayers = Figure::of(winding.layers);
         e.checks.stepsPerUnitLast = e.steps.stepsPerUnit;
-        e.checks.stepsPerUnitFirst = Figure::of(e.steps.stepsPerUnit.value() * winding.lastRadius / winding.firstRadius,
-                                         e.steps.stepsPerUnit.reason());
+        e.checks.stepsPerUnitFirst =
+            Figure::of(e.steps.stepsPerUnit.value() * winding.lastRadius / winding.firstRadius,
+                       e.steps.stepsPerUnit.reason());
     }
     void operator()(const DirectOutput&) {}
     void operator()(const RingOutput& r) {
@@ -181,7 +151,7 @@ double beltPull(double preload, double force) {
 }
 
 /// Pull on the motor's shaft by whatever sits on it.
-void fillShaft(AxisEvaluation& e, const Axis& axis, const Demand& d) {
+void fillShaft(AxisEvaluation& e, const Axis& axis, const HardestDemand& d) {
     double radial = 0.0, axial = 0.0;
     const Link* first = axis.links.empty() ? nullptr : &axis.links.front();
     if (first != nullptr) {
@@ -209,7 +179,7 @@ void fillShaft(AxisEvaluation& e, const Axis& axis, const Demand& d) {
     e.checks.shaftAxial = Figure::of(axial);
 }
 
-void fillHeat(AxisEvaluation& e, const Project& project, const Axis& axis, const Demand& d) {
+void fillHeat(AxisEvaluation& e, const Project& project, const Axis& axis, const HardestDemand& d) {
     const MotorBody& body = bodyOf(axis.motor);
     double watts = std::nan("");
     Reason reason = Reason::NotApplicable;
@@ -221,17 +191,19 @@ void fillHeat(AxisEvaluation& e, const Project& project, const Axis& axis, const
         const double current = motor::motorCurrent(*dc, d.torqueRms / e.model.motors);
         watts = current * current * dc->nominalVoltage / dc->stallCurrent;
     } else if (const auto* servo = std::get_if<ServoMotor>(&axis.motor)) {
-        // Rated torque is what warms it by about 60 K, and heat goes with torque squared.
+        // Rated torque is what warms it by so much, and heat goes with torque squared.
         const double share = d.torqueRms / e.model.motors / servo->ratedTorque.value;
-        e.checks.caseTemperature = Figure::of(project.conditions.ambient + 60.0 * share * share);
+        e.checks.caseTemperature =
+            Figure::of(project.conditions.ambient + criteria::servoRise * share * share);
         e.checks.caseLimit = Figure::of(caseLimit(body.mount));
         return;
     }
-    e.checks.caseTemperature = Figure::of(project.conditions.ambient + body.thermalResistance.value * watts, reason);
+    e.checks.caseTemperature =
+        Figure::of(project.conditions.ambient + body.thermalResistance.value * watts, reason);
     e.checks.caseLimit = Figure::of(caseLimit(body.mount));
 }
 
-void fillGuide(AxisEvaluation& e, const LinearMechanism& linear, const Demand& d) {
+void fillGuide(AxisEvaluation& e, const LinearMechanism& linear, const HardestDemand& d) {
     const Guide& g = linear.guide;
     const double mass = e.model.chain.load.inertia;
     const double normal = mass * standardGravity * std::cos(linear.slope.value);
@@ -242,10 +214,10 @@ void fillGuide(AxisEvaluation& e, const LinearMechanism& linear, const Demand& d
         along += item.mass.value * standardGravity * std::abs(item.along);
     across = loadForce(e.model, d) * std::abs(g.pushOffset);
     e.checks.guideRotation = Figure::of(drivetrain::playRotation(g.play.value, g.wheelbase));
-    e.checks.bindingRatio = sliding
-                         ? Figure::of(drivetrain::bindingRatio(g.wheelbase, g.pushOffset, g.friction.value),
-                                      Reason::Unbounded)
-                         : Figure::none(Reason::NotApplicable);
+    e.checks.bindingRatio =
+        sliding ? Figure::of(drivetrain::bindingRatio(g.wheelbase, g.pushOffset, g.friction.value),
+                             Reason::Unbounded)
+                : Figure::none(Reason::NotApplicable);
     e.checks.bearingLoad = Figure::of(drivetrain::bearingLoad(normal, along, across, g.wheelbase, g.track));
     e.checks.guideFriction = Figure::of(g.friction.value * normal);
     if (linear.panBar.fitted) {
@@ -255,7 +227,8 @@ void fillGuide(AxisEvaluation& e, const LinearMechanism& linear, const Demand& d
         const auto low = drivetrain::panBarAngle(bar, -half), high = drivetrain::panBarAngle(bar, half);
         const double reach =
             (std::abs(bar.offset) + half * std::abs(std::tan(bar.angle))) * std::cos(bar.angle);
-        e.checks.panBarTurn = low && high ? Figure::of(std::abs(*high - *low)) : Figure::none(Reason::OutOfRange);
+        e.checks.panBarTurn =
+            low && high ? Figure::of(std::abs(*high - *low)) : Figure::none(Reason::OutOfRange);
         e.checks.panBarReach = Figure::of(over(bar.armLength, reach));
     }
 }
@@ -280,54 +253,80 @@ void fillStop(AxisEvaluation& e, const Axis& axis) {
     }
     const double friction = off.friction.value() / off.gravity.value();
     e.stop.ratio = Figure::of(e.checks.locks ? std::max(1.0, friction) : friction);
-    // Friction by up to half beyond gravity, and threads that lock, let go when shaken.
-    e.stop.outcome = off.falls                   ? StopOutcome::Falls
-               : e.checks.locks || friction < 1.5 ? StopOutcome::Creeps
-                                           : StopOutcome::Stays;
+    // Friction that is little more than gravity, and threads that lock, let go when shaken.
+    e.stop.outcome = off.falls                                              ? StopOutcome::Falls
+                     : e.checks.locks || friction < criteria::creepFriction ? StopOutcome::Creeps
+                                                                            : StopOutcome::Stays;
 }
 
 } // namespace
 
+HardestDemand hardestDemand(const AxisEvaluation& e) {
+    HardestDemand d;
+    bool any = false;
+    for (const ShotEvaluation& s : e.shots) {
+        if (s.problem != Reason::None) continue;
+        any = true;
+        d.speed = std::max(d.speed, s.motion.topSpeed.value());
+        d.acceleration = std::max(d.acceleration, s.motion.acceleration.value());
+        d.carried = std::max(d.carried, s.carried.value());
+        d.torqueRms = std::max(d.torqueRms, s.torque.rms.value());
+    }
+    if (!any) {
+        d.speed = e.model.settings.speed;
+        d.acceleration = e.model.settings.acceleration;
+    }
+    return d;
+}
+
+double loadForce(const DriveModel& m, const HardestDemand& d) {
+    const drivetrain::Load& l = m.chain.load;
+    const double steady = std::abs(l.steady) + d.carried;
+    return std::max(steady + l.coulomb + l.inertia * d.acceleration, steady + m.staticFriction);
+}
+
 double caseLimit(MountMaterial mount) {
-    // What the motor's own windings and magnets take at its case; a mount can only take less.
-    constexpr double motor = 80.0;
+    // A mount can only take less than the motor's own windings and magnets.
+    const auto atMost = [](const criteria::Criterion& limit) {
+        return std::min(criteria::motorCase.value, limit.value);
+    };
     switch (mount) {
     case MountMaterial::PrintedPla:
-        return std::min(motor, 50.0);
+        return atMost(criteria::mountPla);
     case MountMaterial::PrintedPetg:
-        return std::min(motor, 68.0);
+        return atMost(criteria::mountPetg);
     case MountMaterial::PrintedAbs:
-        return std::min(motor, 88.0);
+        return atMost(criteria::mountAbs);
     case MountMaterial::Plywood:
     case MountMaterial::PrintedNylon:
     case MountMaterial::Metal:
         break;
     }
-    return motor;
+    return criteria::motorCase;
 }
 
 double allowedToothStress(GearMaterial material) {
     switch (material) {
     case GearMaterial::Steel:
-        return 140e6;
+        return criteria::toothSteel;
     case GearMaterial::Brass:
-        return 50e6;
+        return criteria::toothBrass;
     case GearMaterial::Aluminium:
-        return 70e6;
+        return criteria::toothAluminium;
     case GearMaterial::Acetal:
-        return 25e6;
+        return criteria::toothAcetal;
     case GearMaterial::Nylon:
-        return 20e6;
+        return criteria::toothNylon;
     case GearMaterial::PrintedPla:
-        return 10e6;
+        return criteria::toothPla;
     case GearMaterial::PrintedPetg:
-        return 8e6;
+        return criteria::toothPetg;
     case GearMaterial::Hardwood:
-        return 7e6;
+        return criteria::toothHardwood;
     case GearMaterial::Plywood:
         break;
     }
-    return 6e6;
+    return criteria::toothPlywood;
 }
 
 motor::Noise noiseOf(const Axis& axis, const DriveModel& m, double motorSpeed) {
@@ -361,7 +360,7 @@ motor::Noise noiseOf(const Axis& axis, const DriveModel& m, double motorSpeed) {
 }
 
 void fillChecks(AxisEvaluation& e, const Project& project, const Axis& axis) {
-    const Demand d = demandOf(e);
+    const HardestDemand d = hardestDemand(e);
     e.checks.parts.reserve(axis.links.size() + 1);
     double shaftSpeed = d.speed / e.model.outputPerRad;
     for (std::size_t i = 0; i < axis.links.size(); ++i) {

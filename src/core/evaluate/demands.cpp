@@ -17,8 +17,8 @@ AxisDemands demandsOf(const Project& project, const AxisEvaluation& evaluation) 
         take(out.fastest, s.motion.topSpeed.value(), s.shot, true);
         take(out.slowest, s.motion.topSpeed.value(), s.shot, false);
         take(out.steepest, s.motion.acceleration.value(), s.shot, true);
-        take(out.finest, stepwise(shot) ? s.profile.distance : s.motion.topSpeed.value() / shot.frameRate, s.shot,
-             false);
+        take(out.finest, stepwise(shot) ? s.profile.distance : s.motion.topSpeed.value() / shot.frameRate,
+             s.shot, false);
     }
     return out;
 }

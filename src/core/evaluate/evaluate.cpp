@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 
+#include "core/criteria/criteria.h"
 #include "core/evaluate/axis_structure.h"
 #include "core/evaluate/output_view.h"
 #include "core/evaluate/rig_structure.h"
@@ -14,6 +15,7 @@
 #include "core/motor/stepper_motion.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 #include <numbers>
@@ -22,10 +24,6 @@ namespace gantry {
 namespace {
 
 constexpr double pi = std::numbers::pi;
-
-/// The band about the rotor's natural frequency in which full steps shake it: ±15 %, which spans the lower
-/// frequency of large swings (15 % down at 90° electrical).
-constexpr double resonanceBandBelow = 0.85, resonanceBandAbove = 1.15;
 
 void fillSteps(AxisEvaluation& e, const Controller& controller) {
     const DriveModel& m = e.model;
@@ -60,8 +58,9 @@ void fillInertia(AxisEvaluation& e) {
     const double frequency =
         motor::naturalFrequency(stepper->rotorTeeth, m.motors * m.torqueAmplitude, 0.0, all);
     const double speed = frequency * m.fullStep();
-    e.resonance = {Figure::of(frequency, m.missing), Figure::of(resonanceBandBelow * speed, m.missing),
-                   Figure::of(resonanceBandAbove * speed, m.missing), Figure::of(speed, m.missing)};
+    e.resonance = {
+        Figure::of(frequency, m.missing), Figure::of((1.0 - criteria::resonanceBand) * speed, m.missing),
+        Figure::of((1.0 + criteria::resonanceBand) * speed, m.missing), Figure::of(speed, m.missing)};
 }
 
 /// Torque [N·m] that gravity puts on the shaft a brake sits on. On the load side a linear axis brakes the
@@ -96,7 +95,7 @@ void fillStandstill(AxisEvaluation& e, const Axis& axis) {
     e.holdNeeded = Figure::of(m.gravityAtMotor());
     e.holdAvailable = Figure::of(m.motors * m.holdAmplitude, m.missing);
     e.checks.locks = std::any_of(m.chain.stages.begin(), m.chain.stages.end(),
-                          [](const drivetrain::Stage& s) { return s.backEfficiency <= 0.0; });
+                                 [](const drivetrain::Stage& s) { return s.backEfficiency <= 0.0; });
 
     PowerOff& off = e.powerOff;
     const double gravity = std::abs(load.steady);
@@ -113,8 +112,8 @@ void fillStandstill(AxisEvaluation& e, const Axis& axis) {
         off.energy = off.speed = Figure::none(Reason::NotApplicable);
         return;
     }
-    // An unbalanced turning mass gives back at most what lifting it over two radians of full moment takes.
-    const double way = m.kind == AxisKind::Linear ? m.travel : std::min(m.travel, 2.0);
+    // An unbalanced turning mass gives back at most what lifting it so far at full moment takes.
+    const double way = m.kind == AxisKind::Linear ? m.travel : std::min(m.travel, criteria::fallAngle.value);
     const double energy = (gravity - m.friction) * way;
     const double inertiaAtOutput = drivetrain::inertiaAtMotor(m.chain) / (m.outputPerRad * m.outputPerRad);
     off.energy = Figure::of(energy);
@@ -148,12 +147,11 @@ void fillLimits(AxisEvaluation& e, Searches searches) {
         e.torqueLimitSpeed = e.maxSpeed = Figure::none(m.missing);
         return;
     }
-    const double acceleration = e.worstShot >= 0
-                                    ? e.shots[static_cast<std::size_t>(e.worstShot)].motion.acceleration.value()
-                                    : m.settings.acceleration;
+    const ShotEvaluation* worst = e.worst();
+    const double acceleration =
+        worst != nullptr ? worst->motion.acceleration.value() : m.settings.acceleration;
     if (!std::isfinite(acceleration)) {
-        e.torqueLimitSpeed = e.maxSpeed =
-            Figure::none(e.shots[static_cast<std::size_t>(e.worstShot)].problem);
+        e.torqueLimitSpeed = e.maxSpeed = Figure::none(worst->problem);
         return;
     }
     // 1e5 rad/s is beyond any motor; reaching it means that torque sets no limit.
@@ -170,15 +168,14 @@ DriveSpring driveSpring(const DriveModel& m, const Axis& axis) {
 /// A motor turned by hand gives its back-EMF to the driver: peak volts per rad/s equal torque per ampere.
 void fillHandVoltage(AxisEvaluation& e, const Project& project, const Axis& axis) {
     const DriveModel& m = e.model;
-    // Nobody pushes faster than this where it takes more than a firm push of 60 N at the carriage or the
+    // Nobody pushes faster than this where it takes more than a firm push at the carriage or the
     // arm's end to get through the friction and to turn the motor over its detents backwards.
-    constexpr double firmPush = 60.0; // [N]
     const double reach = m.kind == AxisKind::Linear ? 1.0 : std::max(armReach(project, axis), 0.1);
     double back = 1.0;
     for (const drivetrain::Stage& s : m.chain.stages) back *= s.backEfficiency;
     const double push =
         (m.staticFriction + m.motors * m.detentTorque / (m.outputPerRad * std::max(back, 1e-9))) / reach;
-    if (e.checks.locks || !(push < firmPush)) return;
+    if (e.checks.locks || !(push < criteria::pushForce)) return;
     double constant = 0.0; // [V·s/rad]
     if (const motor::StepperParams* p = m.stepper())
         constant = motor::torqueConstant(*p);
@@ -190,14 +187,17 @@ void fillHandVoltage(AxisEvaluation& e, const Project& project, const Axis& axis
 }
 
 int worstShotOf(const std::vector<ShotEvaluation>& shots) {
-    int worst = -1;
-    for (std::size_t i = 0; i < shots.size(); ++i) {
-        const auto key = [&](std::size_t k) {
-            return shots[k].torque.margin ? shots[k].torque.margin.value() : 1e300;
-        };
-        if (worst < 0 || key(i) < key(static_cast<std::size_t>(worst))) worst = static_cast<int>(i);
-    }
-    return worst;
+    // Less is worse, in this order. Of shots alike in all of it any serves.
+    const auto key = [](const ShotEvaluation& s) {
+        constexpr double last = std::numeric_limits<double>::infinity();
+        if (!s.torque.margin) return std::array{last, last, last, last};
+        return std::array{s.torque.margin.value(), s.torque.available.value() / s.torque.needed.value(),
+                          -s.motion.acceleration.value(), -s.motion.topSpeed.value()};
+    };
+    const auto worst =
+        std::min_element(shots.begin(), shots.end(),
+                         [&](const ShotEvaluation& a, const ShotEvaluation& b) { return key(a) < key(b); });
+    return worst == shots.end() ? -1 : static_cast<int>(worst - shots.begin());
 }
 
 } // namespace

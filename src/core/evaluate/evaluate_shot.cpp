@@ -130,20 +130,20 @@ void fillTorque(ShotEvaluation& e, const Project& project, const Axis& axis, con
     const double available = m.available(motorSpeed);
     e.torque.force = Figure::of(worstForce(m, acceleration));
     e.torque.lastShaft = m.chain.stages.empty() ? Figure::none(Reason::NotApplicable)
-                                            : Figure::of(lastShaftTorque(m, acceleration));
+                                                : Figure::of(lastShaftTorque(m, acceleration));
     e.torque.needed = Figure::of(needed);
     e.torque.breakaway = Figure::of(m.breakawayTorque());
     e.torque.available = Figure::of(available, m.missing);
     e.torque.availableLow = Figure::of(m.availableAtLowVoltage(motorSpeed), m.missing);
     e.torque.margin = Figure::of(std::min(available / needed, m.available(0.0) / e.torque.breakaway.value()),
-                                m.missing == Reason::None ? Reason::Unbounded : m.missing);
+                                 m.missing == Reason::None ? Reason::Unbounded : m.missing);
     const double wanted = m.wantedMargin;
     const Reason noCurrent = m.missing != Reason::None                             ? m.missing
                              : std::holds_alternative<motor::ServoParams>(m.curve) ? Reason::NotApplicable
                                                                                    : Reason::Unbounded;
     e.torque.leastCurrent = Figure::of(std::max(currentFor(m, wanted * needed, motorSpeed),
-                                         currentFor(m, wanted * e.torque.breakaway.value(), 0.0)),
-                                noCurrent);
+                                                currentFor(m, wanted * e.torque.breakaway.value(), 0.0)),
+                                       noCurrent);
     if (const motor::DcParams* p = m.dc())
         e.sourceCurrent = Figure::of(m.motors * motor::sourceCurrent(*p, needed / m.motors));
     e.torque.rms = Figure::of(torqueRms(m, e.profile));
@@ -151,7 +151,7 @@ void fillTorque(ShotEvaluation& e, const Project& project, const Axis& axis, con
         // Slower than its peak for the rest of the time, against friction and gravity alone.
         const double ramps = e.torque.rms.value(), steady = m.rampTorque(speed, 0.0);
         e.torque.rms = Figure::of(std::sqrt((ramps * ramps * e.profile.time() + steady * steady * rest) /
-                                           (e.profile.time() + rest)));
+                                            (e.profile.time() + rest)));
     }
     if (m.regulated) fillRegulator(e, project, axis, m);
     e.torque.electricalPower = electricalPower(project, axis, m, e);
@@ -159,7 +159,7 @@ void fillTorque(ShotEvaluation& e, const Project& project, const Axis& axis, con
     fillSpeedSetting(e, m, motorSpeed, needed);
     if (searches == Searches::Yes)
         e.torque.maxAcceleration = Figure::of(m.largestAcceleration(speed),
-                                       m.missing == Reason::None ? Reason::Unbounded : m.missing);
+                                              m.missing == Reason::None ? Reason::Unbounded : m.missing);
 
     // A motor on a knob has no command to lag behind.
     if (!(m.commandAngle > 0.0)) return;

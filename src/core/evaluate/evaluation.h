@@ -17,7 +17,7 @@ namespace gantry {
 struct AxisEvaluation {
     DriveModel model;
     std::optional<drivetrain::Ratio> ratio;
-    int worstShot = -1; ///< index into shots; −1 if no shot moves this axis
+    int worstShot = -1; ///< index into shots of the one that comes nearest to losing steps, see worst()
 
     AxisSteps steps;
     Figure totalRatio;        ///< [1] motor turns per turn of the last shaft (linear) or of the axis
@@ -37,11 +37,18 @@ struct AxisEvaluation {
     Figure stoppingDistance; ///< [U] from the controller's top speed with its settings
     Figure holdNeeded;       ///< [N·m] gravity at the motor, no friction counted
     Figure holdAvailable;    ///< [N·m] at hold current
-    Figure handVoltage;      ///< [V] that the motor drives back when pushed by hand at the speed of Conditions
+    Figure handVoltage; ///< [V] that the motor drives back when pushed by hand at the speed of Conditions
     PowerOff powerOff;
     EmergencyStop stop;
     AxisChecks checks;
     AxisStructure structure; ///< of its rail or arm
+
+    /// The shot with the least torque margin; where break-away decides for several, the one that asks most of
+    /// the motor on its ramp. Shots that cannot be planned only where there are no others. Null if no shot
+    /// moves this axis. Every "worst shot" of an axis is this one; a rule names the shot that binds it.
+    const ShotEvaluation* worst() const {
+        return worstShot >= 0 ? &shots[static_cast<std::size_t>(worstShot)] : nullptr;
+    }
 };
 template <class V, Of<AxisEvaluation>... S>
 void describe(V& v, S&... s) {

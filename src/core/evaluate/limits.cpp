@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/limits.h"
 
+#include "core/criteria/criteria.h"
+#include "core/evaluate/checks.h"
 #include "core/evaluate/rig_structure.h"
 #include "core/motor/stepper_motion.h"
 
@@ -74,7 +76,8 @@ private:
             if (s.problem != Reason::None) continue;
             fastest_ = std::max(fastest_, s.motion.topSpeed.value());
             steepest_ = std::max(steepest_, s.motion.acceleration.value());
-            out_.shots.push_back({s.shot, s.motion.topSpeed.value(), s.motion.acceleration.value(), std::nullopt});
+            out_.shots.push_back(
+                {s.shot, s.motion.topSpeed.value(), s.motion.acceleration.value(), std::nullopt});
         }
     }
 
@@ -87,7 +90,8 @@ private:
         s.push_back({LimitReason::LowBattery, torqueSpeed(m_, demanded, ceiling, true)});
         if (e_.pulseLimitSpeed) s.push_back({LimitReason::PulseRate, e_.pulseLimitSpeed.value()});
         if (e_.checks.motorTopSpeed) s.push_back({LimitReason::MotorTop, e_.checks.motorTopSpeed.value()});
-        if (e_.checks.whirlSpeed) s.push_back({LimitReason::Whirl, 0.8 * e_.checks.whirlSpeed.value()});
+        if (e_.checks.whirlSpeed)
+            s.push_back({LimitReason::Whirl, criteria::whirlShare * e_.checks.whirlSpeed.value()});
         addPartSpeeds();
         if (const double cap = project_.conditions.speedNearPeople; cap > 0.0 && nearPeople())
             s.push_back({LimitReason::PeopleSpeed, cap / reach()});
@@ -99,7 +103,8 @@ private:
         for (const ShotEvaluation& shot : e_.shots) {
             if (!shot.picture.crossingTime || shot.motion.topSpeed.value() <= 0.0) continue;
             const Shot& asked = project_.shots[static_cast<std::size_t>(shot.shot)];
-            const double least = asked.limits.crossingTime * std::min(1.0, 30.0 / asked.frameRate);
+            const double least =
+                asked.limits.crossingTime * std::min(1.0, criteria::judderRate / asked.frameRate);
             // The gentlest shot decides: it stays watchable however the others are framed.
             const double speed = shot.motion.topSpeed.value() * shot.picture.crossingTime.value() / least;
             judder = std::max(judder, speed);
@@ -114,8 +119,7 @@ private:
             }
     }
 
-    /// Speeds at the pitch circle that makers allow: toothed belts 40 m/s, metal gears 15 m/s, plastic,
-    /// printed and wooden ones 5 m/s, at which they heat and hum.
+    /// Speeds at the pitch circle that makers allow.
     void addPartSpeeds() {
         double turns = 1.0; // of the motor per turn of the shaft in hand
         const auto add = [&](double radius, double fastest) {
@@ -123,17 +127,18 @@ private:
         };
         for (std::size_t i = 0; i < axis_.links.size() && i < m_.chain.stages.size(); ++i) {
             if (const auto* gear = std::get_if<GearStage>(&axis_.links[i]))
-                add(0.5 * gear->motorTeeth * gear->module,
-                    gear->material <= GearMaterial::Aluminium ? 15.0 : 5.0);
+                add(0.5 * gear->motorTeeth * gear->module, gear->material <= GearMaterial::Aluminium
+                                                               ? criteria::metalToothSpeed
+                                                               : criteria::softToothSpeed);
             if (const auto* belt = std::get_if<BeltStage>(&axis_.links[i]))
-                add(belt->motorTeeth * belt->pitch.value / (2.0 * pi), 40.0);
+                add(belt->motorTeeth * belt->pitch.value / (2.0 * pi), criteria::beltSpeed);
             turns *= m_.chain.stages[i].ratio;
         }
         const auto* linear = std::get_if<LinearMechanism>(&axis_.mechanism);
         if (linear != nullptr && std::holds_alternative<BeltOutput>(linear->output))
-            out_.speed.push_back({LimitReason::PartSpeed, 40.0});
+            out_.speed.push_back({LimitReason::PartSpeed, criteria::beltSpeed});
         if (linear != nullptr && std::holds_alternative<RackOutput>(linear->output))
-            out_.speed.push_back({LimitReason::PartSpeed, 15.0});
+            out_.speed.push_back({LimitReason::PartSpeed, criteria::metalToothSpeed});
     }
 
     bool nearPeople() const {
@@ -152,7 +157,8 @@ private:
 
     void fillRecommendedSpeed() {
         const double largest = out_.largest.speed;
-        out_.recommended.speed = fastest_ > 0.0 ? std::min(largest, 1.25 * fastest_) : 0.64 * largest;
+        out_.recommended.speed = fastest_ > 0.0 ? std::min(largest, criteria::shotRoom * fastest_)
+                                                : criteria::speedShare * largest;
     }
 
     void fillAccelerations() {
@@ -165,7 +171,7 @@ private:
         addParts();
         for (const ShotEvaluation& s : e_.shots)
             if (s.slackDeceleration && s.slackDeceleration.value() > 0.0)
-                a.push_back({LimitReason::CordSlack, s.slackDeceleration.value() / 1.5});
+                a.push_back({LimitReason::CordSlack, s.slackDeceleration.value() / criteria::cordSlack});
         if (out_.mode) {
             const double w = 2.0 * pi * out_.mode->frequency;
             double gentle = std::numeric_limits<double>::infinity();
@@ -183,26 +189,33 @@ private:
                 out_.largest.acceleration = l.value;
                 break;
             }
-        const double wanted = steepest_ > 0.0 ? 1.25 * steepest_ : 0.5 * out_.largest.acceleration;
+        const double wanted = steepest_ > 0.0 ? criteria::shotRoom * steepest_
+                                              : criteria::accelerationShare * out_.largest.acceleration;
         out_.recommended.acceleration = std::min(out_.largest.acceleration, wanted);
     }
 
-    /// Parts stand a force; what is left after the steady one accelerates the load.
+    /// Parts stand a force; what is left of it after the steady one accelerates the load.
     void addParts() {
-        const double steady = std::abs(m_.chain.load.steady) + m_.friction;
+        if (m_.chain.load.inertia <= 0.0) return;
+        // The loads of the parts are those of this demand, and go with it.
+        const HardestDemand demand = hardestDemand(e_);
+        const double checked = loadForce(m_, demand);
+        const double steady = std::abs(m_.chain.load.steady) + demand.carried + m_.chain.load.coulomb;
         for (const PartCheck& p : e_.checks.parts) {
             if (!p.allowed || !p.load || p.load.value() <= 0.0) continue;
-            const ShotEvaluation* worst =
-                e_.worstShot >= 0 ? &e_.shots[static_cast<std::size_t>(e_.worstShot)] : nullptr;
-            if (worst == nullptr || !worst->torque.force || m_.chain.load.inertia <= 0.0) continue;
-            // Its load goes with the force at the output.
-            const double factor = p.slip ? 1.5 : 2.0;
-            const double force = worst->torque.force.value() * p.allowed.value() / p.load.value() / factor;
-            const double a = (force - steady) / m_.chain.load.inertia;
+            const double force = checked * p.allowed.value() / p.load.value() / wantedOf(p);
             // A part that does not even stand the steady force with its factor leaves nothing.
-            out_.acceleration.push_back(
-                {p.slip ? LimitReason::Slip : LimitReason::PartStrength, std::max(0.0, a)});
+            out_.acceleration.push_back({p.slip ? LimitReason::Slip : LimitReason::PartStrength,
+                                         std::max(0.0, (force - steady) / m_.chain.load.inertia)});
         }
+    }
+    /// The factor with which a part's rule calls it fine.
+    double wantedOf(const PartCheck& part) const {
+        if (part.slip) return criteria::grip;
+        const auto* linear = std::get_if<LinearMechanism>(&axis_.mechanism);
+        const bool cord =
+            part.link < 0 && linear != nullptr && std::holds_alternative<WinchOutput>(linear->output);
+        return cord ? criteria::cordFactor * criteria::cordStrength : criteria::toothStrength.value;
     }
 
     void fillJerk() {
@@ -258,7 +271,7 @@ private:
             out_.startStop = Figure::of(std::min(jump, out_.largest.speed));
             // Half of it, and no more than what leaves the camera rocking by half the jitter limit: Δv/ω each
             // way.
-            double step = 0.5 * out_.startStop.value();
+            double step = criteria::instantStepShare * out_.startStop.value();
             if (out_.mode)
                 for (const ShotEvaluation& s : e_.shots)
                     if (s.pixelsPerUnit > 0.0)

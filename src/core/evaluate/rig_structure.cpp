@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/rig_structure.h"
 
+#include "core/criteria/criteria.h"
 #include "core/evaluate/arm_masses.h"
 #include "core/units/constants.h"
 
@@ -174,7 +175,7 @@ std::vector<TippingCase> tippingPolar(const Project& project, const std::vector<
 
 Figure ballastNeededAt(const Project& project, const std::vector<AxisEvaluation>& axes,
                        std::span<const double> pose, structure::Plan at) {
-    constexpr double wanted = 1.5;
+    const double wanted = criteria::tipping;
     const Loads loads = loadsOn(project, axes, layRig(project, pose));
     const auto ordinary =
         structure::ballastNeeded(loads.footprint, loads.weights, loads.ordinary, wanted, at);
@@ -272,7 +273,7 @@ std::optional<double> accelerationBeforeTipping(const Project& project, std::str
             if (c.reachable) least = std::min(least, c.ordinary);
         return least;
     };
-    constexpr double floor = 1.5;
+    const double floor = criteria::tipping;
     double low = 0.0, high = 1.0;
     if (ratioAt(0.0) <= floor) return 0.0;
     while (ratioAt(high) > floor) {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/structure_curves.h"
 
-#include "core/evaluate/axis_structure.h"
 #include "core/evaluate/arm_masses.h"
+#include "core/evaluate/axis_structure.h"
 #include "core/motion/rocking.h"
 #include "core/optics/picture.h"
 

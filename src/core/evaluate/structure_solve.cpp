@@ -65,9 +65,8 @@ std::optional<structure::TwoSupports> bestStands(const Project& project, const A
     const auto setting = railSetting(project, standing, why);
     if (!setting) return std::nullopt;
     structure::PictureFactors picture{1.0, 1.0};
-    if (evaluation != nullptr && evaluation->worstShot >= 0) {
-        const Shot& shot = project.shots[static_cast<std::size_t>(
-            evaluation->shots[static_cast<std::size_t>(evaluation->worstShot)].shot)];
+    if (const ShotEvaluation* worst = evaluation != nullptr ? evaluation->worst() : nullptr) {
+        const Shot& shot = project.shots[static_cast<std::size_t>(worst->shot)];
         const double focal =
             optics::focalPixels(shot.focalLength, project.camera.sensorWidth, project.camera.pixelsAcross) *
             project.camera.deliveredWidth / project.camera.pixelsAcross;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/supply_view.h"
 
+#include "core/criteria/criteria.h"
 #include "core/power/battery.h"
 #include "core/power/cable.h"
 
@@ -28,14 +29,14 @@ Figure electricalPower(const Project& project, const Axis& axis, const DriveMode
         const double volts = m.regulated ? project.supply.voltage.value : dc->voltage;
         return Figure::of(volts * s.sourceCurrent.value());
     }
-    return Figure::of(shaft / 0.75);
+    return Figure::of(shaft / criteria::servoEfficiency);
 }
 
 SupplyEvaluation evaluateSupply(const Project& project, const std::vector<AxisEvaluation>& axes) {
     SupplyEvaluation out;
     double sum = 0.0;
     for (const AxisEvaluation& e : axes) {
-        if (e.worstShot < 0) continue; // at rest in every shot
+        if (e.worst() == nullptr) continue; // at rest in every shot
         double most = e.shots.front().torque.electricalPower.value();
         for (const ShotEvaluation& s : e.shots) {
             const double watts = s.torque.electricalPower.value();

@@ -134,7 +134,8 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
                 if (e.pulseLimitSpeed)
                     row.limits = std::min(row.limits, e.pulseLimitSpeed.value() / s.motion.topSpeed.value());
                 if (e.checks.motorTopSpeed)
-                    row.limits = std::min(row.limits, e.checks.motorTopSpeed.value() / s.motion.topSpeed.value());
+                    row.limits =
+                        std::min(row.limits, e.checks.motorTopSpeed.value() / s.motion.topSpeed.value());
             }
             if (s.rocking.pixels && s.rocking.pixels.value() > 0.0)
                 row.rocking =

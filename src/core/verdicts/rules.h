@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/criteria/criteria.h"
 #include "core/verdicts/verdict.h"
 
 #include <algorithm>
@@ -49,11 +50,13 @@ struct RigView {
 
 /// A rule judges one axis or the whole rig; the other function is null.
 struct Rule {
-    std::string_view key; ///< stable id in JSON and in set-aside verdicts
+    criteria::Criterion wants; ///< its id is the rule's stable id in JSON and in set-aside verdicts
     words::MessageId title;
-    Bounds bounds;
     Finding (*judge)(const AxisView&);
     Finding (*judgeRig)(const RigView&) = nullptr;
+
+    constexpr std::string_view key() const { return wants.id; }
+    constexpr Bounds bounds() const { return {wants.value, wants.oversizedFrom}; }
 };
 
 std::span<const Rule> all();
@@ -61,10 +64,10 @@ std::span<const Rule> all();
 /// Index of a rule by its key; −1 if there is none.
 int indexOf(std::string_view key);
 
-/// The shot in which `ratioOf` is least. A shot without a number beats all others, so that what is missing is
-/// said. Null if the axis has no shot.
+/// The shot that binds a rule: the one in which `ratioOf` is least. A shot without a number beats all others,
+/// so that what is missing is said. Null if the axis has no shot.
 template <class F>
-const ShotEvaluation* worstShot(const AxisView& view, F ratioOf) {
+const ShotEvaluation* bindingShot(const AxisView& view, F ratioOf) {
     const ShotEvaluation* worst = nullptr;
     double least = 0.0;
     for (const ShotEvaluation& e : view.evaluation.shots) {

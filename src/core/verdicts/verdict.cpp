@@ -32,7 +32,7 @@ std::string_view stateWord(State state) {
 }
 
 std::string_view ruleKey(const Verdict& v) {
-    return rules::all()[static_cast<std::size_t>(v.rule)].key;
+    return rules::all()[static_cast<std::size_t>(v.rule)].key();
 }
 
 std::string title(const Verdict& v) {
@@ -70,7 +70,7 @@ void finish(Verdict verdict, const rules::Rule& rule, int index, int axis, doubl
             std::vector<Verdict>& out) {
     verdict.rule = index;
     verdict.axis = axis;
-    verdict.bounds = rule.bounds;
+    verdict.bounds = rule.bounds();
     if (wanted > 0.0) verdict.bounds.wanted = wanted;
     verdict.low = verdict.ratio ? verdict.ratio.value() : 0.0;
     verdict.state = verdict.ratio ? stateOf(verdict.low, verdict.bounds) : State::Unknown;

@@ -134,7 +134,7 @@ constexpr std::array table{
         "Part {1}: its small gear wants {0} times the teeth it has, or it is undercut: weak, rough, uneven."},
     Message{M::GearFormText, "Part {1}: no undercut, and {0} times the contact that runs smoothly or the "
                              "teeth that escape undercut."},
-    Message{M::ContactText, "Part {1}: {0} pairs of teeth in contact; 1.2 or more run smoothly."},
+    Message{M::ContactText, "Part {1}: {0} pairs of teeth in contact; {2} or more run smoothly."},
     Message{M::MeshTitle, "Teeth in mesh"},
     Message{M::MeshText, "Part {1} has {0} teeth of the belt in mesh; it wants six."},
     Message{M::GripTitle, "Grip"},
@@ -144,7 +144,7 @@ constexpr std::array table{
                               "clear of a loaded cord."},
     Message{M::CordStrengthTitle, "Breaking load of the cord"},
     Message{M::CordStrengthText,
-            "The cord pulls {0} and breaks at {1}, factor {2}; at least 5 is usual, more near people."},
+            "The cord pulls {0} and breaks at {1}, factor {2}; at least {3} is usual, more near people."},
     Message{M::WhirlTitle, "Whirling of the screw"},
     Message{M::WhirlText, "Shot “{shot}” runs at {0}; above {1} the screw whips."},
     Message{M::BucklingTitle, "Buckling of the screw"},
@@ -196,7 +196,7 @@ constexpr std::array table{
             "end."},
     Message{M::BeamStrengthTitle, "Strength of rail or arm"},
     Message{M::BeamStrengthText,
-            "Bending uses 1/{0} of what the material stands for long; at least 3 near people."},
+            "Bending uses 1/{0} of what the material stands for long; at least {1} near people."},
     Message{M::PivotTitle, "Strength of the pivot"},
     Message{M::PinText, "The pivot pin stands {0} times its load."},
     Message{M::PivotBearingText, "The pivot bearings stand {0} times the weight on them."},
@@ -215,11 +215,11 @@ constexpr std::array table{
             "motor before moving it by hand."},
     Message{M::TippingTitle, "Tipping"},
     Message{M::TippingText,
-            "Pointing to {0}, with pushes and the planned stop, the base holds {1} times; 1.5 is the "
+            "Pointing to {0}, with pushes and the planned stop, the base holds {1} times; {2} is the "
             "usual floor. A tipping rig hurts people: weigh it down, and keep clear."},
     Message{M::TippingEmergencyText,
             "Pointing to {0}, with the hardest stop the drives can make, the base holds {1} "
-            "times; 1.5 is the usual floor. A tipping rig hurts people: weigh it down, and "
+            "times; {2} is the usual floor. A tipping rig hurts people: weigh it down, and "
             "keep clear."},
     Message{M::AnchorTitle, "Anchors"},
     Message{M::AnchorText,

@@ -17,8 +17,8 @@ namespace {
 Json chainJson(const Project& project, const Axis& axis, const AxisEvaluation& e) {
     static constexpr std::array names{"driver", "motor", "link", "output", "belt", "load", "picture"};
     Json list = Json::array();
-    if (e.worstShot < 0) return list;
-    for (const ChainColumn& c : chainColumns(axis, e, e.shots[static_cast<std::size_t>(e.worstShot)])) {
+    if (e.worst() == nullptr) return list;
+    for (const ChainColumn& c : chainColumns(axis, e, *e.worst())) {
         Json j;
         j["part"] = names[static_cast<std::size_t>(c.part)];
         if (c.link >= 0) j["link"] = linkId(axis.links[static_cast<std::size_t>(c.link)]);
@@ -87,8 +87,8 @@ Json limitsJson(const Project& project, const Axis& axis, const AxisEvaluation& 
         j["bands"].push_back(band);
     }
     j["ramps"] = Json::array();
-    if (e.worstShot >= 0)
-        for (const RampRow& r : compareRamps(project, e, e.shots[static_cast<std::size_t>(e.worstShot)])) {
+    if (e.worst() != nullptr)
+        for (const RampRow& r : compareRamps(project, e, *e.worst())) {
             Json row;
             row["shape"] = shapeName(r.shape);
             ResultsWriter rowWriter(row, project, &axis);
@@ -132,9 +132,8 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     else
         putNone(j, "steps_per_unit_exact",
                 e.steps.stepsPerUnit ? "it is no fraction of whole numbers" : "this drive takes no steps");
-    if (e.worstShot >= 0)
-        j["worst_shot"] =
-            project.shots[static_cast<std::size_t>(e.shots[static_cast<std::size_t>(e.worstShot)].shot)].id;
+    if (e.worst() != nullptr)
+        j["worst_shot"] = project.shots[static_cast<std::size_t>(e.worst()->shot)].id;
     else
         putNone(j, "worst_shot", "no shot moves this axis");
     ResultsWriter writer(j, project, &axis);

@@ -69,7 +69,8 @@ QVariant ShotTableModel::data(const QModelIndex& index, int role) const {
     case 4:
         return context_.show(it->motion.topSpeed, linear ? Kind::Speed : Kind::AngularSpeed);
     case 5:
-        return context_.show(it->motion.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration);
+        return context_.show(it->motion.acceleration,
+                             linear ? Kind::Acceleration : Kind::AngularAcceleration);
     default:
         return context_.show(it->motion.time, Kind::Time);
     }

@@ -161,8 +161,7 @@ void CandidatesDialog::refresh() {
         const Assessment& a = assessments[static_cast<std::size_t>(column)];
         const Axis own = withCandidate(*axis, letter);
         const AxisEvaluation& e = a.evaluation.axes[static_cast<std::size_t>(axisIndex)];
-        const ShotEvaluation* s =
-            e.worstShot >= 0 ? &e.shots[static_cast<std::size_t>(e.worstShot)] : nullptr;
+        const ShotEvaluation* s = e.worst();
         int over = 0, tight = 0;
         const Verdict* worst = nullptr;
         for (const Verdict& v : a.verdicts) {
@@ -213,7 +212,8 @@ void CandidatesDialog::refresh() {
         CurveOverlay::Line line;
         line.name = QString::fromStdString(letter);
         const double perRad = e.model.outputPerRad;
-        if (s != nullptr && s->motion.topSpeed) demand = {s->motion.topSpeed.value(), s->torque.force.value()};
+        if (s != nullptr && s->motion.topSpeed)
+            demand = {s->motion.topSpeed.value(), s->torque.force.value()};
         const double top = std::max(4.0 * demand.speed, e.maxSpeed ? e.maxSpeed.value() : 0.0) / perRad;
         // Losses of the drive taken off, so that lines are what reaches the load.
         double efficiency = 1.0;

@@ -228,7 +228,8 @@ std::vector<drivetrain::Ratio> RatioDialog::targets() {
                                           s.pulseRate.value() / 1.25);
             if (e->cornerSpeed && e->cornerSpeed.value() > 0.0)
                 most = std::min(most, e->cornerSpeed.value() / s.motion.motorSpeed.value());
-            if (e->checks.motorTopSpeed) most = std::min(most, e->checks.motorTopSpeed.value() / s.motion.topSpeed.value() / 1.1);
+            if (e->checks.motorTopSpeed)
+                most = std::min(most, e->checks.motorTopSpeed.value() / s.motion.topSpeed.value() / 1.1);
         }
         const double now = linksRatio();
         if (least > most)

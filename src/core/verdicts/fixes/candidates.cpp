@@ -238,7 +238,8 @@ Family runCurrent(const Problem& p) {
         std::min(p.axis().driver.maxCurrent, p.evaluation().model.stepper()->ratedCurrentRms);
     const double now = p.axis().driver.runCurrent;
     std::vector<double> wishes;
-    if (e != nullptr && e->torque.leastCurrent) wishes.push_back(rounded(e->torque.leastCurrent.value(), 1.0, true));
+    if (e != nullptr && e->torque.leastCurrent)
+        wishes.push_back(rounded(e->torque.leastCurrent.value(), 1.0, true));
     wishes.push_back(ceiling);
     for (const double amps : wishes)
         if (amps > now && amps <= ceiling * (1.0 + 1e-9))

@@ -11,7 +11,7 @@ Finding backlash(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return s.loadReverses ? allowedOver(view.shot(s).limits.jitter, s.errors.backlash.value()) : 1e7;
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || !e->loadReverses) return std::nullopt;
     return found(e, ratio(*e), e->errors.backlash.reason(),
                  e->letsGoAt ? M::BacklashMomentText : M::BacklashText,

@@ -6,6 +6,8 @@ namespace gantry::rules {
 using M = words::MessageId;
 using units::Kind;
 
+static_assert(criteria::teethInMesh.value == 6.0, "the sentence says six");
+
 /// Six teeth in mesh carry a belt's rating; fewer share less.
 Finding beltMesh(const AxisView& view) {
     const PartCheck* worst = nullptr;
@@ -15,7 +17,8 @@ Finding beltMesh(const AxisView& view) {
             worst = &p;
     if (worst == nullptr) return std::nullopt;
     return found(nullptr, worst->meshes.value(), worst->meshes.reason(), M::MeshText,
-                 {{{Kind::Ratio, worst->meshes.value() * 6.0}, {Kind::Count, view.partNumber(*worst)}}});
+                 {{{Kind::Ratio, worst->meshes.value() * criteria::teethInMesh},
+                   {Kind::Count, view.partNumber(*worst)}}});
 }
 
 } // namespace gantry::rules

@@ -11,9 +11,10 @@ Finding caseTemperature(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.caseTemperature.reason() == Reason::NotApplicable) return std::nullopt;
     const double air = view.project.conditions.ambient;
-    return found(nullptr, allowedOver(e.checks.caseLimit.value() - air, e.checks.caseTemperature.value() - air),
-                 e.checks.caseTemperature.reason(), M::CaseText,
-                 {{{Kind::Celsius, e.checks.caseTemperature.value()}, {Kind::Celsius, e.checks.caseLimit.value()}}});
+    return found(
+        nullptr, allowedOver(e.checks.caseLimit.value() - air, e.checks.caseTemperature.value() - air),
+        e.checks.caseTemperature.reason(), M::CaseText,
+        {{{Kind::Celsius, e.checks.caseTemperature.value()}, {Kind::Celsius, e.checks.caseLimit.value()}}});
 }
 
 } // namespace gantry::rules

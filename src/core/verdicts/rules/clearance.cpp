@@ -8,9 +8,9 @@ namespace gantry::rules {
 using M = words::MessageId;
 using units::Kind;
 
-/// Least distance over all ranges over five centimetres, in which a finger is caught.
+/// Least distance over all ranges over that in which a finger is caught.
 Finding clearance(const RigView& view) {
-    constexpr double wanted = 0.05; // [m]
+    const double wanted = criteria::clearanceDistance;
     const RigStructure& rig = view.evaluation.rig;
     if (!rig.clearance || rig.clearance.value() > 1e5) return std::nullopt;
     const double distance = std::max(0.0, rig.clearance.value());

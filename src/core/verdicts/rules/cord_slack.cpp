@@ -14,7 +14,7 @@ Finding cordSlack(const AxisView& view) {
                    ? 1e6
                    : allowedOver(s.slackDeceleration.value(), s.motion.acceleration.value());
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || e->slackDeceleration.reason() == Reason::NotApplicable) return std::nullopt;
     Verdict v = found(e, ratio(*e), e->slackDeceleration.reason(), M::CordSlackText,
                       {{{view.accelerationKind(), e->motion.acceleration.value()},

@@ -10,7 +10,7 @@ Finding drift(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.drift, s.errors.drift.value());
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->errors.drift.reason(), M::DriftText,
                  {{{Kind::PixelsPerFrame, e->errors.drift.value()},

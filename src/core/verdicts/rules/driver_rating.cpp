@@ -12,8 +12,8 @@ Finding driverRating(const AxisView& view) {
     if (std::holds_alternative<HobbyServo>(view.axis.motor)) return std::nullopt; // it is its own driver
     if (std::holds_alternative<GearedDc>(view.axis.motor)) {
         const double stall = view.evaluation.checks.stallCurrent.value();
-        return found(nullptr, view.axis.driver.maxCurrent / stall, view.evaluation.checks.stallCurrent.reason(),
-                     M::RatingStallText,
+        return found(nullptr, view.axis.driver.maxCurrent / stall,
+                     view.evaluation.checks.stallCurrent.reason(), M::RatingStallText,
                      {{{Kind::Current, stall},
                        {Kind::Current, view.axis.driver.maxCurrent},
                        {Kind::Current, view.evaluation.checks.reversalCurrent.value()}}});

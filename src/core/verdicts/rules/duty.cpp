@@ -13,7 +13,7 @@ Finding duty(const AxisView& view) {
     const auto ratio = [](const ShotEvaluation& s) {
         return allowedOver(s.torque.continuous.value(), s.torque.rms.value());
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->torque.rms.reason(), M::DutyText,
                  {{{Kind::Torque, e->torque.rms.value()}, {Kind::Torque, e->torque.continuous.value()}}});

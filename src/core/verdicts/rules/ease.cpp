@@ -11,7 +11,7 @@ Finding ease(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return s.jerkExceeded ? jerk / s.motion.jerk.value() : 1e7;
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || !e->jerkExceeded) return std::nullopt;
     return found(e, ratio(*e), e->motion.jerk.reason(), M::EaseText,
                  {{{view.jerkKind(), e->motion.jerk.value()}, {view.jerkKind(), jerk}}});

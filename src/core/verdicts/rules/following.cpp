@@ -15,7 +15,7 @@ Finding following(const AxisView& view) {
     if (stepper != nullptr && stepper->encoder.fitted) limit = stepper->encoder.followingLimit;
     if (!(limit > 0.0)) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(limit, s.lag.angle.value()); };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     const auto text = stepper == nullptr          ? M::FollowingText
                       : stepper->encoder.corrects ? M::FollowingCorrectsText

@@ -14,7 +14,7 @@ Finding framing(const AxisView& view) {
         return allowedOver(allowed(s), s.errors.framing.value());
     };
     if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->errors.framing.reason(), M::FramingText,
                  {{{Kind::Pixels, e->errors.framing.value()},

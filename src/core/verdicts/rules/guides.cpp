@@ -12,7 +12,7 @@ Finding guides(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.repeat, s.guidePixels.value());
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || e->problem != Reason::None) return std::nullopt;
     return found(e, ratio(*e), e->guidePixels.reason(), M::GuideText,
                  {{{Kind::Angle, view.evaluation.checks.guideRotation.value()},

@@ -10,7 +10,7 @@ Finding jitter(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.jitter, s.errors.jitter.value());
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->errors.jitter.reason(),
                  e->loadReverses ? M::JitterBacklashText : M::JitterText,

@@ -13,15 +13,16 @@ using units::Kind;
 Finding judder(const AxisView& view) {
     const auto wanted = [&](const ShotEvaluation& s) {
         const Shot& shot = view.shot(s);
-        return shot.limits.crossingTime * std::min(1.0, 30.0 / shot.frameRate);
+        return shot.limits.crossingTime * std::min(1.0, criteria::judderRate / shot.frameRate);
     };
     const auto ratio = [&](const ShotEvaluation& s) {
         return std::min(s.picture.crossingTime.value() / wanted(s), 1e6);
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, e->picture.crossingTime ? ratio(*e) : e->picture.crossingTime.value(), e->picture.crossingTime.reason(),
-                 M::JudderText, {{{Kind::Time, e->picture.crossingTime.value()}, {Kind::Time, wanted(*e)}}});
+    return found(e, e->picture.crossingTime ? ratio(*e) : e->picture.crossingTime.value(),
+                 e->picture.crossingTime.reason(), M::JudderText,
+                 {{{Kind::Time, e->picture.crossingTime.value()}, {Kind::Time, wanted(*e)}}});
 }
 
 } // namespace gantry::rules

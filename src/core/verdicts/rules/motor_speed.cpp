@@ -17,8 +17,8 @@ Finding motorSpeed(const AxisView& view) {
     const auto slow = [&](const ShotEvaluation& s) {
         return s.knob.slowest ? allowedOver(1.0, s.knob.slowest.value()) : 1e6;
     };
-    const ShotEvaluation* fastest = worstShot(view, fast);
-    const ShotEvaluation* slowest = worstShot(view, slow);
+    const ShotEvaluation* fastest = bindingShot(view, fast);
+    const ShotEvaluation* slowest = bindingShot(view, slow);
     if (fastest == nullptr) return std::nullopt;
     if (slow(*slowest) < fast(*fastest))
         return found(slowest, slow(*slowest), slowest->motion.topSpeed.reason(), M::MotorSlowText,

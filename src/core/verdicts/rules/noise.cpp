@@ -19,7 +19,7 @@ Finding noise(const AxisView& view) {
     const double allowed =
         near > 0.0 ? std::clamp(std::floor(base + 2.0 * std::log10(near) + 1e-9), 1.0, 4.0) : base;
     const auto ratio = [&](const ShotEvaluation& s) { return allowed / static_cast<double>(s.noise.rank); };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     const auto text = [&] {
         switch (e->noise.reason) {

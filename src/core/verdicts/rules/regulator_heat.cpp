@@ -6,20 +6,17 @@ namespace gantry::rules {
 using M = words::MessageId;
 using units::Kind;
 
-/// [°C] that the chip of a linear regulator usually stands inside.
-constexpr double regulatorLimit = 125.0;
-
 /// Rise that the regulator's chip stands over the rise that the motor's worst current brings.
 Finding regulatorHeat(const AxisView& view) {
     const ShotEvaluation* s =
-        worstShot(view, [](const ShotEvaluation& e) { return -e.regulator.temperature.value(); });
+        bindingShot(view, [](const ShotEvaluation& e) { return -e.regulator.temperature.value(); });
     if (s == nullptr || s->regulator.temperature.reason() == Reason::NotApplicable) return std::nullopt;
     const double air = view.project.conditions.ambient;
-    return found(s, allowedOver(regulatorLimit - air, s->regulator.temperature.value() - air),
+    return found(s, allowedOver(criteria::regulatorChip - air, s->regulator.temperature.value() - air),
                  s->regulator.temperature.reason(), M::RegulatorText,
                  {{{Kind::Ratio, s->regulator.heat.value()},
                    {Kind::Celsius, s->regulator.temperature.value()},
-                   {Kind::Celsius, regulatorLimit}}});
+                   {Kind::Celsius, criteria::regulatorChip}}});
 }
 
 } // namespace gantry::rules

@@ -11,7 +11,7 @@ Finding repeatError(const AxisView& view) {
         return allowedOver(view.shot(s).limits.repeat, s.errors.repeat.value());
     };
     if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->errors.repeat.reason(), M::RepeatText,
                  {{{Kind::Pixels, e->errors.repeat.value()},

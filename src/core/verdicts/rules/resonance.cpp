@@ -16,7 +16,7 @@ Finding resonance(const AxisView& view) {
         const double v = s.motion.topSpeed.value();
         return std::min(std::max(v / high, low / v), 1e6);
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), view.evaluation.resonance.speed.reason(),
                  ratio(*e) < 1.0 ? M::ResonanceInsideText : M::ResonanceText,

@@ -13,7 +13,7 @@ Finding rounding(const AxisView& view) {
         return allowedOver(view.shot(s).limits.repeat, s.roundingPixels.value());
     };
     if (!view.evaluation.model.pulses) return std::nullopt;
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->roundingPixels.reason(), M::RoundingText,
                  {{{Kind::Ratio, view.evaluation.steps.stepsPerUnitKept.value()},

@@ -21,7 +21,7 @@ Finding sag(const AxisView& view) {
         return std::min(allowedOver(framing, e.sag.pixels.value()),
                         allowedOver(limits.drift, e.sag.drift.value()));
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || (e->problem == Reason::None && !e->sag.pixels)) return std::nullopt;
     const ErrorLimits& limits = view.shot(*e).limits;
     return found(e, ratio(*e), Reason::OutOfRange, M::SagText,

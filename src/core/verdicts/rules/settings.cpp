@@ -19,14 +19,14 @@ Finding settings(const AxisView& view) {
         return allowedOver(set.acceleration * slack, s.motion.acceleration.value());
     };
     const auto ratio = [&](const ShotEvaluation& s) { return std::min(bySpeed(s), byAcceleration(s)); };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     if (bySpeed(*e) <= byAcceleration(*e))
         return found(e, ratio(*e), e->motion.topSpeed.reason(), M::SettingsSpeedText,
                      {{{view.speedKind(), e->motion.topSpeed.value()}, {view.speedKind(), set.speed}}});
-    return found(
-        e, ratio(*e), e->motion.topSpeed.reason(), M::SettingsAccelerationText,
-        {{{view.accelerationKind(), e->motion.acceleration.value()}, {view.accelerationKind(), set.acceleration}}});
+    return found(e, ratio(*e), e->motion.topSpeed.reason(), M::SettingsAccelerationText,
+                 {{{view.accelerationKind(), e->motion.acceleration.value()},
+                   {view.accelerationKind(), set.acceleration}}});
 }
 
 } // namespace gantry::rules

@@ -11,21 +11,21 @@ using units::Kind;
 /// Time that a shot leaves over the time until only its jitter limit is left. The frequency is that of what
 /// is entered as soft, or the measured one.
 Finding settling(const AxisView& view) {
-    constexpr double plenty = 20.0; // beyond it a ratio of times says no more
     const AxisStructure& s = view.evaluation.structure;
     if (s.problem != Reason::None || s.soft.empty()) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& e) {
         if (e.rocking.settling.reason() == Reason::Unbounded) return 0.0; // nothing damps it
-        return std::min(allowedOver(view.shot(e).settle, e.rocking.settling.value()), plenty);
+        return std::min(allowedOver(view.shot(e).settle, e.rocking.settling.value()),
+                        criteria::settlingPlenty.value);
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || e->rocking.settling.reason() == Reason::NotApplicable) return std::nullopt;
-    Verdict v =
-        found(e, ratio(*e), e->rocking.settling.reason(), e->rocking.settling ? M::SettlingText : M::SettlingLongText,
-              {{{Kind::Frequency, view.evaluation.model.mode->frequency},
-                {Kind::Time, e->rocking.settling ? e->rocking.settling.value() : 0.0},
-                {Kind::Time, view.shot(*e).settle},
-                {Kind::Percentage, structure::shareOf(s.soft.front().part, s.all)}}});
+    Verdict v = found(e, ratio(*e), e->rocking.settling.reason(),
+                      e->rocking.settling ? M::SettlingText : M::SettlingLongText,
+                      {{{Kind::Frequency, view.evaluation.model.mode->frequency},
+                        {Kind::Time, e->rocking.settling ? e->rocking.settling.value() : 0.0},
+                        {Kind::Time, view.shot(*e).settle},
+                        {Kind::Percentage, structure::shareOf(s.soft.front().part, s.all)}}});
     v.part = softName(s.soft.front().cause);
     return v;
 }

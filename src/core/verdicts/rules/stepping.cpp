@@ -11,7 +11,7 @@ Finding stepping(const AxisView& view) {
         return allowedOver(view.shot(s).limits.jitter, s.place.stepping.value());
     };
     if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt;
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->place.stepping.reason(), M::SteppingText,
                  {{{Kind::Pixels, e->place.stepping.value()},

@@ -19,7 +19,7 @@ Finding stopping(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return std::clamp(leftBehind(view, s) / s.motion.stoppingDistance.value(), 0.0, 1e6);
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, e->motion.stoppingDistance ? ratio(*e) : e->motion.stoppingDistance.value(),
                  e->motion.stoppingDistance.reason(), M::StoppingText,

@@ -19,7 +19,9 @@ Finding tipping(const RigView& view) {
     const bool planned = rig.tipping.value() <= rig.tippingEmergency.value();
     const double ratio = std::min(rig.tipping.value(), rig.tippingEmergency.value());
     Verdict v = found(nullptr, ratio, Reason::None, planned ? M::TippingText : M::TippingEmergencyText,
-                      {{{Kind::Angle, rig.tippingDirection.value()}, {Kind::Ratio, ratio}}});
+                      {{{Kind::Angle, rig.tippingDirection.value()},
+                        {Kind::Ratio, ratio},
+                        {Kind::Ratio, criteria::tipping}}});
     v.hazard = true;
     return v;
 }

@@ -8,8 +8,11 @@ using units::Kind;
 
 /// Pull-out torque over needed torque, at the ramp's end or at break-away, whichever is tighter.
 Finding torque(const AxisView& view) {
-    const ShotEvaluation* e = worstShot(view, [](const ShotEvaluation& s) { return s.torque.margin.value(); });
+    const ShotEvaluation* e =
+        bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin.value(); });
     if (e == nullptr) return std::nullopt;
+    // Where break-away decides, several shots have the same ratio; the axis' worst shot is one of them.
+    if (e->torque.margin && e->problem == Reason::None) e = view.evaluation.worst();
     const double atRest = view.evaluation.model.available(0.0);
     const bool breakaway =
         e->torque.breakaway.value() * e->torque.available.value() > e->torque.needed.value() * atRest;

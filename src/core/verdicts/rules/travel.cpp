@@ -12,7 +12,7 @@ Finding travel(const AxisView& view) {
         std::visit([](const auto& m) { return m.motion.softLimitMargin; }, view.axis.mechanism);
     const double room = std::max(0.0, view.evaluation.model.travel - 2.0 * margin);
     const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(room, s.distance.value()); };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), e->distance.reason(), M::TravelText,
                  {{{view.travelKind(), e->distance.value()}, {view.travelKind(), room}}});

@@ -15,7 +15,7 @@ Finding vibration(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return std::min(allowedOver(view.shot(s).limits.jitter, s.rocking.pixels.value()), 1e6);
     };
-    const ShotEvaluation* e = worstShot(view, ratio);
+    const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || e->rocking.pixels.reason() == Reason::NotApplicable) return std::nullopt;
     return found(e, e->rocking.pixels ? ratio(*e) : e->rocking.pixels.value(), e->rocking.pixels.reason(),
                  e->rocking.settling ? M::VibrationText : M::VibrationLongText,

@@ -1,0 +1,197 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/units/kind.h"
+
+#include <span>
+#include <string_view>
+
+/// Every number that a judgement leans on, once: wanted ratios, safety factors, thresholds. Rules, limits,
+/// fixes and words read them here, docs/models/criteria.md says them a second time with their sources, and a
+/// test compares the two.
+namespace gantry::criteria {
+
+struct Criterion {
+    std::string_view id;        ///< that of its rule where a rule leans on it
+    std::string_view what;      ///< in plain words
+    units::Kind kind;           ///< of the value, which is in SI
+    double value;               ///< of a rule: the ratio that is wanted
+    double oversizedFrom = 0.0; ///< of a rule: the ratio from which on it is too much; 0: never
+
+    constexpr operator double() const { return value; }
+};
+
+// Drive: wanted ratios of the rules, what there is over what is needed
+inline constexpr Criterion torque{"torque", "torque there over torque needed", units::Kind::Ratio, 2.0, 6.0};
+inline constexpr Criterion pulseRate{"pulse_rate", "pulse ceiling over pulse rate", units::Kind::Ratio, 1.25};
+inline constexpr Criterion powerOff{"power_off", "what holds without power over gravity", units::Kind::Ratio,
+                                    2.0};
+inline constexpr Criterion standstill{"standstill", "hold torque over gravity", units::Kind::Ratio, 2.0};
+inline constexpr Criterion resonance{"resonance", "distance of cruising from the resonance band",
+                                     units::Kind::Ratio, 1.5};
+inline constexpr Criterion motorCurrent{"motor_current", "rated current over the current that is set",
+                                        units::Kind::Ratio, 1.0};
+inline constexpr Criterion driverRating{"driver_rating", "driver's rating over what it is given",
+                                        units::Kind::Ratio, 1.1};
+inline constexpr Criterion motorSize{"motor_size", "motor against what the shots ask", units::Kind::Ratio,
+                                     1.0, 3.0};
+inline constexpr Criterion duty{"duty", "lasting torque over root mean square", units::Kind::Ratio, 1.3};
+inline constexpr Criterion caseTemperature{
+    "case_temperature", "room up to the limit of the case over the rise", units::Kind::Ratio, 1.2};
+inline constexpr Criterion regulatorHeat{"regulator_heat", "room up to the chip's limit over the rise",
+                                         units::Kind::Ratio, 1.2};
+inline constexpr Criterion shaftLoad{"shaft_load", "rated shaft load over the load", units::Kind::Ratio, 1.5};
+inline constexpr Criterion noise{"noise", "allowed rank over the loudest rank", units::Kind::Ratio, 1.0};
+inline constexpr Criterion motorSpeed{"motor_speed", "motor's top speed over the shot's", units::Kind::Ratio,
+                                      1.2};
+inline constexpr Criterion following{"following", "limit of the drive over its lag", units::Kind::Ratio, 1.5};
+inline constexpr Criterion servoRange{"servo_range", "range of the servo over the travel", units::Kind::Ratio,
+                                      1.0};
+// Controller and shot
+inline constexpr Criterion rounding{"rounding", "allowed error over that of rounded steps per unit",
+                                    units::Kind::Ratio, 2.0};
+inline constexpr Criterion stopping{"stopping", "way left over stopping distance", units::Kind::Ratio, 1.5};
+inline constexpr Criterion travel{"travel", "usable travel over distance", units::Kind::Ratio, 1.0};
+inline constexpr Criterion settings{"settings", "what the controller is set to over what the shot asks",
+                                    units::Kind::Ratio, 1.0};
+inline constexpr Criterion ease{"ease", "ease that is asked over the least the jerk limit allows",
+                                units::Kind::Ratio, 1.0};
+// Picture
+inline constexpr Criterion stepping{"stepping", "jitter limit over stepping", units::Kind::Ratio, 1.5};
+inline constexpr Criterion vibration{"vibration", "jitter limit over what rocks on", units::Kind::Ratio, 1.5};
+inline constexpr Criterion drift{"drift", "drift limit over drift", units::Kind::Ratio, 1.5};
+inline constexpr Criterion jitter{"jitter", "jitter limit over jitter", units::Kind::Ratio, 1.5};
+inline constexpr Criterion repeatError{"repeat", "repeat limit over repeat error", units::Kind::Ratio, 1.5};
+inline constexpr Criterion framing{"framing", "framing limit over framing error", units::Kind::Ratio, 1.5};
+inline constexpr Criterion backlash{"backlash", "repeat limit over backlash", units::Kind::Ratio, 1.5};
+inline constexpr Criterion judder{"judder", "time in which detail crosses the picture over the least",
+                                  units::Kind::Ratio, 1.4};
+inline constexpr Criterion sag{"sag", "framing and drift limit over what bending does", units::Kind::Ratio,
+                               1.5};
+inline constexpr Criterion settling{"settling", "time that the shot waits over the time to settle",
+                                    units::Kind::Ratio, 1.3};
+inline constexpr Criterion guides{"guides", "repeat limit over what guides let turn", units::Kind::Ratio,
+                                  1.0};
+// Parts
+inline constexpr Criterion toothStrength{
+    "tooth_strength", "strength of teeth, belts and gearheads over their load", units::Kind::Ratio, 3.0};
+inline constexpr Criterion gearForm{"gear_form", "teeth over undercut, contact over its least",
+                                    units::Kind::Ratio, 1.0};
+inline constexpr Criterion beltMesh{"belt_mesh", "teeth in mesh over six", units::Kind::Ratio, 1.0};
+inline constexpr Criterion grip{"grip", "grip over pull of rollers and wheels", units::Kind::Ratio, 1.5};
+inline constexpr Criterion cordSlack{"cord_slack", "braking at which a cord goes slack over the shot's",
+                                     units::Kind::Ratio, 1.5};
+inline constexpr Criterion cordStrength{"cord_strength", "cord's factor over the usual one",
+                                        units::Kind::Ratio, 2.0};
+inline constexpr Criterion whirl{"whirl", "ceiling of a screw's speed over the shot's", units::Kind::Ratio,
+                                 1.0};
+inline constexpr Criterion buckling{"buckling", "buckling load of a screw over its load", units::Kind::Ratio,
+                                    3.0};
+inline constexpr Criterion binding{"binding", "room before plain bearings bind", units::Kind::Ratio, 1.5};
+inline constexpr Criterion bearingLoad{"bearing_load", "bearing's rating over its load", units::Kind::Ratio,
+                                       2.0};
+inline constexpr Criterion frictionSources{"friction_sources", "friction entered over what guides alone cost",
+                                           units::Kind::Ratio, 1.5};
+inline constexpr Criterion lensRing{"lens_ring", "throw of the ring over the range", units::Kind::Ratio, 1.0};
+inline constexpr Criterion panBar{"pan_bar", "arm of a pan bar over its reach", units::Kind::Ratio, 1.1};
+// Structure and safety
+inline constexpr Criterion emergencyStop{"emergency_stop", "what holds after a stop over gravity",
+                                         units::Kind::Ratio, 2.0};
+inline constexpr Criterion railTipping{"rail_tipping", "what keeps a rail on its stands over what tips it",
+                                       units::Kind::Ratio, 1.5};
+inline constexpr Criterion railClamps{"rail_clamps", "strength of clamp bolts over their pull",
+                                      units::Kind::Ratio, 3.0};
+inline constexpr Criterion beamStrength{"beam_strength", "strength of rail or arm over the stress",
+                                        units::Kind::Ratio, 3.0};
+inline constexpr Criterion pivot{"pivot", "strength of pivot, bearing and bolts over their load",
+                                 units::Kind::Ratio, 3.0};
+inline constexpr Criterion balance{"balance", "share that may be left over what is left", units::Kind::Ratio,
+                                   2.0};
+inline constexpr Criterion handDriven{"hand_driven", "driver's voltage rating over what a pushed motor gives",
+                                      units::Kind::Ratio, 1.2};
+inline constexpr Criterion tipping{"tipping", "what keeps the rig on its feet over what tips it",
+                                   units::Kind::Ratio, 1.5};
+inline constexpr Criterion anchors{"anchors", "strength of anchors over their pull", units::Kind::Ratio, 5.0};
+inline constexpr Criterion tether{"tether", "second tether of an overhead rig", units::Kind::Ratio, 1.0};
+inline constexpr Criterion clearance{"clearance", "distance over the least distance", units::Kind::Ratio,
+                                     1.0};
+inline constexpr Criterion weight{"weight", "weight budget over weight", units::Kind::Ratio, 1.05};
+inline constexpr Criterion money{"money", "money budget over price", units::Kind::Ratio, 1.0};
+// Thresholds
+inline constexpr Criterion resonanceBand{
+    "resonance_band", "half width of the band of speeds about the rotor's natural frequency",
+    units::Kind::Percentage, 0.15};
+inline constexpr Criterion whirlShare{"whirl_share", "share of its whirling speed that a screw may reach",
+                                      units::Kind::Percentage, 0.8};
+inline constexpr Criterion cordFactor{"cord_factor", "breaking load of a cord over its pull that is usual",
+                                      units::Kind::Ratio, 5.0};
+inline constexpr Criterion beltStrain{"belt_strain", "strain that a belt stands in service",
+                                      units::Kind::Percentage, 0.004};
+inline constexpr Criterion teethInMesh{"teeth_in_mesh", "teeth in mesh that a belt's rating is given for",
+                                       units::Kind::Count, 6.0};
+inline constexpr Criterion contactRatio{"contact_ratio", "pairs of teeth in contact that run smoothly",
+                                        units::Kind::Ratio, 1.2};
+inline constexpr Criterion beltSpeed{"belt_speed", "speed of a toothed belt", units::Kind::Speed, 40.0};
+inline constexpr Criterion metalToothSpeed{
+    "metal_tooth_speed", "speed of straight metal teeth at the pitch circle", units::Kind::Speed, 15.0};
+inline constexpr Criterion softToothSpeed{"soft_tooth_speed",
+                                          "speed of plastic, printed and wooden teeth at the pitch circle",
+                                          units::Kind::Speed, 5.0};
+inline constexpr Criterion creepFriction{
+    "creep_friction", "friction over gravity below which a shaken axis creeps", units::Kind::Ratio, 1.5};
+inline constexpr Criterion balanceShare{"balance_share",
+                                        "share of what hangs in front that may be left unbalanced",
+                                        units::Kind::Percentage, 0.1};
+inline constexpr Criterion clearanceDistance{
+    "clearance_distance", "least distance of moving parts to anything", units::Kind::Length, 0.05};
+inline constexpr Criterion judderRate{
+    "judder_rate", "frame rate up to which the crossing time holds as it is", units::Kind::Frequency, 30.0};
+inline constexpr Criterion pushForce{"push_force", "firm push of one hand", units::Kind::Force, 60.0};
+inline constexpr Criterion fallAngle{"fall_angle", "angle over which an unbalanced arm falls freely",
+                                     units::Kind::Angle, 2.0};
+inline constexpr Criterion motorCase{"motor_case", "temperature that a motor's case stands for hours",
+                                     units::Kind::Celsius, 80.0};
+inline constexpr Criterion servoRise{"servo_rise", "rise of a servo motor's case at its rated torque",
+                                     units::Kind::Ratio, 60.0};
+inline constexpr Criterion servoEfficiency{"servo_efficiency",
+                                           "share of the supply's power that a servo drive passes on",
+                                           units::Kind::Percentage, 0.75};
+inline constexpr Criterion settlingPlenty{"settling_plenty", "ratio of times beyond which more says nothing",
+                                          units::Kind::Ratio, 20.0};
+inline constexpr Criterion shotRoom{"shot_room", "room above what the shots ask in recommended limits",
+                                    units::Kind::Ratio, 1.25};
+inline constexpr Criterion speedShare{"speed_share",
+                                      "share of the largest speed that is recommended without shots",
+                                      units::Kind::Percentage, 0.64};
+inline constexpr Criterion accelerationShare{
+    "acceleration_share", "share of the largest acceleration that is recommended without shots",
+    units::Kind::Percentage, 0.5};
+inline constexpr Criterion instantStepShare{"instant_step_share",
+                                            "share of the start-stop speed that a jump of speed may take",
+                                            units::Kind::Percentage, 0.5};
+// Rig building defaults
+inline constexpr Criterion regulatorChip{
+    "regulator_chip", "temperature that the chip of a linear regulator stands", units::Kind::Celsius, 125.0};
+inline constexpr Criterion mountPla{
+    "mount_pla", "temperature at which a printed PLA mount softens under load", units::Kind::Celsius, 50.0};
+inline constexpr Criterion mountPetg{"mount_petg", "the same of PETG", units::Kind::Celsius, 68.0};
+inline constexpr Criterion mountAbs{"mount_abs", "the same of ABS", units::Kind::Celsius, 88.0};
+inline constexpr Criterion toothSteel{"tooth_steel", "lasting bending stress of steel teeth",
+                                      units::Kind::Stress, 140e6};
+inline constexpr Criterion toothAluminium{"tooth_aluminium", "the same of aluminium teeth",
+                                          units::Kind::Stress, 70e6};
+inline constexpr Criterion toothBrass{"tooth_brass", "the same of brass teeth", units::Kind::Stress, 50e6};
+inline constexpr Criterion toothAcetal{"tooth_acetal", "the same of acetal teeth", units::Kind::Stress, 25e6};
+inline constexpr Criterion toothNylon{"tooth_nylon", "the same of nylon teeth", units::Kind::Stress, 20e6};
+inline constexpr Criterion toothPla{"tooth_pla", "the same of printed PLA teeth", units::Kind::Stress, 10e6};
+inline constexpr Criterion toothPetg{"tooth_petg", "the same of printed PETG teeth", units::Kind::Stress,
+                                     8e6};
+inline constexpr Criterion toothHardwood{"tooth_hardwood", "the same of hardwood teeth", units::Kind::Stress,
+                                         7e6};
+inline constexpr Criterion toothPlywood{"tooth_plywood", "the same of plywood teeth", units::Kind::Stress,
+                                        6e6};
+
+/// All of them, in the order in which they stand here.
+std::span<const Criterion> all();
+
+} // namespace gantry::criteria
