@@ -26,29 +26,39 @@ Project demo(const char* file = GANTRY_DATA "/demo/fernhouse-dolly.gantry") {
     return std::get<io::LoadedProject>(std::move(result)).project;
 }
 
-/// The demo's axes three times over, with eight shots that move all of them.
-Project large() {
-    Project p = demo();
-    const std::vector<Axis> axes = p.axes;
-    const std::vector<Shot> shots = p.shots;
-    for (const char* copy : {"-b", "-c"})
-        for (Axis a : axes) {
-            a.id += copy;
-            p.axes.push_back(a);
-        }
+/// A rig's axes again and again until there are so many, with shots that move all of them.
+Project grown(const Project& like, std::size_t axes, std::size_t shots) {
+    Project p = like;
+    p.axes.clear();
     p.shots.clear();
-    for (int i = 0; i < 8; ++i) {
-        Shot s = shots[1]; // moves both axes of the demo
-        s.id += std::to_string(i);
-        const std::vector<ShotMove> moves = s.moves;
-        for (const char* copy : {"-b", "-c"})
-            for (ShotMove m : moves) {
-                m.axis += copy;
-                s.moves.push_back(m);
-            }
-        p.shots.push_back(s);
+    const auto most =
+        std::max_element(like.shots.begin(), like.shots.end(),
+                         [](const Shot& a, const Shot& b) { return a.moves.size() < b.moves.size(); });
+    Shot shot = *most;
+    shot.moves.clear();
+    while (p.axes.size() < axes) {
+        const Axis& axis = like.axes[p.axes.size() % like.axes.size()];
+        ShotMove move{axis.id, {}};
+        if (const Movement* m = findMovement(*most, axis.id))
+            move.movement = *m;
+        else
+            move.movement = kindOf(axis) == AxisKind::Linear
+                                ? Movement{BySpeed<AxisKind::Linear>{0.3, 0.1, 0.2}}
+                                : Movement{BySpeed<AxisKind::Rotary>{0.5, 0.2, 0.4}};
+        Axis copy = axis;
+        copy.id += '-' + std::to_string(p.axes.size());
+        move.axis = copy.id;
+        shot.moves.push_back(move);
+        p.axes.push_back(std::move(copy));
+    }
+    while (p.shots.size() < shots) {
+        p.shots.push_back(shot);
+        p.shots.back().id += std::to_string(p.shots.size());
     }
     return p;
+}
+Project large() {
+    return grown(demo(), 6, 8);
 }
 
 void evaluateDemo(benchmark::State& state) {
@@ -74,32 +84,74 @@ void evaluateSixAxesEightShots(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(evaluate(p));
     state.SetItemsProcessed(static_cast<std::int64_t>(state.iterations()));
 }
+void assessNineAxesEightShots(benchmark::State& state) {
+    const Project p = grown(demo(), 9, 8);
+    for (auto _ : state) benchmark::DoNotOptimize(assess(p));
+    state.SetItemsProcessed(static_cast<std::int64_t>(state.iterations()));
+}
+void assessNineAxesEightShotsJib(benchmark::State& state) {
+    const Project p = grown(demo(GANTRY_DATA "/demo/kettle-jib.gantry"), 9, 8);
+    for (auto _ : state) benchmark::DoNotOptimize(assess(p));
+    state.SetItemsProcessed(static_cast<std::int64_t>(state.iterations()));
+}
+BENCHMARK(assessNineAxesEightShots);
+BENCHMARK(assessNineAxesEightShotsJib);
 BENCHMARK(evaluateDemo);
 BENCHMARK(evaluateAndJudgeDemo);
 BENCHMARK(assessDemoWithRanges);
 BENCHMARK(evaluateSixAxesEightShots);
 
-double medianMicroseconds(const Project& p) {
+/// Median time [µs] of f() over so many runs.
+template <class F>
+double medianMicroseconds(F f, std::size_t runs) {
     std::vector<double> times;
-    for (int i = 0; i < 401; ++i) {
+    for (std::size_t i = 0; i < runs; ++i) {
         const auto start = std::chrono::steady_clock::now();
-        benchmark::DoNotOptimize(evaluate(p));
+        f();
         times.push_back(
             std::chrono::duration<double, std::micro>(std::chrono::steady_clock::now() - start).count());
     }
-    std::nth_element(times.begin(), times.begin() + 200, times.end());
-    return times[200];
+    const auto middle = times.begin() + static_cast<std::ptrdiff_t>(runs / 2);
+    std::nth_element(times.begin(), middle, times.end());
+    return *middle;
+}
+double evaluateMicroseconds(const Project& p) {
+    return medianMicroseconds([&] { benchmark::DoNotOptimize(evaluate(p)); }, 401);
+}
+double assessMicroseconds(const Project& p, std::size_t runs) {
+    return medianMicroseconds([&] { benchmark::DoNotOptimize(assess(p)); }, runs);
+}
+
+/// How assessing grows with axes and with shots. About linear: what one axis costs among two hundred is no
+/// more than four times what it costs among ten.
+bool growsLinearly(const Project& like, const char* name) {
+    double among10 = 0.0, among200 = 0.0;
+    std::cout << "assess, " << name << ", eight shots:";
+    for (const std::size_t axes : {1, 2, 5, 10, 20, 50, 100, 200}) {
+        const double time = assessMicroseconds(grown(like, axes, 8), axes > 20 ? 3 : 15);
+        std::cout << ' ' << axes << " axes " << time / 1e3 << " ms";
+        if (axes == 10) among10 = time / 10.0;
+        if (axes == 200) among200 = time / 200.0;
+    }
+    std::cout << "; with nine axes:";
+    for (const std::size_t shots : {1, 8, 50, 200})
+        std::cout << ' ' << shots << " shots " << assessMicroseconds(grown(like, 9, shots), 5) / 1e3 << " ms";
+    std::cout << '\n' << "one of 200 axes costs " << among200 / among10 << " times one of 10, at most 4\n";
+    return among200 <= 4.0 * among10;
 }
 
 int once() {
-    const double small = medianMicroseconds(demo()), big = medianMicroseconds(large());
+    const double small = evaluateMicroseconds(demo()), big = evaluateMicroseconds(large());
     std::cout << processorName() << "\nevaluate, demo: " << small << " µs median, " << 1e6 / small
               << " a second\n"
               << "evaluate, six axes and eight shots: " << big << " µs median\n";
     // The jib with tipping in 36 directions and its sweep; bar: 1 ms.
-    const double jib = medianMicroseconds(demo(GANTRY_DATA "/demo/kettle-jib.gantry"));
+    const double jib = evaluateMicroseconds(demo(GANTRY_DATA "/demo/kettle-jib.gantry"));
     std::cout << "evaluate, jib: " << jib << " µs median, " << jib / small << " times the demo, at most 60\n";
     if (jib > 60.0 * small) return 1;
+    bool linear = growsLinearly(demo(), "the demo's axes");
+    linear = growsLinearly(demo(GANTRY_DATA "/demo/kettle-jib.gantry"), "the jib's axes") && linear;
+    if (!linear) return 1;
     // Five pairs of axis and shot against forty-eight; twice that leaves room for noise.
     const double ratio = big / small, most = 2.0 * 48.0 / 5.0;
     std::cout << "ratio " << ratio << ", at most " << most << '\n';

@@ -3,9 +3,9 @@
 // and on both (bar: about a second with both). --once fails when two threads do not give what one gives, or
 // planning costs more than a tenth of evaluating an axis.
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/limits.h"
 #include "core/motion/rocking.h"
 #include "core/sampling/confidence.h"
+#include "core/tools/limits.h"
 #include "io/files/text_file.h"
 #include "io/project/project_file.h"
 #include "machine.h"

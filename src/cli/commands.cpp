@@ -3,8 +3,8 @@
 
 #include "cli/command_line.h"
 #include "cli/results_table.h"
-#include "core/evaluate/capability.h"
 #include "core/rigs/rigs.h"
+#include "core/tools/capability.h"
 #include "core/units/plain_text.h"
 #include "core/units/text.h"
 #include "core/verdicts/ranges.h"

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/results_table.h"
 
-#include "core/evaluate/chain_table.h"
-#include "core/evaluate/compare_ramps.h"
-#include "core/evaluate/limits.h"
+#include "core/tools/chain_table.h"
+#include "core/tools/compare_ramps.h"
+#include "core/tools/limits.h"
 #include "core/units/text.h"
 #include "core/words/messages.h"
 

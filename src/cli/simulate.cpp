@@ -4,7 +4,7 @@
 #include "cli/known_id.h"
 #include "cli/long_job.h"
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/simulation_view.h"
+#include "core/tools/simulation_view.h"
 #include "core/units/text.h"
 #include "core/words/messages.h"
 

@@ -3,7 +3,7 @@
 
 #include "cli/known_id.h"
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/stall_ladder.h"
+#include "core/tools/stall_ladder.h"
 #include "core/units/text.h"
 
 #include <cmath>

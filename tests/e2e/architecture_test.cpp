@@ -27,6 +27,20 @@ class ArchitectureTest : public QObject {
         }
         return n;
     }
+    /// What is part of a circle or needs one: what needs nothing that is left is taken away until all that is
+    /// left needs something that is left.
+    static QSet<QString> whatNeedsItself(const QHash<QString, QSet<QString>>& needs) {
+        QSet<QString> left(needs.keyBegin(), needs.keyEnd());
+        for (bool moved = true; moved;) {
+            moved = false;
+            for (const QString& one : QSet<QString>(left))
+                if (!needs[one].intersects(left)) {
+                    left.remove(one);
+                    moved = true;
+                }
+        }
+        return left;
+    }
 private slots:
     void coreRoomsDependOnlyOnWhatTheTableAllows() {
         QHash<QString, QSet<QString>> allowed;
@@ -62,17 +76,37 @@ private slots:
             while (it.hasNext())
                 if (const QString other = it.next().captured(1); other != room) needs[room].insert(other);
         });
-        // Rooms without needs are taken away until none is left; a circle would remain.
-        QSet<QString> left(needs.keyBegin(), needs.keyEnd());
-        for (bool moved = true; moved;) {
-            moved = false;
-            for (const QString& room : QSet<QString>(left))
-                if (!needs[room].intersects(left)) {
-                    left.remove(room);
-                    moved = true;
-                }
-        }
+        const QSet<QString> left = whatNeedsItself(needs);
         QVERIFY2(left.isEmpty(), qPrintable(QStringList(left.values()).join(' ')));
+    }
+    /// Within evaluate/ every file reads only what stands before it: a header and its source count as one.
+    void evaluateFlowsOneWay() {
+        QHash<QString, QSet<QString>> needs;
+        const QRegularExpression include(QStringLiteral("#include \"core/(evaluate/[\\w/]+)\\.h\""));
+        eachSource("src/core/evaluate", [&](const QString& path, const QString& text) {
+            const QString unit = path.section("/core/", 1).section('.', 0, -2);
+            auto it = include.globalMatch(text);
+            needs[unit];
+            while (it.hasNext())
+                if (const QString other = it.next().captured(1); other != unit) needs[unit].insert(other);
+        });
+        QVERIFY(needs.size() > 15);
+        const QSet<QString> left = whatNeedsItself(needs);
+        QVERIFY2(left.isEmpty(), qPrintable(QStringList(left.values()).join(' ')));
+    }
+    /// Drive, shot, rig and supply read the rig that was set up, never the whole project.
+    void noProjectBelowTheSetup() {
+        const QRegularExpression named(QStringLiteral("\\bProject\\b")), comment(QStringLiteral("//[^\n]*"));
+        int files = 0;
+        for (const char* room : {"drive", "shot", "rig", "supply"})
+            files +=
+                eachSource(QString("src/core/evaluate/%1").arg(room), [&](const QString& path, QString text) {
+                    QVERIFY2(!text.remove(comment).contains(named), qPrintable(path));
+                });
+        QVERIFY(files > 20);
+        // What they read is put together in one place.
+        QVERIFY(read(QString::fromStdString(sourcePath("src/core/evaluate/rig_setup.h")))
+                    .contains("RigSetup setupOf(const Project&"));
     }
     void coreHasNoQtNoFilesNoClock() {
         const QRegularExpression banned(

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evaluate/change_kind.h"
 #include "core/evaluate/evaluate.h"
 #include "core/model/acceptable.h"
 #include "core/model/edit_axes.h"
 #include "core/model/fields.h"
 #include "core/model/kinds.h"
+#include "core/tools/change_kind.h"
 #include "io/project/project_file.h"
 #include "support/files.h"
 #include "support/near.h"

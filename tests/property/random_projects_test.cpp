@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evaluate/capability.h"
-#include "core/evaluate/compare_ramps.h"
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/limits.h"
-#include "core/evaluate/stall_ladder.h"
+#include "core/tools/capability.h"
+#include "core/tools/compare_ramps.h"
+#include "core/tools/limits.h"
+#include "core/tools/stall_ladder.h"
 #include "core/verdicts/ranges.h"
 #include "io/project/project_file.h"
 #include "io/report/evaluation_json.h"

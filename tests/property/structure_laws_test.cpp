@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evaluate/arm_masses.h"
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/rig_structure.h"
+#include "core/evaluate/rig/arm_masses.h"
+#include "core/evaluate/rig/rig_structure.h"
 #include "core/rigs/rigs.h"
 #include "core/structure/balance.h"
 #include "core/structure/rail.h"
@@ -136,11 +136,11 @@ private slots:
         for (int i = 0; i < 60; ++i) {
             const Project p = jib();
             const auto& r = std::get<RotaryMechanism>(p.axes[1].mechanism);
-            const auto masses = armMasses(p, p.axes[1]);
+            const auto masses = armMasses(p.payload, p.axes[1]);
             const auto energyAt = [&](double at) {
-                std::vector<double> pose = shownPose(p);
+                std::vector<double> pose = shownPose(p.axes);
                 pose[1] = at;
-                const RigLayout l = layRig(p, pose);
+                const RigLayout l = layRig(setupOf(p), pose);
                 return g * l.mass * l.centre.z;
             };
             double least = 1e300, most = -1e300;

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/evaluate/compare_ramps.h"
-#include "core/evaluate/error_budget.h"
-#include "core/evaluate/limits.h"
-#include "core/evaluate/simulation_view.h"
-#include "core/evaluate/stall_ladder.h"
-#include "core/evaluate/structure_curves.h"
-#include "core/evaluate/structure_solve.h"
-#include "core/evaluate/winch_curve.h"
+#include "core/tools/compare_ramps.h"
+#include "core/tools/error_budget.h"
+#include "core/tools/limits.h"
+#include "core/tools/simulation_view.h"
+#include "core/tools/stall_ladder.h"
+#include "core/tools/structure_curves.h"
+#include "core/tools/structure_solve.h"
+#include "core/tools/winch_curve.h"
 #include "core/verdicts/completeness.h"
 #include "core/verdicts/fix.h"
 #include "io/project/project_file.h"

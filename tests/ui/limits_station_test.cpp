@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/confidence_card.h"
 #include "app/instruments/speed_strip.h"
-#include "core/evaluate/limits.h"
+#include "core/tools/limits.h"
 #include "support/window.h"
 
 #include <QCheckBox>

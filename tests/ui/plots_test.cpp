@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/plot.h"
 #include "app/stations/structure/budget_dialog.h"
-#include "core/evaluate/arm_masses.h"
-#include "core/evaluate/compare_ramps.h"
-#include "core/evaluate/structure_curves.h"
+#include "core/evaluate/rig/arm_masses.h"
+#include "core/tools/compare_ramps.h"
+#include "core/tools/structure_curves.h"
 #include "support/window.h"
 
 #include <QDialog>
@@ -126,7 +126,8 @@ private slots:
         const auto& r = std::get<RotaryMechanism>(p.axes[1].mechanism);
         // Where the cursor finds level, the torque is the sum of weights times arms.
         double moment = 0.0;
-        for (const structure::ArmMass& m : armMasses(p, p.axes[1])) moment += 9.80665 * m.mass * m.along;
+        for (const structure::ArmMass& m : armMasses(p.payload, p.axes[1]))
+            moment += 9.80665 * m.mass * m.along;
         auto* plot = d.find<Plot>("structurePlot");
         const QString text = readOutAt(plot, -r.lowAngle / r.range);
         const QRegularExpression torque("(-?[0-9.]+) N·m");

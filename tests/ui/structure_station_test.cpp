@@ -5,8 +5,8 @@
 #include "app/stations/brief/brief_lists.h"
 #include "app/stations/structure/budget_dialog.h"
 #include "app/stations/structure/chart_dialog.h"
-#include "core/evaluate/rig_sweep.h"
-#include "core/evaluate/structure_solve.h"
+#include "core/evaluate/rig/rig_sweep.h"
+#include "core/tools/structure_solve.h"
 #include "support/window.h"
 
 #include <QCheckBox>
@@ -183,14 +183,14 @@ private slots:
         d.window->document().change("x", [](Project& p) {
             p.keepOut.assign(1, {"lamp", "Lamp", 0.9, 0.6, 1.3, 0.1, 0.1, 0.1});
         });
-        const Clearance far = clearanceAt(d.project(), shownPose(d.project()));
+        const Clearance far = clearanceAt(setupOf(d.project()), shownPose(d.project().axes));
         d.pickFromMenu(d.find<QPushButton>("structureTools"), "Draw where it comes nearest");
-        const Clearance now = clearanceAt(d.project(), shownPose(d.project()));
+        const Clearance now = clearanceAt(setupOf(d.project()), shownPose(d.project().axes));
         const double nearest = d.window->document().assessment().evaluation.rig.clearance.value();
         QVERIFY(now.distance < far.distance);
         QVERIFY(std::abs(now.distance - nearest) < 0.15); // pan and tilt are drawn straight ahead
         d.window->document().undoStack()->undo();
-        QCOMPARE(clearanceAt(d.project(), shownPose(d.project())).distance, far.distance);
+        QCOMPARE(clearanceAt(setupOf(d.project()), shownPose(d.project().axes)).distance, far.distance);
     }
     /// More rooms than the page has rows: the last one's last field is scrolled to by Tab and takes a value.
     void manyRoomsAreScrolledTo() {

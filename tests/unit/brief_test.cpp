@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evaluate/demands.h"
-#include "core/evaluate/error_budget.h"
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/shot_steps.h"
+#include "core/evaluate/shot/shot_steps.h"
 #include "core/evidence/fingerprint.h"
 #include "core/rigs/rigs.h"
+#include "core/tools/demands.h"
+#include "core/tools/error_budget.h"
 #include "core/verdicts/completeness.h"
 #include "core/verdicts/later.h"
 #include "support/files.h"

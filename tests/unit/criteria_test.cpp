@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/criteria/criteria.h"
-#include "core/evaluate/capability.h"
-#include "core/evaluate/checks.h"
+#include "core/evaluate/drive/checks.h"
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/limits.h"
 #include "core/rigs/rigs.h"
+#include "core/tools/capability.h"
+#include "core/tools/limits.h"
 #include "core/verdicts/ranges.h"
 #include "core/verdicts/rules.h"
 

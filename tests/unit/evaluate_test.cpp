@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evaluate/capability.h"
-#include "core/evaluate/chain_table.h"
-#include "core/evaluate/curves.h"
 #include "core/evaluate/evaluate.h"
 #include "core/model/fields.h"
+#include "core/tools/capability.h"
+#include "core/tools/chain_table.h"
+#include "core/tools/curves.h"
 #include "support/files.h"
 #include "support/near.h"
 

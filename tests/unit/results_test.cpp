@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evaluate/chain_table.h"
-#include "core/evaluate/compare_ramps.h"
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/limits.h"
-#include "core/evaluate/spread.h"
 #include "core/model/fields.h"
 #include "core/rigs/rigs.h"
+#include "core/tools/chain_table.h"
+#include "core/tools/compare_ramps.h"
+#include "core/tools/limits.h"
+#include "core/tools/spread.h"
 #include "support/files.h"
 
 #include <QTest>

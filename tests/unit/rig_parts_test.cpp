@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/rig_structure.h"
-#include "core/evaluate/structure_solve.h"
+#include "core/evaluate/rig/rig_structure.h"
+#include "core/tools/structure_solve.h"
 #include "support/files.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
@@ -66,8 +66,8 @@ private slots:
         p.base.firstLeg = pi / 4;
         p.base.legRadius = std::sqrt(2.0); // feet at ±1, ±1
         p.base.ballast = estimate(10.0, Source::Measured);
-        const auto centre = [&] { return layRig(p, shownPose(p)).centre; };
-        const double mass = layRig(p, shownPose(p)).mass;
+        const auto centre = [&] { return layRig(setupOf(p), shownPose(p.axes)).centre; };
+        const double mass = layRig(setupOf(p), shownPose(p.axes)).mass;
         const Place middle = centre();
         p.base.ballastLeg = 2; // the second, anticlockwise: (−1, 1)
         VERIFY_NEAR(centre().x - middle.x, -10.0 / mass, 1e-12);
@@ -99,8 +99,9 @@ private slots:
             const auto& pose = a.evaluation.rig.tippingPose;
             Project bare = p;
             bare.base.ballast.value = 0.0;
-            const double behind = ballastNeededAt(bare, a.evaluation.axes, pose, {-0.35, 0.0}).value(),
-                         middle = ballastNeededAt(bare, a.evaluation.axes, pose, {0.0, 0.0}).value();
+            const double behind =
+                             ballastNeededAt(setupOf(bare), a.evaluation.axes, pose, {-0.35, 0.0}).value(),
+                         middle = ballastNeededAt(setupOf(bare), a.evaluation.axes, pose, {0.0, 0.0}).value();
             QVERIFY(behind < 0.7 * middle && fix.result.base.ballast.value >= behind);
         }
         QVERIFY(offered);

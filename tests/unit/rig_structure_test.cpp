@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/limits.h"
-#include "core/evaluate/rig_structure.h"
-#include "core/evaluate/rig_sweep.h"
-#include "core/evaluate/structure_curves.h"
-#include "core/evaluate/structure_solve.h"
+#include "core/evaluate/rig/rig_structure.h"
+#include "core/evaluate/rig/rig_sweep.h"
+#include "core/tools/limits.h"
+#include "core/tools/structure_curves.h"
+#include "core/tools/structure_solve.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
 
@@ -264,7 +264,7 @@ private slots:
         room.z = 4.5;
         room.length = room.width = room.height = 0.2;
         p.keepOut.push_back(room);
-        const Clearance far = sweepRig(p);
+        const Clearance far = sweepRig(setupOf(p));
         // Nearest is the ground, under the arm's end at the low end of its range, less half the section's
         // height.
         QVERIFY(far.keepOut == -1 && far.obstacle == Obstacle::Ground && far.body == BodyKind::Arm);
@@ -273,7 +273,7 @@ private slots:
         p.keepOut[0] = {"subject", "Subject", 1.9, 0.0, 2.5, 0.4, 0.4, 0.4};
         std::get<RotaryMechanism>(p.axes[0].mechanism).lowAngle = -1.0;
         p.base.height = 2.5; // so that the ground is out of the way
-        const Clearance hit = sweepRig(p);
+        const Clearance hit = sweepRig(setupOf(p));
         QVERIFY(hit.keepOut == 0 && hit.distance <= 0.0);
         const auto v = verdict(p, "clearance");
         QVERIFY(v && v->state == State::Over);
@@ -283,7 +283,7 @@ private slots:
         const Project p = jib();
         std::vector<double> pose(p.axes.size(), 0.0);
         pose[1] = -boom(const_cast<Project&>(p)).lowAngle; // level
-        const RigLayout l = layRig(p, pose);
+        const RigLayout l = layRig(setupOf(p), pose);
         VERIFY_NEAR(l.mass, 23 + tubeMass() * 2.8, 1e-9);
         const auto& swing = std::get<RotaryMechanism>(p.axes[0].mechanism);
         for (const RigBody& b : l.bodies)

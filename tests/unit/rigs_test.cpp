@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/drivetrain/winch.h"
-#include "core/evaluate/chain_table.h"
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/winch_curve.h"
+#include "core/evaluate/rig/arm_masses.h"
+#include "core/evaluate/shot/evaluate_shot.h"
 #include "core/model/edit_axes.h"
 #include "core/model/fields.h"
 #include "core/model/kinds.h"
 #include "core/rigs/rigs.h"
+#include "core/tools/chain_table.h"
+#include "core/tools/winch_curve.h"
 #include "core/verdicts/ranges.h"
 #include "core/verdicts/rules.h"
 #include "io/project/project_file.h"
@@ -352,13 +354,14 @@ private slots:
         auto& ring = std::get<LensRingOutput>(std::get<RotaryMechanism>(p.axes[3].mechanism).output);
         ring.marks = {{"near", 0.0, 1.0}, {"far", 5.0, 2.0}}; // 1/s falls by 0.5 over 5 rad
         // f²/N · 0.1 / (1 − 0.05/2) on the sensor, 3840 px on 36 mm.
-        VERIFY_NEAR(pixelsPerUnit(p, p.shots[0], p.axes[3]).value(), 0.0025 / 2 * 0.1 / 0.975 / 0.036 * 3840,
-                    1e-9);
+        VERIFY_NEAR(pixelsPerUnit(p.camera, p.shots[0], p.axes[3], armReach(p.axes, 3)).value(),
+                    0.0025 / 2 * 0.1 / 0.975 / 0.036 * 3840, 1e-9);
         p.axes[1].role = Role::Roll;
-        VERIFY_NEAR(pixelsPerUnit(p, p.shots[0], p.axes[1]).value(), 1920 * std::sqrt(1 + 81.0 / 256.0),
-                    1e-9);
+        VERIFY_NEAR(pixelsPerUnit(p.camera, p.shots[0], p.axes[1], armReach(p.axes, 1)).value(),
+                    1920 * std::sqrt(1 + 81.0 / 256.0), 1e-9);
         p.axes[1].role = Role::Focus;
-        QCOMPARE(pixelsPerUnit(p, p.shots[0], p.axes[1]).reason(), Reason::NeedsLensRing);
+        QCOMPARE(pixelsPerUnit(p.camera, p.shots[0], p.axes[1], armReach(p.axes, 1)).reason(),
+                 Reason::NeedsLensRing);
     }
     void lensRingsThatCannotBeDrivenAreRefused() {
         Project p = rig(rigs::RigKind::MultiAxis);

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evaluate/change_kind.h"
-#include "core/evaluate/spread.h"
-#include "core/evaluate/stage_view.h"
+#include "core/evaluate/drive/stage_view.h"
 #include "core/model/fields.h"
 #include "core/model/kinds.h"
+#include "core/tools/change_kind.h"
+#include "core/tools/spread.h"
 #include "io/report/evaluation_json.h"
 #include "support/files.h"
 #include "support/near.h"

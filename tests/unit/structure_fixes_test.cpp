@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evaluate/arm_masses.h"
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/structure_curves.h"
-#include "core/evaluate/structure_solve.h"
+#include "core/evaluate/rig/arm_masses.h"
 #include "core/motion/rocking.h"
 #include "core/rigs/rigs.h"
+#include "core/tools/structure_curves.h"
+#include "core/tools/structure_solve.h"
 #include "core/verdicts/fix.h"
 #include "support/files.h"
 #include "support/near.h"
@@ -70,7 +70,7 @@ private slots:
         // By hand: at level little of what hangs in front is left, and on the camera's side.
         const Project& q = fix->result;
         double front = 0.0, left = 0.0;
-        for (const structure::ArmMass& m : armMasses(q, q.axes[1])) {
+        for (const structure::ArmMass& m : armMasses(q.payload, q.axes[1])) {
             left += m.mass * g * m.along;
             front += m.along > 0.0 ? m.mass * g * m.along : 0.0;
         }
@@ -106,7 +106,7 @@ private slots:
             QVERIFY(d > 0.003);
             // Bending of a pin held at its ends and loaded in the middle, with shear in two sections.
             double weight = 0.0;
-            for (const structure::ArmMass& m : armMasses(q, q.axes[1])) weight += m.mass * g;
+            for (const structure::ArmMass& m : armMasses(q.payload, q.axes[1])) weight += m.mass * g;
             const double bending = weight * 0.06 / 4 * 32 / (pi * d * d * d),
                          shear = weight / 2 / (pi / 4 * d * d);
             const double stress = std::sqrt(bending * bending + 3 * shear * shear);

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evaluate/rig_sweep.h"
+#include "core/evaluate/rig/rig_sweep.h"
 #include "core/rigs/rigs.h"
 #include "core/structure/apart.h"
 #include "core/structure/nearest.h"
@@ -145,19 +145,19 @@ private slots:
         for (int i = 0; i < 40; ++i) {
             for (std::size_t a = 0; a < pose.size(); ++a) pose[a] = within(0, usableTravel(p.axes[a]));
             // On the boom's end in that pose.
-            for (const RigBody& b : layRig(p, pose).bodies)
+            for (const RigBody& b : layRig(setupOf(p), pose).bodies)
                 if (b.kind == BodyKind::Arm && b.axis == 1)
                     std::tie(p.keepOut[0].x, p.keepOut[0].y, p.keepOut[0].z) =
                         std::tie(b.to.x, b.to.y, b.to.z);
-            QVERIFY(clearanceAt(p, pose).distance <= 0.0);
-            const Clearance c = sweepRig(p);
+            QVERIFY(clearanceAt(setupOf(p), pose).distance <= 0.0);
+            const Clearance c = sweepRig(setupOf(p));
             QVERIFY2(
                 c.atLeast <= 0.0 && c.distance <= 0.06,
                 qPrintable(QString("%1, certain %2 after %3").arg(c.distance).arg(c.atLeast).arg(c.looks)));
         }
         // Above what the boom reaches it is left alone.
         p.keepOut[0] = {"lamp", "Lamp", 0.0, 0.0, 6.0, 0.04, 0.04, 0.04};
-        const Clearance c = sweepRig(p);
+        const Clearance c = sweepRig(setupOf(p));
         QVERIFY(c.obstacle != Obstacle::KeepOut && c.atLeast >= 0.15 - 1e-9);
     }
     void arcsOutsideABall() {
@@ -182,12 +182,12 @@ private slots:
         for (int i = 0; i < 6; ++i) {
             p.keepOut.assign(1, {"subject", "Subject", within(-3, 3), within(-3, 3), within(0, 3),
                                  within(0.1, 1), within(0.1, 1), within(0.1, 1)});
-            const Clearance c = sweepRig(p);
+            const Clearance c = sweepRig(setupOf(p));
             double least = 1e9;
             std::vector<double> pose(p.axes.size());
             for (int k = 0; k < 30000; ++k) {
                 for (std::size_t a = 0; a < pose.size(); ++a) pose[a] = within(0, usableTravel(p.axes[a]));
-                least = std::min(least, clearanceAt(p, pose).distance);
+                least = std::min(least, clearanceAt(setupOf(p), pose).distance);
             }
             QVERIFY2(c.distance <= 0.0 || least >= c.atLeast - 1e-9,
                      qPrintable(QString("seen %1, promised %2").arg(least).arg(c.atLeast)));
@@ -217,8 +217,8 @@ private slots:
                 r.lowAngle = -1.6;
                 r.range = 3.2;
             }
-        QVERIFY(clearanceAt(p, shownPose(p)).distance > 0.05);
-        QVERIFY(sweepRig(p).distance <= 0.0);
+        QVERIFY(clearanceAt(setupOf(p), shownPose(p.axes)).distance > 0.05);
+        QVERIFY(sweepRig(setupOf(p)).distance <= 0.0);
     }
     /// What a search did not look into closely enough counts against the verdict.
     void theUnseenDecidesTheState() {

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/shell/context.h"
-#include "core/evaluate/chain_table.h"
+#include "core/tools/chain_table.h"
 
 #include <QWidget>
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/instruments/plot.h"
-#include "core/evaluate/limits.h"
+#include "core/tools/limits.h"
 
 class QCPGraph;
 class QCPItemRect;

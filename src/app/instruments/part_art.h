@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/evaluate/chain_table.h"
+#include "core/tools/chain_table.h"
 
 class QPainter;
 class QRectF;

@@ -150,7 +150,7 @@ QString partDetail(const Context& context, const ChainColumn& c) {
     case ChainPart::Load:
         if (linear != nullptr)
             return tr("%1 · %2 up")
-                .arg(context.show(movingMass(context.document.project(), *axis, *linear), Kind::Mass),
+                .arg(context.show(movingMass(context.document.project().payload, *axis, *linear), Kind::Mass),
                      context.show(linear->slope.value, Kind::Angle));
         if (const AxisEvaluation* e = context.axisEvaluation())
             return context.show(e->model.chain.load.inertia, Kind::LoadInertia);

@@ -36,7 +36,7 @@ void RigView::setSmall() {
 
 void RigView::refresh() {
     const Project& p = context_.document.project();
-    layout_ = layRig(p, shownPose(p));
+    layout_ = layRig(setupOf(p, Courses::No), shownPose(p.axes));
     heading_ = 0.0;
     for (const RigBody& b : layout_.bodies)
         if (b.kind == BodyKind::Arm && std::hypot(b.to.x - b.from.x, b.to.y - b.from.y) > 1e-6)
@@ -92,7 +92,7 @@ void RigView::fit() {
 void RigView::collectHandles() {
     handles_.clear();
     const Project& p = context_.document.project();
-    const std::vector<double> pose = shownPose(p);
+    const std::vector<double> pose = shownPose(p.axes);
     const RigBody* rail = nullptr;
     for (const RigBody& b : layout_.bodies) {
         const Axis* axis = b.axis >= 0 ? &p.axes[static_cast<std::size_t>(b.axis)] : nullptr;

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/shell/context.h"
-#include "core/evaluate/rig_layout.h"
+#include "core/evaluate/rig/rig_layout.h"
 
 #include <QWidget>
 

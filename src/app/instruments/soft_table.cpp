@@ -3,7 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "app/theme/tokens.h"
-#include "core/evaluate/structure_curves.h"
+#include "core/tools/structure_curves.h"
 
 #include <QPainter>
 #include <algorithm>

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/shell/context.h"
-#include "core/evaluate/limits.h"
+#include "core/tools/limits.h"
 
 #include <QWidget>
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/instruments/plot.h"
-#include "core/evaluate/structure_curves.h"
+#include "core/tools/structure_curves.h"
 
 class QCPGraph;
 class QCPItemStraightLine;

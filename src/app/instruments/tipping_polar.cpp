@@ -21,7 +21,7 @@ TippingPolar::TippingPolar(const Context& context, QWidget* parent) : QWidget(pa
 
 void TippingPolar::refresh() {
     const Assessment& a = context_.document.assessment();
-    cases_ = tippingPolar(context_.document.project(), a.evaluation.axes);
+    cases_ = tippingPolar(setupOf(context_.document.project(), Courses::No), a.evaluation.axes);
     const RigStructure& rig = a.evaluation.rig;
     if (rig.tipping)
         words_ = tr("holds %1 times at worst, towards %2")
@@ -109,7 +109,8 @@ void TippingPolar::paintEvent(QPaintEvent*) {
     }
     // The feet by direction, with the numbers by which ballast names them.
     int number = 0;
-    for (const structure::Plan& f : feetOf(context_.document.project())) {
+    for (const structure::Plan& f :
+         feetOf(context_.document.project().axes, context_.document.project().base)) {
         const double d = std::atan2(f.y, f.x);
         const QPointF out(std::cos(d), -std::sin(d)), foot = middle + 0.45 * radius * out;
         p.setPen(QPen(t.ink, 2.0));

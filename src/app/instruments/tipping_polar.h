@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/shell/context.h"
-#include "core/evaluate/rig_structure.h"
+#include "core/evaluate/rig/rig_structure.h"
 
 #include <QWidget>
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/instruments/plot.h"
-#include "core/evaluate/curves.h"
+#include "core/tools/curves.h"
 
 class QCPCurve;
 class QCPGraph;

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/instruments/plot.h"
-#include "core/evaluate/winch_curve.h"
+#include "core/tools/winch_curve.h"
 
 #include <array>
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/shell/edit_history.h"
-#include "core/evaluate/capability.h"
+#include "core/tools/capability.h"
 #include "core/verdicts/fix.h"
 #include "io/files/checked_writer.h"
 

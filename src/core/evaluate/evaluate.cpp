@@ -2,16 +2,16 @@
 #include "core/evaluate/evaluate.h"
 
 #include "core/criteria/criteria.h"
-#include "core/evaluate/axis_structure.h"
-#include "core/evaluate/output_view.h"
-#include "core/evaluate/rig_structure.h"
-#include "core/evaluate/rig_sweep.h"
-#include "core/evaluate/stage_view.h"
-#include "core/evaluate/supply_view.h"
+#include "core/evaluate/drive/make_drive.h"
+#include "core/evaluate/drive/output_view.h"
+#include "core/evaluate/drive/stage_view.h"
+#include "core/evaluate/rig/axis_structure.h"
+#include "core/evaluate/rig/rig_structure.h"
+#include "core/evaluate/rig/rig_sweep.h"
+#include "core/evaluate/supply/supply_view.h"
 
-#include "core/evaluate/arm_masses.h"
-#include "core/evaluate/checks.h"
-#include "core/evaluate/evaluate_shot.h"
+#include "core/evaluate/drive/checks.h"
+#include "core/evaluate/shot/evaluate_shot.h"
 #include "core/motor/stepper_motion.h"
 
 #include <algorithm>
@@ -166,11 +166,11 @@ DriveSpring driveSpring(const DriveModel& m, const Axis& axis) {
 }
 
 /// A motor turned by hand gives its back-EMF to the driver: peak volts per rad/s equal torque per ampere.
-void fillHandVoltage(AxisEvaluation& e, const Project& project, const Axis& axis) {
+void fillHandVoltage(AxisEvaluation& e, double reachOfArm, double handSpeed) {
     const DriveModel& m = e.model;
     // Nobody pushes faster than this where it takes more than a firm push at the carriage or the
     // arm's end to get through the friction and to turn the motor over its detents backwards.
-    const double reach = m.kind == AxisKind::Linear ? 1.0 : std::max(armReach(project, axis), 0.1);
+    const double reach = m.kind == AxisKind::Linear ? 1.0 : std::max(reachOfArm, 0.1);
     double back = 1.0;
     for (const drivetrain::Stage& s : m.chain.stages) back *= s.backEfficiency;
     const double push =
@@ -183,7 +183,7 @@ void fillHandVoltage(AxisEvaluation& e, const Project& project, const Axis& axis
         constant = dc->nominalVoltage / dc->noLoadSpeed;
     else
         return;
-    e.handVoltage = Figure::of(constant * project.conditions.handSpeed / reach / m.outputPerRad, m.missing);
+    e.handVoltage = Figure::of(constant * handSpeed / reach / m.outputPerRad, m.missing);
 }
 
 int worstShotOf(const std::vector<ShotEvaluation>& shots) {
@@ -202,43 +202,50 @@ int worstShotOf(const std::vector<ShotEvaluation>& shots) {
 
 } // namespace
 
-AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches searches) {
+AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches searches) {
+    const Axis& axis = rig.axes[index];
     AxisEvaluation e;
-    e.model = makeDriveModel(project, axis);
-    fillSteps(e, project.controller);
+    e.model = makeDriveModel(rig, index);
+    fillSteps(e, rig.controller);
     fillInertia(e);
     fillStandstill(e, axis);
-    e.structure = axisStructure(project, axis, driveSpring(e.model, axis));
+    e.structure = axisStructure(rig, index, driveSpring(e.model, axis));
     if (e.structure.problem == Reason::None && e.structure.all.frequency > 0.0 &&
         axis.vibration.frequency.value <= 0.0)
         e.model.mode = motion::Mode{e.structure.all.frequency, std::min(e.structure.all.damping, 0.7)};
-    fillHandVoltage(e, project, axis);
-    e.shots.reserve(project.shots.size());
-    for (std::size_t i = 0; i < project.shots.size(); ++i) {
-        const Shot& shot = project.shots[i];
-        if (const Movement* movement = findMovement(shot, axis.id)) {
-            if (kindOf(*movement) == e.model.kind)
-                e.shots.push_back(
-                    evaluateShot(project, axis, e, static_cast<int>(i), *movement, std::nullopt, searches));
-        } else if (const std::optional<Following> wanted = followingMovement(project, shot, axis)) {
-            e.shots.push_back(evaluateShot(project, axis, e, static_cast<int>(i), wanted->movement,
-                                           wanted->time, searches));
-        }
-    }
+    fillHandVoltage(e, rig.masses[index].reach, rig.conditions.handSpeed);
+    e.shots.reserve(rig.courses[index].size());
+    for (const Course& course : rig.courses[index])
+        e.shots.push_back(evaluateShot(rig, index, e, course, searches == Searches::Yes));
     e.worstShot = worstShotOf(e.shots);
     fillLimits(e, searches);
-    fillChecks(e, project, axis);
+    fillChecks(e, axis, rig.conditions.ambient);
     return e;
 }
 
+AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches searches) {
+    const auto same = std::find_if(project.axes.begin(), project.axes.end(),
+                                   [&](const Axis& a) { return a.id == axis.id; });
+    const auto index = static_cast<std::size_t>(same - project.axes.begin());
+    if (same != project.axes.end() && &*same == &axis) return evaluateAxis(setupOf(project), index, searches);
+    // Another axis tried in the place of the one there is, or on top of all.
+    Project with = project;
+    if (index < with.axes.size())
+        with.axes[index] = axis;
+    else
+        with.axes.push_back(axis);
+    return evaluateAxis(setupOf(with), index, searches);
+}
+
 Evaluation evaluate(const Project& project) {
+    const RigSetup rig = setupOf(project);
     Evaluation out;
-    out.axes.reserve(project.axes.size());
-    for (const Axis& axis : project.axes) out.axes.push_back(evaluateAxis(project, axis));
-    out.supply = evaluateSupply(project, out.axes);
-    out.rig = rigStructure(project, out.axes);
-    if (project.base.kind != BaseKind::NotGiven || !project.keepOut.empty()) {
-        const Clearance clearance = sweepRig(project);
+    out.axes.reserve(rig.axes.size());
+    for (std::size_t i = 0; i < rig.axes.size(); ++i) out.axes.push_back(evaluateAxis(rig, i));
+    out.supply = evaluateSupply(rig.supply, out.axes);
+    out.rig = rigStructure(rig, out.axes);
+    if (rig.base.kind != BaseKind::NotGiven || !rig.keepOut.empty()) {
+        const Clearance clearance = sweepRig(rig);
         out.rig.clearance = Figure::of(clearance.distance);
         out.rig.clearancePose = clearance.pose;
         out.rig.clearanceAtLeast = Figure::of(clearance.atLeast);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/evaluate/evaluation.h"
+#include "core/evaluate/rig_setup.h"
 
 namespace gantry {
 
@@ -12,21 +13,10 @@ enum class Searches { Yes, No };
 /// project whose fields lie within their accepted ranges.
 Evaluation evaluate(const Project& project);
 
-/// The same for one axis.
+/// The same for one axis of a rig that is set up, its courses planned.
+AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t axis, Searches searches = Searches::Yes);
+
+/// The same for one axis of a project, or for another axis in the place of the one with its id.
 AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches searches = Searches::Yes);
-
-/// The movement of a shot as a profile under the axis' settings.
-struct PlannedShot {
-    motion::Profile profile;
-    Reason problem = Reason::None;
-    bool jerkExceeded = false;
-};
-PlannedShot planShot(const Movement& movement, const motion::Limits& settings);
-
-/// Pixels of the delivered picture per unit of axis travel [px/m] or [px/rad], by the axis' role: sideways
-/// motion against the subject, pan and tilt at the picture's centre, roll at its corner, a boom by turning
-/// and moving the camera, a turntable by its radius, a focus ring by the blur it makes, a zoom ring by how
-/// far the picture's edge moves. The reason where there is none. docs/models/picture.md.
-Figure pixelsPerUnit(const Project& project, const Shot& shot, const Axis& axis);
 
 } // namespace gantry

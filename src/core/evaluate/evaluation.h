@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/drivetrain/ratio.h"
-#include "core/evaluate/drive_model.h"
+#include "core/evaluate/drive/drive_model.h"
 #include "core/results/axis_results.h"
 #include "core/results/rig_results.h"
 #include "core/results/shot_results.h"

@@ -34,7 +34,7 @@ void add(std::map<std::string, std::string>& parts, const Project& project, cons
     double mass = 0.0;
     std::string supports, height;
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
-        mass = movingMass(project, axis, *linear);
+        mass = movingMass(project.payload, axis, *linear);
         const Rail& r = linear->rail;
         supports = number(static_cast<double>(r.support)) + "," + number(r.firstStand) + "," +
                    number(r.secondStand) + "," + number(r.headAt) + sectionOf(r.section);

@@ -60,10 +60,10 @@ const std::string& nameOf(const Motor& motor) {
     return std::visit([](const auto& m) -> const std::string& { return m.name; }, motor);
 }
 
-double movingMass(const Project& project, const Axis& axis, const LinearMechanism& linear) {
+double movingMass(std::span<const MassItem> payload, const Axis& axis, const LinearMechanism& linear) {
     double mass = linear.movingMass.value;
     if (axis.carriesPayload)
-        for (const MassItem& item : project.payload) mass += item.mass.value;
+        for (const MassItem& item : payload) mass += item.mass.value;
     for (const MassItem& item : linear.items) mass += item.mass.value;
     if (const auto* belt = std::get_if<BeltOutput>(&linear.output); belt && belt->motorRides)
         mass += belt->motors * bodyOf(axis.motor).mass.value;

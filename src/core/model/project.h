@@ -214,7 +214,7 @@ AxisKind kindOf(const Movement& movement);
 
 /// Mass on a carriage [kg]: what is entered, the listed items, a motor that rides along, and the payload
 /// where the axis carries it.
-double movingMass(const Project& project, const Axis& axis, const LinearMechanism& linear);
+double movingMass(std::span<const MassItem> payload, const Axis& axis, const LinearMechanism& linear);
 
 /// What is wrong with a project as a whole, beyond the range of any single field: ids that are empty or
 /// doubled, movements of axes that do not exist or are of the other kind. One sentence each; empty when

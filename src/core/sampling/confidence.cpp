@@ -111,6 +111,7 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
     const std::vector<Estimate*> all = inputs(moved, axis);
     std::vector<Estimate> nominal;
     for (const Estimate* e : all) nominal.push_back(*e);
+    RigSetup rig = setupOf(moved);
     std::vector<Row> rows;
     rows.reserve(static_cast<std::size_t>(count));
     for (int i = 0; i < count && !stop.stop_requested(); ++i) {
@@ -125,7 +126,8 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
             if (n.value > 0.5 && n.value <= 1.0) value = std::min(value, 1.0);
             all[k]->value = value;
         }
-        const AxisEvaluation e = evaluateAxis(moved, moved.axes[axis], Searches::No);
+        rig.refresh(axis);
+        const AxisEvaluation e = evaluateAxis(rig, axis, Searches::No);
         row.margin = 1e6;
         row.limits = partsOf(e);
         for (const ShotEvaluation& s : e.shots) {

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/later.h"
 
-#include "core/evaluate/arm_masses.h"
+#include "core/evaluate/rig/arm_masses.h"
 
 #include <algorithm>
 
@@ -17,12 +17,13 @@ std::vector<LaterChange> whatChanges(const Project& project, const Assessment& n
     if (carried)
         with.payload.push_back(item);
     else
-        for (Axis& axis : with.axes) {
+        for (std::size_t a = 0; a < with.axes.size(); ++a) {
+            Axis& axis = with.axes[a];
             if (auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
                 linear->items.push_back(item);
             } else if (axis.role == Role::BoomTilt || axis.role == Role::Swing) {
                 MassItem out = item;
-                out.along = armReach(project, axis);
+                out.along = armReach(project.axes, a);
                 std::get<RotaryMechanism>(axis.mechanism).items.push_back(out);
             }
         }

@@ -3,7 +3,7 @@
 
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/moved_inputs.h"
-#include "core/evaluate/rig_structure.h"
+#include "core/evaluate/rig/rig_structure.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
@@ -43,15 +43,18 @@ private:
     bool nothingLeft_ = false;
 };
 
+bool aboutRig(const Verdict& v) {
+    return rules::all()[static_cast<std::size_t>(v.rule)].judgeRig != nullptr;
+}
+
 class AxisRanges {
 public:
     AxisRanges(int axis, std::vector<Verdict*> nominal)
         : axis_(axis), nominal_(std::move(nominal)), low_(nominal_.size()) {}
 
-    /// Adds what the ratios do when the project stands with one input moved.
-    void move(const Project& project) {
-        const AxisEvaluation moved =
-            evaluateAxis(project, project.axes[static_cast<std::size_t>(axis_)], Searches::No);
+    /// Adds what the ratios do when the project and the rig set up from it stand with one input moved.
+    void move(const Project& project, const RigSetup& rig) {
+        const AxisEvaluation moved = evaluateAxis(rig, static_cast<std::size_t>(axis_), Searches::No);
         verdicts_.clear();
         // Rules read the project too, so the input must still be moved.
         judgeAxis(project, axis_, moved, verdicts_);
@@ -95,32 +98,32 @@ namespace {
 
 /// Verdicts about the whole rig, with every input of every axis, of the base and of the payload moved in
 /// turn.
-void applyRigRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts) {
+void applyRigRanges(Project& moved, RigSetup& setup, const Evaluation& evaluation,
+                    std::vector<Verdict>& verdicts) {
     std::vector<Verdict*> nominal;
     for (Verdict& v : verdicts)
-        if (rules::all()[static_cast<std::size_t>(v.rule)].judgeRig != nullptr && v.ratio)
-            nominal.push_back(&v);
+        if (aboutRig(v) && v.ratio) nominal.push_back(&v);
     if (nominal.empty()) return;
     std::vector<LowEnd> low(nominal.size());
-    Project moved = project;
     Evaluation rig;
     std::vector<Verdict> found;
-    const auto judgeMoved = [&](const Project& with) {
+    const auto judgeMoved = [&] {
         found.clear();
-        judgeRig(with, rig, found);
+        judgeRig(moved, rig, found);
         for (std::size_t i = 0; i < nominal.size(); ++i)
             for (const Verdict& v : found)
                 if (v.rule == nominal[i]->rule && v.ratio && nominal[i]->ratio.value() < saturated)
                     low[i].add(nominal[i]->ratio.value(), v.ratio.value());
     };
     forEachMovedRigInput(moved, [&] {
-        rig.rig = rigAgain(moved, evaluation.axes, evaluation.rig);
-        judgeMoved(moved);
+        setup.refreshMasses();
+        rig.rig = rigAgain(setup, evaluation.axes, evaluation.rig);
+        judgeMoved();
     });
     // What a search has not looked into closely enough counts like an input that is not known better.
     rig.rig = evaluation.rig;
     if (rig.rig.clearance) rig.rig.clearance = rig.rig.clearanceAtLeast;
-    judgeMoved(project);
+    judgeMoved();
     for (std::size_t i = 0; i < nominal.size(); ++i) {
         Verdict& v = *nominal[i];
         v.low = low[i].of(v.ratio.value());
@@ -131,17 +134,24 @@ void applyRigRanges(const Project& project, const Evaluation& evaluation, std::v
 } // namespace
 
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts) {
+    // Rules read the project, so each input is moved in one of our own, and put back.
+    Project moved = project;
+    RigSetup rig = setupOf(moved);
+    // The verdicts of an axis stand together, and those of the rig behind them all.
+    auto next = verdicts.begin();
     for (std::size_t i = 0; i < evaluation.axes.size(); ++i) {
         std::vector<Verdict*> nominal;
-        for (Verdict& v : verdicts)
-            if (v.axis == static_cast<int>(i)) nominal.push_back(&v);
+        for (; next != verdicts.end() && next->axis == static_cast<int>(i) && !aboutRig(*next); ++next)
+            nominal.push_back(&*next);
         AxisRanges ranges(static_cast<int>(i), std::move(nominal));
-        // judge reads the axis through the project, so the moved axis must stand in a project of its own.
-        Project moved = project;
-        forEachMovedInput(moved, i, [&] { ranges.move(moved); });
+        forEachMovedInput(moved, i, [&] {
+            rig.refresh(i);
+            ranges.move(moved, rig);
+        });
+        rig.refresh(i);
         ranges.finish();
     }
-    applyRigRanges(project, evaluation, verdicts);
+    applyRigRanges(moved, rig, evaluation, verdicts);
 }
 
 Assessment assess(const Project& project) {

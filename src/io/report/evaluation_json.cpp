@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "io/report/evaluation_json.h"
 
-#include "core/evaluate/capability.h"
-#include "core/evaluate/chain_table.h"
-#include "core/evaluate/compare_ramps.h"
-#include "core/evaluate/limits.h"
-#include "core/evaluate/spread.h"
+#include "core/tools/capability.h"
+#include "core/tools/chain_table.h"
+#include "core/tools/compare_ramps.h"
+#include "core/tools/limits.h"
+#include "core/tools/spread.h"
 #include "io/report/results_json.h"
 
 #include <array>

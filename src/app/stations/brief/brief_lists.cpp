@@ -2,7 +2,7 @@
 #include "app/stations/brief/brief_lists.h"
 
 #include "app/theme/tokens.h"
-#include "core/evaluate/demands.h"
+#include "core/tools/demands.h"
 
 #include <QPainter>
 #include <QPushButton>

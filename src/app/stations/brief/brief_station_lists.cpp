@@ -2,7 +2,7 @@
 #include "app/instruments/caption.h"
 #include "app/stations/brief/brief_lists.h"
 #include "app/stations/brief/brief_station.h"
-#include "core/evaluate/shot_steps.h"
+#include "core/evaluate/shot/shot_steps.h"
 #include "core/model/retired_ids.h"
 #include "core/verdicts/later.h"
 

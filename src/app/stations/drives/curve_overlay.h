@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/shell/context.h"
-#include "core/evaluate/curves.h"
+#include "core/tools/curves.h"
 
 #include <QWidget>
 

@@ -16,10 +16,10 @@
 #include "app/stations/drives/solve_dialog.h"
 #include "app/stations/drives/winch_dialog.h"
 #include "app/theme/tokens.h"
-#include "core/evaluate/change_kind.h"
-#include "core/evaluate/spread.h"
 #include "core/model/edit_axes.h"
 #include "core/model/kinds.h"
+#include "core/tools/change_kind.h"
+#include "core/tools/spread.h"
 
 #include <QComboBox>
 #include <QMenu>

@@ -3,7 +3,7 @@
 
 #include "app/stations/drives/part_fields.h"
 #include "app/stations/station.h"
-#include "core/evaluate/chain_table.h"
+#include "core/tools/chain_table.h"
 
 class QComboBox;
 class QDialog;

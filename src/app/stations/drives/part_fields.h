@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/instruments/field_group.h"
-#include "core/evaluate/chain_table.h"
+#include "core/tools/chain_table.h"
 
 namespace gantry::app {
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/shell/context.h"
-#include "core/evaluate/stall_ladder.h"
+#include "core/tools/stall_ladder.h"
 
 #include <QDialog>
 

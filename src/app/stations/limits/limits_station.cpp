@@ -10,7 +10,7 @@
 #include "app/stations/limits/ramps_dialog.h"
 #include "app/stations/limits/time_dialog.h"
 #include "app/theme/tokens.h"
-#include "core/evaluate/simulation_view.h"
+#include "core/tools/simulation_view.h"
 #include "core/words/messages.h"
 
 #include <QComboBox>

@@ -4,7 +4,7 @@
 #include "app/instruments/field_group.h"
 #include "app/jobs/limits_job.h"
 #include "app/stations/station.h"
-#include "core/evaluate/limits.h"
+#include "core/tools/limits.h"
 
 class QComboBox;
 class QPushButton;

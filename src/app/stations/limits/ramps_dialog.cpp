@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/limits/ramps_dialog.h"
 
-#include "core/evaluate/compare_ramps.h"
+#include "core/tools/compare_ramps.h"
 
 namespace gantry::app {
 

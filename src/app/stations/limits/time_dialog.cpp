@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/limits/time_dialog.h"
 
-#include "core/evaluate/limits.h"
+#include "core/tools/limits.h"
 #include "core/units/text.h"
 
 #include <QFormLayout>

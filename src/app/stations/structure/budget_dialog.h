@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/shell/context.h"
-#include "core/evaluate/error_budget.h"
+#include "core/tools/error_budget.h"
 
 #include <QDialog>
 

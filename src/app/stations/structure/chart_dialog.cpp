@@ -3,8 +3,8 @@
 
 #include "app/instruments/field_group.h"
 #include "app/shell/write_bytes.h"
-#include "core/evaluate/structure_solve.h"
 #include "core/model/retired_ids.h"
+#include "core/tools/structure_solve.h"
 
 #include <QBuffer>
 #include <QFileDialog>

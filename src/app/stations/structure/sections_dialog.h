@@ -3,7 +3,7 @@
 
 #include "app/instruments/table_dialog.h"
 #include "app/shell/context.h"
-#include "core/evaluate/structure_solve.h"
+#include "core/tools/structure_solve.h"
 
 namespace gantry::app {
 

@@ -7,10 +7,10 @@
 #include "app/instruments/tipping_polar.h"
 #include "app/stations/structure/structure_tools.h"
 #include "app/theme/tokens.h"
-#include "core/evaluate/rig_layout.h"
-#include "core/evaluate/structure_solve.h"
+#include "core/evaluate/rig/rig_layout.h"
 #include "core/evidence/fingerprint.h"
 #include "core/model/fields.h"
+#include "core/tools/structure_solve.h"
 
 #include <QComboBox>
 #include <QMenu>
@@ -152,7 +152,8 @@ void StructureStation::fillFields() {
         list = under(QStringLiteral("base/"), {"kind"});
         if (kind == BaseKind::Legs)
             list += under(QStringLiteral("base/"), {"legs", "leg_radius_m", "first_leg_rad"});
-        if (kind == BaseKind::Rectangle && !standsOnItsRail(context_.document.project()))
+        if (kind == BaseKind::Rectangle &&
+            !standsOnItsRail(context_.document.project().axes, context_.document.project().base))
             list += under(QStringLiteral("base/"), {"length_m"});
         if (kind == BaseKind::Rectangle) list += under(QStringLiteral("base/"), {"width_m"});
         if (kind != BaseKind::NotGiven) list += under(QStringLiteral("base/"), {"height_m", "mass_kg"});

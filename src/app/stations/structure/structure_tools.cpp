@@ -5,7 +5,7 @@
 #include "app/stations/structure/chart_dialog.h"
 #include "app/stations/structure/sections_dialog.h"
 #include "app/stations/structure/tests_dialog.h"
-#include "core/evaluate/rig_layout.h"
+#include "core/evaluate/rig/rig_layout.h"
 #include "core/model/retired_ids.h"
 
 #include <QCoreApplication>

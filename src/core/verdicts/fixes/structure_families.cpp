@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/fixes/candidates.h"
 
-#include "core/evaluate/rig_layout.h"
-#include "core/evaluate/rig_structure.h"
-#include "core/evaluate/shot_steps.h"
-#include "core/evaluate/structure_solve.h"
+#include "core/evaluate/rig/rig_layout.h"
+#include "core/evaluate/rig/rig_structure.h"
+#include "core/evaluate/shot/shot_steps.h"
+#include "core/tools/structure_solve.h"
 #include "core/units/constants.h"
 
 #include <algorithm>
@@ -119,15 +119,16 @@ Family ballast(const Problem& p) {
 
 Family ballastOnLeg(const Problem& p) {
     Family family;
-    const RigStructure& rig = p.now.evaluation.rig;
-    if (rig.tippingPose.empty()) return family;
+    const RigStructure& found = p.now.evaluation.rig;
+    if (found.tippingPose.empty()) return family;
     Project bare = p.project;
     bare.base.ballast.value = 0.0;
-    const std::vector<structure::Plan> feet = feetOf(bare);
+    const RigSetup rig = setupOf(bare, Courses::No);
+    const std::vector<structure::Plan> feet = feetOf(rig.axes, rig.base);
     int best = 0;
     double least = 0.0;
     for (std::size_t i = 0; i < feet.size(); ++i) {
-        const Figure needed = ballastNeededAt(bare, p.now.evaluation.axes, rig.tippingPose, feet[i]);
+        const Figure needed = ballastNeededAt(rig, p.now.evaluation.axes, found.tippingPose, feet[i]);
         if (needed && (best == 0 || needed.value() < least)) {
             best = static_cast<int>(i) + 1;
             least = needed.value();

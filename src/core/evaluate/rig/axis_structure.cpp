@@ -1,0 +1,349 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/rig/axis_structure.h"
+
+#include "core/evaluate/drive/drive_model.h"
+#include "core/evaluate/rig/arm_masses.h"
+#include "core/evaluate/rig/rig_layout.h"
+
+#include "core/structure/pads.h"
+#include "core/structure/strength.h"
+#include "core/units/constants.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+namespace gantry {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double harmless = 1e6; // ratio where nothing loads a part
+
+Figure overOrHarmless(double allowed, double actual) {
+    return Figure::of(actual > 0.0 ? std::min(allowed / actual, harmless) : harmless);
+}
+
+/// Torque [N·m] about the rail's length from what sits beside it: camera off the middle, and heads that swing
+/// their weight round.
+double sideTorque(const LinearMechanism& linear, const AxisMasses& masses) {
+    return units::standardGravity * (masses.moving * std::abs(linear.rail.cameraSide) + masses.momentAbove);
+}
+
+void addSoft(AxisStructure& out, SoftCause cause, double stiffness, double inertia, double damping) {
+    if (!(stiffness > 0.0) || !std::isfinite(stiffness) || !(inertia > 0.0)) return;
+    const double f = std::sqrt(stiffness / inertia) / (2.0 * pi);
+    if (std::isfinite(f) && f > 0.0) out.soft.push_back({cause, {f, damping}});
+}
+
+/// What a stop of this axis makes the whole rig do on soft feet.
+void addPads(AxisStructure& out, const RigSetup& rig, const Axis& axis) {
+    const Base& base = rig.base;
+    if (!(base.padStiffness.value > 0.0) || feetOf(base).empty()) return;
+    const RigLayout layout = layRig(rig, shownPose(rig.axes));
+    std::vector<structure::Weight> weights;
+    for (const RigBody& b : layout.bodies)
+        if (b.mass > 0.0) weights.push_back({b.mass, {b.centre.x, b.centre.y}, b.centre.z});
+    const structure::PadsView pads{layout.feet, weights, base.padStiffness.value};
+    const bool swings =
+        std::any_of(rig.axes.begin(), rig.axes.end(), [](const Axis& a) { return a.role == Role::Swing; });
+    double f = 0.0;
+    if (axis.role == Role::Lift) {
+        f = structure::bounceOnPads(pads);
+    } else {
+        // What a swing carries may point anywhere when it stops.
+        f = structure::swayOnPads(pads, swings ? std::nullopt : std::optional(0.0));
+        const double turns = axis.role == Role::Swing ? structure::turnOnPads(pads) : 0.0;
+        if (f > 0.0 && turns > 0.0) f = 1.0 / std::hypot(1.0 / f, 1.0 / turns);
+    }
+    if (f > 0.0) out.soft.push_back({SoftCause::Pads, {f, base.padDamping.value}});
+}
+
+void finishSoft(AxisStructure& out) {
+    std::stable_sort(out.soft.begin(), out.soft.end(), [](const SoftEntry& a, const SoftEntry& b) {
+        return a.part.frequency < b.part.frequency;
+    });
+    std::vector<structure::SoftPart> parts;
+    for (const SoftEntry& s : out.soft) parts.push_back(s.part);
+    out.all = structure::inSeries(parts);
+    if (out.all.frequency > 0.0) {
+        out.frequency = Figure::of(out.all.frequency);
+        out.damping = Figure::of(out.all.damping);
+    }
+}
+
+void fillRail(AxisStructure& out, const RigSetup& rig, std::size_t index, const LinearMechanism& linear,
+              const DriveSpring& drive) {
+    const Axis& axis = rig.axes[index];
+    const BeamView beam = beamView(linear.rail.section);
+    const std::optional<RailSetting> setting = railSetting(axis, rig.masses[index], out.problem);
+    if (!setting) return;
+    out.problem = Reason::None;
+    out.printed = beam.material.printed;
+    const RailSetting& r = *setting;
+    out.ownMass = Figure::of(beam.massPerMetre * linear.railLength);
+
+    constexpr int places = 16;
+    double lowSag = 1e300, highSag = -1e300, lowSlope = 1e300, highSlope = -1e300, lowTwist = 1e300,
+           highTwist = -1e300, moment = 0.0, pull = 0.0, tip = harmless, tipAt = r.low, worstSagAt = r.low;
+    double sagRate = 0.0, slopeRate = 0.0;
+    structure::RailPoint before;
+    for (int i = 0; i <= places; ++i) {
+        const double at = r.low + (r.high - r.low) * i / places;
+        const structure::RailPoint p = structure::railPoint(r.rail, r.carriage, at);
+        lowSag = std::min(lowSag, p.sag);
+        if (p.sag > highSag) {
+            highSag = p.sag;
+            worstSagAt = at;
+        }
+        lowSlope = std::min(lowSlope, p.slope);
+        highSlope = std::max(highSlope, p.slope);
+        lowTwist = std::min(lowTwist, p.twist);
+        highTwist = std::max(highTwist, p.twist);
+        if (i > 0 && at > before.at) {
+            sagRate = std::max(sagRate, std::abs(p.sag - before.sag) / (at - before.at));
+            slopeRate = std::max(slopeRate, std::abs(p.slope - before.slope) / (at - before.at));
+        }
+        before = p;
+        // It is largest in the middle or at an end, between which a quarter of the places is enough.
+        if (i % 4 == 0) moment = std::max(moment, structure::railMoment(r.rail, r.carriage, at));
+        const double ratio = structure::railTippingRatio(
+            r.rail, r.carriage, linear.rail.standMass.value * units::standardGravity, at);
+        if (ratio < tip) {
+            tip = ratio;
+            tipAt = at;
+        }
+        if (linear.rail.clampBolts > 0)
+            pull =
+                std::max(pull, structure::clampPull(r.rail, r.carriage,
+                                                    {linear.rail.clampBolts, linear.rail.clampSpacing}, at));
+    }
+    if (linear.rail.clampBolts > 0) out.clampRatio = overOrHarmless(linear.rail.clampBoltLimit, pull);
+    out.sag = Figure::of(std::max(std::abs(highSag), std::abs(lowSag)));
+    out.slope = Figure::of(std::max(std::abs(lowSlope), std::abs(highSlope)));
+    out.twist = Figure::of(std::max(std::abs(lowTwist), std::abs(highTwist)));
+    out.sagShift = Figure::of(highSag - lowSag);
+    out.slopeShift = Figure::of(highSlope - lowSlope);
+    out.twistShift = Figure::of(highTwist - lowTwist);
+    out.sagRate = Figure::of(sagRate);
+    out.slopeRate = Figure::of(slopeRate);
+    out.tippingRatio = Figure::of(tip);
+    out.tippingAt = Figure::of(tipAt);
+    if (beam.section.uprightEdge > 0.0)
+        out.stressRatio =
+            overOrHarmless(beam.material.strength,
+                           structure::bendingStress(moment, beam.section.uprightEdge, beam.section.upright));
+
+    // Up and down: carriage and half of the rail on the softest place. 0.49 of a simple beam's own mass
+    // counts with its middle (Rayleigh).
+    structure::RailView light = r.rail;
+    light.beam.weight = 0.0;
+    const double give = structure::railPoint(light, {1.0, r.carriage.wheelbase, 0.0}, worstSagAt).sag;
+    const double moving = r.mass + 0.49 * out.ownMass.value();
+    if (give > 0.0 && moving > 0.0) out.bounce = Figure::of(1.0 / (2.0 * pi * std::sqrt(give * moving)));
+
+    // Along the rail a stop shakes the camera through the drive, by nodding on the rail, and with the stands.
+    addSoft(out, SoftCause::Drive, drive.stiffness, drive.inertia, drive.damping);
+    const double nodding = structure::pitchStiffness(r.rail, r.carriage.wheelbase, worstSagAt);
+    addSoft(out, SoftCause::Rail, nodding, r.mass * r.height * r.height, beam.material.damping);
+    const double stands = linear.rail.support == RailSupport::TwoStands ? 2.0 : 1.0;
+    if (linear.rail.support != RailSupport::Bedded)
+        addSoft(out, SoftCause::Stands, stands * linear.rail.standSway.value, r.mass + out.ownMass.value(),
+                0.03);
+    addPads(out, rig, axis);
+    finishSoft(out);
+}
+
+/// Bending moment [N·m] at the pivot of one side of a level arm.
+double pivotMoment(std::span<const structure::ArmMass> masses, bool front) {
+    double out = 0.0;
+    for (const structure::ArmMass& m : masses)
+        if ((m.along > 0.0) == front) out += m.mass * units::standardGravity * std::abs(m.along);
+    return out;
+}
+
+void fillBalance(AxisStructure& out, const std::vector<structure::ArmMass>& masses,
+                 const RotaryMechanism& r) {
+    const Boom& boom = r.boom;
+    const double low = r.lowAngle, high = r.lowAngle + std::min(r.range, 2.0 * pi);
+    const auto worstOf = [&](std::span<const structure::ArmMass> all) {
+        std::pair<double, double> worst{0.0, low};
+        constexpr int steps = 48;
+        for (int i = 0; i <= steps; ++i) {
+            const double at = low + (high - low) * i / steps;
+            const double torque = structure::gravityTorque(all, at);
+            if (std::abs(torque) > std::abs(worst.first)) worst = {torque, at};
+        }
+        return worst;
+    };
+    const auto [torque, at] = worstOf(masses);
+    if (boom.counterweight.mass.value > 0.0) out.frontMoment = Figure::of(pivotMoment(masses, true));
+    out.gravityWorst = Figure::of(std::abs(torque));
+    out.gravityWorstAt = Figure::of(at);
+    std::vector<structure::ArmMass> others = masses;
+    const double weight = boom.counterweight.mass.value;
+    if (weight > 0.0) others.pop_back(); // armMasses puts it last
+    const structure::Moments sum = structure::moments(others);
+    double total = 0.0;
+    for (const structure::ArmMass& m : others) total += m.mass;
+    if (total > 0.0) out.offLine = Figure::of(sum.above / total);
+    out.balancingMass =
+        Figure::of(std::max(0.0, structure::balancingMass(others, -boom.counterweight.behind)));
+    if (weight > 0.0) out.balancingPlace = Figure::of(-structure::balancingPlace(others, weight));
+    std::vector<structure::ArmMass> best = others;
+    best.push_back({out.balancingMass.value(), -boom.counterweight.behind, boom.counterweight.above, false});
+    out.unbalanceable = Figure::of(std::abs(worstOf(best).first));
+    const double inertia = structure::inertiaAboutPivot(masses);
+    if (inertia > 0.0)
+        out.weightInertia = Figure::of(weight *
+                                       (boom.counterweight.behind * boom.counterweight.behind +
+                                        boom.counterweight.above * boom.counterweight.above) /
+                                       inertia);
+    // Work of gravity between the highest and the lowest potential of the range.
+    double energy = 0.0, least = 0.0, most = 0.0;
+    constexpr int steps = 48;
+    for (int i = 0; i < steps; ++i) {
+        energy +=
+            structure::gravityTorque(masses, low + (high - low) * (i + 0.5) / steps) * (high - low) / steps;
+        least = std::min(least, energy);
+        most = std::max(most, energy);
+    }
+    out.dropEnergy = Figure::of(most - least);
+}
+
+void fillArm(AxisStructure& out, const RigSetup& rig, std::size_t index, const RotaryMechanism& r,
+             const DriveSpring& drive) {
+    const Axis& axis = rig.axes[index];
+    const Boom& boom = r.boom;
+    const BeamView beam = beamView(boom.section);
+    if (!beam.given()) return;
+    out.problem = Reason::None;
+    out.printed = beam.material.printed;
+    const std::vector<structure::ArmMass>& masses = rig.masses[index].own;
+    // Everything at and beyond the last tenth of the arm hangs on its end; the rest bends it where it sits.
+    structure::Cantilever arm{boom.reach, beam.bendingUpright, beam.massPerMetre * boom.reach, 0.0, 0.0};
+    structure::Bend inner;
+    double tipMoment = 0.0, total = 0.0;
+    const bool upright = gravityTurns(axis.role);
+    for (std::size_t i = 1; i < masses.size(); ++i) { // the first is the arm itself
+        const structure::ArmMass& m = masses[i];
+        total += m.mass;
+        if (m.along >= 0.9 * boom.reach) {
+            arm.tipMass += m.mass;
+            tipMoment += m.mass * (m.along - boom.reach);
+        } else if (m.along > 0.0) {
+            const double a = m.along, over = 1.0 / beam.bendingUpright,
+                         force = m.mass * units::standardGravity;
+            inner.sag += force * a * a * (3.0 * boom.reach - a) / 6.0 * over;
+            inner.slope += force * a * a / 2.0 * over;
+        }
+    }
+    if (arm.tipMass > 0.0) arm.tipOffset = tipMoment / arm.tipMass;
+    const structure::Bend tip = structure::cantileverTip(arm, units::standardGravity);
+    const double sag = tip.sag + inner.sag, slope = tip.slope + inner.slope;
+    const double twist =
+        arm.tipMass * units::standardGravity * std::abs(boom.tipSide) * boom.reach / beam.torsion;
+    out.ownMass = Figure::of(beam.massPerMetre * (boom.reach + boom.rear));
+    out.sag = Figure::of(sag);
+    out.slope = Figure::of(slope);
+    out.twist = Figure::of(twist);
+    // A level arm that only swings keeps its bend; one that rises loses it with the cosine.
+    const double low = r.lowAngle, high = r.lowAngle + std::min(r.range, 2.0 * pi);
+    double least = 1.0, most = -1.0, steepest = 0.0;
+    for (int i = 0; i <= 24; ++i) {
+        const double at = low + (high - low) * i / 24.0;
+        least = std::min(least, std::cos(at));
+        most = std::max(most, std::cos(at));
+        steepest = std::max(steepest, std::abs(std::sin(at)));
+    }
+    const double change = upright ? most - least : 0.0, rate = upright ? steepest : 0.0;
+    out.sagShift = Figure::of(sag * change);
+    // Parallel links keep the head level however the arm bends.
+    const bool level = boom.arm == ArmKind::ParallelLinks;
+    out.slopeShift = Figure::of(level ? 0.0 : slope * change);
+    out.twistShift = Figure::of(twist * change);
+    out.sagRate = Figure::of(sag * rate);
+    out.slopeRate = Figure::of(level ? 0.0 : slope * rate);
+    const double moment = std::max(pivotMoment(masses, true), pivotMoment(masses, false));
+    if (beam.section.uprightEdge > 0.0)
+        out.stressRatio =
+            overOrHarmless(beam.material.strength,
+                           structure::bendingStress(moment, beam.section.uprightEdge, beam.section.upright));
+    out.bounce = Figure::of(structure::cantileverFrequency(arm, boom.mastTurning.value));
+
+    const Pivot& pivot = boom.pivot;
+    const double load = (total + beam.massPerMetre * (boom.reach + boom.rear)) * units::standardGravity;
+    if (pivot.pinDiameter > 0.0)
+        out.pinRatio =
+            overOrHarmless(pivot.pinLimit, structure::pinStress({pivot.pinDiameter, pivot.cheekGap}, load));
+    if (pivot.bearingRating.value > 0.0) out.bearingRatio = overOrHarmless(pivot.bearingRating.value, load);
+    const double tilting =
+        std::abs(units::standardGravity * structure::moments(masses).along) + load * std::abs(boom.tipSide);
+    if (pivot.bearingMoment.value > 0.0) out.momentRatio = overOrHarmless(pivot.bearingMoment.value, tilting);
+    if (pivot.bolts >= 2)
+        out.boltRatio =
+            overOrHarmless(pivot.boltLimit, structure::boltForce(pivot.bolts, pivot.boltCircle, tilting));
+
+    // What a stop of this axis shakes: a tilt bends the arm upright, a swing sideways.
+    addSoft(out, SoftCause::Drive, drive.stiffness, drive.inertia, drive.damping);
+    structure::Cantilever shaken = arm;
+    if (!upright) shaken.bendingStiffness = beam.bendingSideways;
+    if (const double f = structure::cantileverFrequency(shaken); f > 0.0 && std::isfinite(f))
+        out.soft.push_back({SoftCause::Boom, {f, beam.material.damping}});
+    const double reach = arm.length + arm.tipOffset;
+    addSoft(out, SoftCause::Mast, boom.mastTurning.value,
+            arm.tipMass * reach * reach + arm.mass * arm.length * arm.length / 3.0, 0.02);
+    addPads(out, rig, axis);
+    finishSoft(out);
+    if (upright) fillBalance(out, masses, r);
+}
+
+} // namespace
+
+std::optional<RailSetting> railSetting(const Axis& axis, const AxisMasses& masses, Reason& why) {
+    const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
+    const BeamView beam = linear != nullptr ? beamView(linear->rail.section) : BeamView{};
+    if (!beam.given() || linear->rail.support == RailSupport::Bedded) {
+        why = linear != nullptr && beam.given() ? Reason::NotApplicable : Reason::NeedsSection;
+        return std::nullopt;
+    }
+    const Rail& rail = linear->rail;
+    const double length = linear->railLength;
+    RailSetting out;
+    // A steep rail bends only by the part of the weight that is square to it.
+    const double square = std::abs(std::cos(linear->slope.value));
+    out.rail.beam = {length, beam.bendingUpright, beam.massPerMetre * units::standardGravity * square};
+    out.rail.torsionStiffness = std::max(beam.torsion, 1e-12);
+    if (rail.support == RailSupport::OneHead) {
+        if (rail.headAt > length) {
+            why = Reason::SupportsOffRail;
+            return std::nullopt;
+        }
+        out.rail.supports = structure::CentralSupport{rail.headAt, rail.headTurning.value};
+    } else {
+        if (rail.secondStand > length || rail.secondStand - rail.firstStand < 0.01 * length) {
+            why = Reason::SupportsOffRail;
+            return std::nullopt;
+        }
+        out.rail.supports = structure::TwoSupports{rail.firstStand, rail.secondStand};
+    }
+    out.mass = masses.moving;
+    out.height = std::abs(linear->guide.massHeight);
+    out.carriage = {out.mass * units::standardGravity * square, std::min(linear->guide.wheelbase, length),
+                    sideTorque(*linear, masses) * square};
+    const double half = 0.5 * linear->carriageLength + linear->bumperLength;
+    out.low = std::min(half, 0.5 * length);
+    out.high = std::max(length - half, 0.5 * length);
+    return out;
+}
+
+AxisStructure axisStructure(const RigSetup& rig, std::size_t axis, const DriveSpring& drive) {
+    AxisStructure out;
+    if (const auto* linear = std::get_if<LinearMechanism>(&rig.axes[axis].mechanism))
+        fillRail(out, rig, axis, *linear, drive);
+    else
+        fillArm(out, rig, axis, std::get<RotaryMechanism>(rig.axes[axis].mechanism), drive);
+    return out;
+}
+
+} // namespace gantry

@@ -1,0 +1,373 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/shot/evaluate_shot.h"
+
+#include "core/evaluate/shot/shot_steps.h"
+#include "core/evaluate/supply/supply_view.h"
+#include "core/power/regulator.h"
+
+#include "core/evaluate/drive/checks.h"
+#include "core/motor/stepper_motion.h"
+#include "core/optics/picture.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+namespace gantry {
+namespace {
+
+/// Whether the force between drive and load changes sign while the shot runs, so that backlash lets go:
+/// tried where gravity is least and greatest over the range, with what the axes below add either way.
+bool loadReverses(const DriveModel& m, double carried, double acceleration, double sense) {
+    const drivetrain::Load& load = m.chain.load;
+    bool positive = false, negative = false;
+    const auto take = [&](double steady) {
+        for (const double a : {acceleration, 0.0, -acceleration}) {
+            const double force = steady + sense * (load.coulomb + load.inertia * a);
+            positive = positive || force > 0.0;
+            negative = negative || force < 0.0;
+        }
+    };
+    take(m.gravityLow - carried);
+    take(m.gravityHigh + carried);
+    return positive && negative;
+}
+
+/// When it does so first: where speeding up ends, or where braking begins. Nothing where the force keeps its
+/// sign at each end of what gravity does, so that the place on the range decides.
+Figure letsGoAt(const DriveModel& m, double carried, const motion::Profile& profile, double sense) {
+    const drivetrain::Load& load = m.chain.load;
+    double first = std::numeric_limits<double>::infinity();
+    for (const double steady : {m.gravityLow - carried, m.gravityHigh + carried}) {
+        const auto force = [&](double a) { return steady + sense * (load.coulomb + load.inertia * a); };
+        const double cruise = force(0.0);
+        if (force(profile.in.acceleration) * cruise < 0.0) first = std::min(first, profile.in.time());
+        if (cruise * force(-profile.out.acceleration) < 0.0)
+            first = std::min(first, profile.time() - profile.out.time());
+    }
+    return Figure::of(first, Reason::NotApplicable);
+}
+
+/// Largest force at the mechanism and torque at the last shaft, both directions.
+double worstForce(const DriveModel& m, double acceleration) {
+    const drivetrain::Load& load = m.chain.load;
+    return std::abs(load.steady) + load.coulomb + load.inertia * acceleration;
+}
+
+double lastShaftTorque(const DriveModel& m, double acceleration) {
+    if (m.chain.stages.empty()) return worstForce(m, acceleration);
+    const drivetrain::Stage& last = m.chain.stages.back();
+    return worstForce(m, acceleration) / (last.ratio * last.efficiency);
+}
+
+/// Current limit that gives this torque of all motors together; what is drawn, on a brushed motor.
+double currentFor(const DriveModel& m, double torque, double motorSpeed) {
+    if (const motor::StepperParams* p = m.stepper())
+        return motor::leastPeakCurrent(*p, torque / m.motors, motorSpeed) / std::numbers::sqrt2;
+    if (const motor::DcParams* p = m.dc()) return motor::motorCurrent(*p, torque / m.motors);
+    return std::numeric_limits<double>::quiet_NaN();
+}
+
+/// Mean square over the move, in both directions, with the torque straight between the points of each phase.
+double torqueRms(const DriveModel& m, const motion::Profile& profile) {
+    motor::RmsTorque rms;
+    for (const int direction : {1, -1}) {
+        const auto at = [&](double speed, double acceleration) {
+            return drivetrain::motorTorque(m.chain, speed / m.outputPerRad,
+                                           direction * acceleration / m.outputPerRad, direction);
+        };
+        const auto phase = [&](double time, double fromAcceleration, double toAcceleration) {
+            if (time > 0.0) rms.add(time, at(0.0, fromAcceleration), at(0.0, toAcceleration));
+        };
+        for (const auto& [ramp, sense] : {std::pair{profile.in, 1.0}, std::pair{profile.out, -1.0}}) {
+            const double a = sense * ramp.acceleration;
+            phase(ramp.jerkTime, 0.0, a);
+            phase(ramp.constantTime, a, a);
+            phase(ramp.jerkTime, a, 0.0);
+        }
+        phase(profile.cruiseTime, 0.0, 0.0);
+    }
+    return rms.value();
+}
+
+/// Whether the motor's speed is set by hand or duty; servos set their own.
+bool onKnob(const DriveModel& m) {
+    return m.dc() != nullptr && !(m.commandAngle > 0.0);
+}
+
+/// Whether the axis hangs on a cord that can go slack.
+bool slackens(const LinearMechanism& linear) {
+    const auto* winch = std::get_if<WinchOutput>(&linear.output);
+    return winch != nullptr && !winch->closedLoop;
+}
+
+/// What a brushed motor needs set, and how slowly it can go.
+void fillSpeedSetting(ShotEvaluation& e, const DriveModel& m, double motorSpeed, double needed) {
+    if (!onKnob(m)) return;
+    const motor::DcParams* p = m.dc();
+    const double share = p->duty > 0.0 ? motor::dutyFor(*p, motorSpeed, needed / m.motors) : 0.0;
+    e.knob.setting = Figure::of(share);
+    e.knob.slowest = Figure::of(m.lowestSpeed / motorSpeed);
+}
+
+/// Heat that lasts, so by the motor's mean current rather than that of its ramps.
+void fillRegulator(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const DriveModel& m) {
+    const double current = m.motors * motor::motorCurrent(*m.dc(), e.torque.rms.value() / m.motors);
+    e.regulator.heat = Figure::of(power::regulatorHeat(rig.supply.voltage.value, m.dc()->voltage, current));
+    e.regulator.temperature =
+        Figure::of(rig.conditions.ambient +
+                   e.regulator.heat.value() * std::get<GearedDc>(axis.motor).regulatorResistance.value);
+}
+
+void fillTorque(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const DriveModel& m, double speed,
+                double acceleration, bool searches) {
+    const double motorSpeed = speed / m.outputPerRad;
+    const double needed = m.rampTorque(speed, acceleration);
+    const double available = m.available(motorSpeed);
+    e.torque.force = Figure::of(worstForce(m, acceleration));
+    e.torque.lastShaft = m.chain.stages.empty() ? Figure::none(Reason::NotApplicable)
+                                                : Figure::of(lastShaftTorque(m, acceleration));
+    e.torque.needed = Figure::of(needed);
+    e.torque.breakaway = Figure::of(m.breakawayTorque());
+    e.torque.available = Figure::of(available, m.missing);
+    e.torque.availableLow = Figure::of(m.availableAtLowVoltage(motorSpeed), m.missing);
+    e.torque.margin = Figure::of(std::min(available / needed, m.available(0.0) / e.torque.breakaway.value()),
+                                 m.missing == Reason::None ? Reason::Unbounded : m.missing);
+    const double wanted = m.wantedMargin;
+    const Reason noCurrent = m.missing != Reason::None                             ? m.missing
+                             : std::holds_alternative<motor::ServoParams>(m.curve) ? Reason::NotApplicable
+                                                                                   : Reason::Unbounded;
+    e.torque.leastCurrent = Figure::of(std::max(currentFor(m, wanted * needed, motorSpeed),
+                                                currentFor(m, wanted * e.torque.breakaway.value(), 0.0)),
+                                       noCurrent);
+    if (const motor::DcParams* p = m.dc())
+        e.sourceCurrent = Figure::of(m.motors * motor::sourceCurrent(*p, needed / m.motors));
+    e.torque.rms = Figure::of(torqueRms(m, e.profile));
+    if (const double rest = e.motion.time.value() - e.profile.time(); e.follows && rest > 0.0) {
+        // Slower than its peak for the rest of the time, against friction and gravity alone.
+        const double ramps = e.torque.rms.value(), steady = m.rampTorque(speed, 0.0);
+        e.torque.rms = Figure::of(std::sqrt((ramps * ramps * e.profile.time() + steady * steady * rest) /
+                                            (e.profile.time() + rest)));
+    }
+    if (m.regulated) fillRegulator(e, rig, axis, m);
+    e.torque.electricalPower = electricalPower(rig.supply, axis, m, e);
+    e.torque.continuous = Figure::of(m.continuous(motorSpeed), m.missing);
+    fillSpeedSetting(e, m, motorSpeed, needed);
+    if (searches)
+        e.torque.maxAcceleration = Figure::of(m.largestAcceleration(speed),
+                                              m.missing == Reason::None ? Reason::Unbounded : m.missing);
+
+    // A motor on a knob has no command to lag behind.
+    if (!(m.commandAngle > 0.0)) return;
+    const double lag = m.lag(needed, motorSpeed);
+    e.lag = {Figure::of(lag, m.missing), Figure::of(lag * m.outputPerRad, m.missing)};
+}
+
+/// Errors of the motor and of its friction band, in the picture. A motor on a knob keeps no place, so it has
+/// none.
+void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, double speed) {
+    const double px = e.pixelsPerUnit;
+    if (!(m.commandAngle > 0.0)) return;
+    e.place.lag = Figure::of(e.lag.travel.value() * px, e.lag.travel.reason());
+    e.place.step = Figure::of(m.microstep() * px);
+    e.place.accuracy = Figure::of(m.angleError * m.outputPerRad * px);
+    // The error of a full step comes back with every step: slow ones wander, only their change per frame
+    // jitters.
+    const double ripple = m.stepper() ? optics::rippleJitter(e.place.accuracy.value(), speed / m.fullStep(),
+                                                             shot.frameRate, shot.exposure)
+                                      : 0.0;
+    // Standing still, a picture is off by where the rotor came to rest: half a command, and the step's own
+    // error, either way.
+    e.place.stepping = Figure::of(
+        stepwise(shot) ? m.jump() * px + 2.0 * e.place.accuracy.value()
+                       : optics::steppingJitter(m.jump() * px, speed / m.jump(), shot.exposure) + ripple);
+
+    const double frictionLag = m.lag(m.chain.load.coulomb * m.outputPerRad, 0.0);
+    e.place.frictionBand = Figure::of(frictionLag * m.outputPerRad * px, m.missing);
+    if (const motor::StepperParams* p = m.stepper()) {
+        // At rest the axes below rest too, so only gravity counts, not what their ramps bring.
+        const double gravity = std::max(std::abs(m.gravityLow), std::abs(m.gravityHigh)) * m.outputPerRad;
+        const double hold = m.motors * m.holdAmplitude;
+        const double held = hold > 0.0      ? motor::rotorLag(p->rotorTeeth, hold, gravity)
+                            : gravity > 0.0 ? std::numbers::pi / (2.0 * p->rotorTeeth)
+                                            : 0.0;
+        e.place.idleShift = Figure::of((held - m.lag(gravity, 0.0)) * m.outputPerRad * px, m.missing);
+    } else {
+        e.place.idleShift = Figure::of(0.0);
+    }
+}
+
+/// What rocks on when the axis has stopped. A movement that follows the subject ends as softly as the slide
+/// does, so it has none of its own.
+void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot, bool measured) {
+    if (!m.mode || e.follows) return;
+    const double left =
+        measured ? motion::rockingAfter(e.profile, *m.mode) : motion::mostRockingAfter(e.profile, *m.mode);
+    const double amplitude = left * e.pixelsPerUnit;
+    e.rocking.pixels = Figure::of(2.0 * amplitude);
+    const auto settled = motion::settlingTime(2.0 * amplitude, shot.limits.jitter, *m.mode);
+    e.rocking.settling = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
+}
+
+/// What bends under the camera shifts the picture, and turning it shifts it more: the worst is a camera that
+/// looks along the rail or arm, where sag and slope fall together.
+void fillSag(ShotEvaluation& e, const AxisStructure& s, const Shot& shot, const Camera& camera,
+             double speed) {
+    if (s.problem != Reason::None) return;
+    const double focal = deliveredFocal(camera, shot);
+    const double perMetre = optics::lateralPixelsPerMetre(focal, shot.subjectDistance);
+    e.sag.pixels =
+        Figure::of(perMetre * s.sagShift.value() + focal * (s.slopeShift.value() + s.twistShift.value()));
+    e.sag.drift =
+        Figure::of((perMetre * s.sagRate.value() + focal * s.slopeRate.value()) * speed / shot.frameRate);
+}
+
+void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& structure, double roundingShare,
+                 const Shot& shot, const Camera& camera, double sense) {
+    const double px = e.pixelsPerUnit;
+    const double speed = e.motion.topSpeed.value(), acceleration = e.motion.acceleration.value();
+    fillPlaceErrors(e, m, shot, speed);
+    e.errors.backlash = Figure::of(m.backlash * px);
+    e.loadReverses = loadReverses(m, e.carried.value(), acceleration, sense);
+    if (e.loadReverses) e.letsGoAt = letsGoAt(m, e.carried.value(), e.profile, sense);
+    e.stretchTravel = Figure::of(2.0 * m.chain.load.inertia * acceleration / m.outputStiffness);
+    e.errors.stretch = Figure::of(e.stretchTravel.value() * px);
+    e.roundingPixels = m.pulses ? Figure::of(std::abs(roundingShare) * e.distance.value() * px)
+                                : Figure::none(Reason::NotApplicable);
+
+    // The four kinds. Contributions add, since nothing keeps them from falling together; what has no meaning
+    // for a drive adds nothing.
+    const auto orNothing = [](const Figure& f) {
+        return f.reason() == Reason::NotApplicable ? 0.0 : f.value();
+    };
+    const double letGo = e.loadReverses ? e.errors.backlash.value() : 0.0;
+    const double framesPerJerkPhase =
+        std::max(1.0, std::min(e.profile.in.jerkTime, e.profile.out.jerkTime) * shot.frameRate);
+    e.errors.drift = Figure::of(e.errors.stretch.value() / 2.0 / framesPerJerkPhase);
+    e.errors.jitter = Figure::of(orNothing(e.place.stepping) + letGo);
+    e.errors.repeat = Figure::of(
+        letGo + orNothing(e.place.frictionBand) + std::abs(orNothing(e.place.idleShift)), m.missing);
+    e.errors.framing = Figure::of(
+        orNothing(e.place.lag) + orNothing(e.place.accuracy) + orNothing(e.roundingPixels), m.missing);
+
+    // Taken standing still, the clip moves by one step a picture and has no blur.
+    const bool steps = stepwise(shot);
+    const double shown = steps ? e.profile.distance * shot.frameRate : speed;
+    e.picture.speed = Figure::of(shown * px);
+    e.picture.perFrame = Figure::of(shown * px / shot.frameRate);
+    e.picture.blur = Figure::of(steps ? 0.0 : speed * px * shot.exposure);
+    e.picture.crossingTime = Figure::of(camera.deliveredWidth / (shown * px));
+    fillSag(e, structure, shot, camera, shown);
+}
+
+/// Torque [N·m] that the axes below bring to this one while they move in the same shot, through the offset of
+/// its centre of gravity: carriage ramps, the swing of a boom and its pull outwards. A pan that holds its
+/// picture turns back against a swing.
+double carriedTorque(const Course& course, const Axis& axis, const DriveModel& m) {
+    if (m.kind == AxisKind::Linear) return 0.0;
+    const double reach = gravityTurns(axis.role) ? m.carriedReach : m.carriedAlong;
+    const double swing = axis.role == Role::Pan ? m.chain.load.inertia * course.swingBelow : 0.0;
+    return m.carriedMass * reach * course.accelerationBelow + swing;
+}
+
+/// A drive for which the shot cannot be planned: what would have a number has the reason instead, what has no
+/// meaning for the drive stays without.
+void failPlan(ShotEvaluation& e, const Axis& axis, const DriveModel& m, const AxisStructure& structure,
+              Reason why) {
+    const Figure none = Figure::none(why);
+    results::failAll(e.motion, why);
+    results::failAll(e.torque, why);
+    results::failAll(e.errors, why);
+    results::failAll(e.picture, why);
+    e.stretchTravel = e.letsGoAt = none;
+    if (m.pulses) e.pulseRate = e.roundingPixels = none;
+    if (m.dc() != nullptr) e.sourceCurrent = none;
+    if (onKnob(m)) results::failAll(e.knob, why);
+    if (m.regulated) results::failAll(e.regulator, why);
+    if (m.commandAngle > 0.0) {
+        results::failAll(e.lag, why);
+        results::failAll(e.place, why);
+    }
+    if (m.mode && !e.follows) results::failAll(e.rocking, why);
+    if (structure.problem == Reason::None) results::failAll(e.sag, why);
+    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
+        e.guidePixels = none;
+        if (slackens(*linear)) e.slackDeceleration = none;
+    }
+}
+
+/// Nothing says how the axis moves the picture, so what it does there has no number. Guides and sag do not
+/// come through the axis' own movement.
+void failPicture(ShotEvaluation& e, Reason why) {
+    results::failWhatApplies(e.place, why);
+    results::failWhatApplies(e.errors, why);
+    results::failWhatApplies(e.picture, why);
+    results::failWhatApplies(e.rocking, why);
+    if (e.roundingPixels.reason() != Reason::NotApplicable) e.roundingPixels = Figure::none(why);
+}
+
+} // namespace
+
+ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEvaluation& evaluation,
+                            const Course& course, bool searches) {
+    const Axis& axis = rig.axes[index];
+    const Shot& shot = rig.shots[static_cast<std::size_t>(course.shot)];
+    const Movement& movement = course.movement;
+    ShotEvaluation e;
+    e.shot = course.shot;
+    e.follows = course.followsFor.has_value();
+    const Figure scale = pixelsPerUnit(rig.camera, shot, axis, rig.masses[index].reach);
+    e.pixelsPerUnit = scale ? scale.value() : 0.0;
+    const double carried = carriedTorque(course, axis, evaluation.model);
+    DriveModel loaded;
+    if (carried > 0.0) {
+        loaded = evaluation.model;
+        loaded.chain.load.steady = std::abs(loaded.chain.load.steady) + carried;
+    }
+    const DriveModel& m = carried > 0.0 ? loaded : evaluation.model;
+    e.carried = Figure::of(carried);
+    e.distance = Figure::of(std::abs(distanceOf(movement)));
+    const PlannedShot& planned = course.plan;
+    e.problem = planned.problem;
+    if (planned.problem != Reason::None) {
+        failPlan(e, axis, m, evaluation.structure, planned.problem);
+        return e;
+    }
+    e.profile = planned.profile;
+    e.jerkExceeded = planned.jerkExceeded;
+    double speed = e.profile.peakSpeed;
+    double acceleration = std::max(e.profile.in.acceleration, e.profile.out.acceleration);
+    if (e.follows) { // its largest rate and acceleration fall at different moments; both are asked
+        const auto& wanted = std::get<BySpeed<AxisKind::Rotary>>(movement);
+        speed = wanted.speed;
+        acceleration = wanted.acceleration;
+    }
+    e.motion.topSpeed = Figure::of(speed);
+    e.motion.acceleration = Figure::of(acceleration);
+    e.motion.jerk = Figure::of(std::max(e.profile.in.jerk(), e.profile.out.jerk()));
+    e.motion.time = Figure::of(course.followsFor.value_or(e.profile.time()));
+    e.motion.stoppingDistance = Figure::of(speed * e.profile.out.time() / 2.0);
+    e.motion.motorSpeed = Figure::of(speed / m.outputPerRad);
+    e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);
+    fillTorque(e, rig, axis, m, speed, acceleration, searches);
+    fillPicture(e, m, evaluation.structure, evaluation.steps.roundingShare.value(), shot, rig.camera,
+                distanceOf(movement) < 0.0 ? -1.0 : 1.0);
+    fillRocking(e, m, shot, axis.vibration.frequency.value > 0.0);
+    e.noise = noiseOf(axis, m, e.motion.motorSpeed.value());
+    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
+        const double pan = optics::panPixelsPerRad(deliveredFocal(rig.camera, shot), 0.0);
+        e.guidePixels = Figure::of(linear->guide.play.value / linear->guide.wheelbase * pan);
+        if (slackens(*linear))
+            // Pulled up: the cart must not outrun the cord that slows it. Let down: gravity must pull harder
+            // than friction.
+            e.slackDeceleration = Figure::of(
+                std::max(0.0, distanceOf(movement) * linear->slope.value >= 0.0
+                                  ? (std::abs(m.chain.load.steady) + m.friction) / m.chain.load.inertia
+                                  : (std::abs(m.chain.load.steady) - m.friction) / m.chain.load.inertia));
+    }
+    if (!scale) failPicture(e, scale.reason());
+    return e;
+}
+
+} // namespace gantry

@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/supply/supply_view.h"
+
+#include "core/criteria/criteria.h"
+#include "core/evaluate/supply/resistance.h"
+#include "core/power/battery.h"
+#include "core/power/cable.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace gantry {
+
+Figure electricalPower(const Supply& supply, const Axis& axis, const DriveModel& m, const ShotEvaluation& s) {
+    if (m.missing != Reason::None) return Figure::none(m.missing);
+    const double shaft = s.torque.needed.value() * s.motion.motorSpeed.value();
+    if (const motor::StepperParams* stepper = m.stepper()) {
+        // Full current flows whether it turns or not.
+        const double winding =
+            std::get<Stepper>(axis.motor).resistance.value + axis.driver.bridgeResistance.value;
+        return Figure::of(m.motors * stepper->peakCurrent * stepper->peakCurrent * winding + shaft);
+    }
+    if (const motor::DcParams* dc = m.dc()) {
+        // A linear regulator takes the motor's current from the full supply.
+        const double volts = m.regulated ? supply.voltage.value : dc->voltage;
+        return Figure::of(volts * s.sourceCurrent.value());
+    }
+    return Figure::of(shaft / criteria::servoEfficiency);
+}
+
+SupplyEvaluation evaluateSupply(const Supply& supply, const std::vector<AxisEvaluation>& axes) {
+    SupplyEvaluation out;
+    double sum = 0.0;
+    for (const AxisEvaluation& e : axes) {
+        if (e.worst() == nullptr) continue; // at rest in every shot
+        double most = e.shots.front().torque.electricalPower.value();
+        for (const ShotEvaluation& s : e.shots) {
+            const double watts = s.torque.electricalPower.value();
+            if (!(watts <= most)) most = watts; // NaN goes on
+        }
+        sum += most;
+    }
+    out.power = Figure::of(sum, Reason::OutOfRange);
+    const auto delivered = std::isfinite(sum)
+                               ? power::deliver(supply.voltage.value, supplyResistance(supply), sum)
+                               : std::nullopt;
+    if (!delivered) {
+        out.voltage = out.current = out.drop = out.runTime =
+            Figure::none(out.power ? Reason::SupplyCollapses : out.power.reason());
+        return out;
+    }
+    out.voltage = Figure::of(delivered->voltage);
+    out.current = Figure::of(delivered->current);
+    out.drop = Figure::of(delivered->drop);
+    if (supply.capacity <= 0.0 || delivered->current <= 0.0)
+        out.runTime = Figure::none(Reason::NotApplicable);
+    else
+        out.runTime = Figure::of(power::runTime(
+            {supply.capacity, supply.ratedTime, std::max(1.0, supply.peukert.value), supply.usable},
+            delivered->current));
+    return out;
+}
+
+} // namespace gantry

@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tools/compare_ramps.h"
+
+namespace gantry {
+
+std::string_view shapeName(RampShape shape) {
+    switch (shape) {
+    case RampShape::Trapezoid:
+        return "trapezoid";
+    case RampShape::TunedTrapezoid:
+        return "trapezoid, whole periods";
+    case RampShape::SCurve:
+        return "S-curve";
+    case RampShape::TunedSCurve:
+        return "S-curve, tuned";
+    case RampShape::HalfSine:
+        return "half-sine";
+    }
+    return "";
+}
+
+std::vector<RampRow> compareRamps(const Project& project, const AxisEvaluation& e, const ShotEvaluation& s) {
+    std::vector<RampRow> out;
+    if (s.problem != Reason::None || s.profile.distance <= 0.0) return out;
+    const double jitter = project.shots[static_cast<std::size_t>(s.shot)].limits.jitter;
+    const motion::Limits limits{s.motion.topSpeed.value(), s.motion.acceleration.value(), 0.0};
+    motion::Limits withJerk = limits;
+    withJerk.jerk = e.model.settings.jerk > 0.0
+                        ? e.model.settings.jerk
+                        : 4.0 * limits.acceleration * limits.acceleration / limits.speed;
+    const double distance = s.profile.distance;
+    const RampKind kind = project.controller.ramps;
+    const auto add = [&](RampShape shape, const motion::Profile& p, bool offered) {
+        RampRow r;
+        r.shape = shape;
+        r.offered = offered;
+        r.time = Figure::of(p.time());
+        r.speed = Figure::of(p.peakSpeed);
+        r.acceleration = Figure::of(p.in.acceleration);
+        if (const auto& mode = e.model.mode) {
+            r.rocking = Figure::of(2.0 * motion::rockingAfter(p, *mode) * s.pixelsPerUnit);
+            r.leaning = Figure::of(motion::rockingDuring(p, *mode) * s.pixelsPerUnit);
+            const auto settled = motion::settlingTime(r.rocking.value(), jitter, *mode);
+            r.settling = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
+        }
+        out.push_back(r);
+    };
+    add(RampShape::Trapezoid, motion::plan(distance, limits), kind != RampKind::None);
+    if (e.model.mode)
+        add(RampShape::TunedTrapezoid,
+            motion::planTunedTrapezoid(distance, limits, 1.0 / e.model.mode->frequency),
+            kind != RampKind::None);
+    add(RampShape::SCurve, motion::plan(distance, withJerk), kind == RampKind::SCurve);
+    if (e.model.mode)
+        add(RampShape::TunedSCurve, motion::planTuned(distance, limits, 1.0 / e.model.mode->frequency),
+            kind == RampKind::SCurve);
+    add(RampShape::HalfSine, motion::planHalfSine(distance, limits), false);
+    return out;
+}
+
+} // namespace gantry

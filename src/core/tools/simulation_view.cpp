@@ -1,0 +1,147 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tools/simulation_view.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace gantry {
+namespace {
+
+using namespace simulation;
+constexpr double pi = std::numbers::pi;
+constexpr double stiffestFrequency = 400.0; // [Hz]
+
+MechanismParams mechanismOf(const DriveModel& m, bool measuredMode) {
+    MechanismParams out;
+    double forward = 1.0, back = 1.0, turns = 1.0, motorInertia = m.chain.motorInertia;
+    for (const drivetrain::Stage& s : m.chain.stages) {
+        forward *= s.efficiency;
+        back *= std::max(0.0, s.backEfficiency);
+        motorInertia += s.inputInertia / (turns * turns);
+        turns *= s.ratio;
+    }
+    out.motorInertia = std::max(motorInertia, 1e-9);
+    out.outputPerRad = m.outputPerRad;
+    out.efficiency = forward;
+    out.backEfficiency = back;
+    out.loadInertia = std::max(m.chain.load.inertia, 1e-9);
+    out.steady = m.chain.load.steady;
+    out.coulomb = m.chain.load.coulomb;
+    out.staticFriction = std::max(m.staticFriction, m.chain.load.coulomb);
+    out.viscous = m.chain.load.viscous;
+    out.backlash = m.backlash;
+    const double motorAtOutput = out.motorInertia / (m.outputPerRad * m.outputPerRad);
+    const double both = 1.0 / (1.0 / motorAtOutput + 1.0 / out.loadInertia);
+    const double w = 2.0 * pi * stiffestFrequency;
+    out.stiffness = std::min(m.outputStiffness, both * w * w);
+    out.damping = 2.0 * 0.03 * std::sqrt(out.stiffness * both);
+    // A mode that is only the drive's own spring is simulated as that spring.
+    if (m.mode && measuredMode) {
+        out.modeFrequency = m.mode->frequency;
+        out.modeDamping = m.mode->damping;
+    }
+    return out;
+}
+
+/// Position bandwidth [Hz] that a loop on the motor's encoder can have. Above the drive's resonance the motor
+/// sees its own inertia alone, so the speed loop's gain is bounded by that and by the loop's dead time (0.3
+/// ms).
+double reachableBandwidth(const MechanismParams& m, double inertia) {
+    constexpr double crossover = 1000.0; // [rad/s], about a third of what the dead time takes
+    const double load = std::max(inertia - m.motorInertia, 1e-12);
+    const double resonance =
+        std::sqrt(m.stiffness * m.outputPerRad * m.outputPerRad * (1.0 / m.motorInertia + 1.0 / load));
+    if (resonance > 2.0 * crossover) return 1e9;
+    return crossover * m.motorInertia / (4.0 * 2.0 * pi * inertia);
+}
+
+/// The time that a profile may take to be simulated.
+double longestOf(const motion::Profile& profile, double commandStep) {
+    return commandStep > 0.0 ? std::min(longestSimulated, mostPulses * commandStep / profile.peakSpeed)
+                             : longestSimulated;
+}
+
+} // namespace
+
+Reason simulationProblem(const AxisEvaluation& e, const ShotEvaluation& shot) {
+    if (e.model.missing != Reason::None) return e.model.missing;
+    if (shot.problem != Reason::None) return shot.problem;
+    const motion::Profile& p = shot.profile;
+    if (!(p.distance > 0.0) || !(p.peakSpeed > 0.0)) return Reason::NoDistance;
+    const double step = e.model.pulses ? e.model.microstep() : 0.0;
+    if (!(p.in.time() + p.out.time() <= longestOf(p, step))) return Reason::TooLongToSimulate;
+    return Reason::None;
+}
+
+std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluation& e,
+                                           const ShotEvaluation& shot) {
+    const DriveModel& m = e.model;
+    if (simulationProblem(e, shot) != Reason::None) return std::nullopt;
+    AxisSimulation s;
+    s.mechanism = mechanismOf(m, axis.vibration.frequency.value > 0.0);
+    s.profile = shot.profile;
+    s.commandStep = m.pulses ? m.microstep() : 0.0;
+    s.pulseCeiling = m.pulseCeiling;
+    s.leftOut = std::clamp(s.profile.time() - longestOf(s.profile, s.commandStep), 0.0, s.profile.cruiseTime);
+    s.profile.cruiseTime -= s.leftOut;
+    s.profile.distance -= s.leftOut * s.profile.peakSpeed;
+    s.tail = m.mode && m.mode->damping > 0.0
+                 ? std::clamp(3.0 / (m.mode->damping * 2.0 * pi * m.mode->frequency), 0.3, 6.0)
+                 : 1.0;
+    const double inertia = e.inertiaAtMotor.value();
+    if (const motor::StepperParams* p = m.stepper()) {
+        const auto& stepper = std::get<Stepper>(axis.motor);
+        StepperDriveParams d;
+        d.rotorTeeth = p->rotorTeeth;
+        d.torqueConstant = motor::torqueConstant(*p);
+        d.resistance = p->resistance;
+        d.inductance = p->inductance;
+        d.supplyVoltage = p->supplyVoltage;
+        d.peakCurrent = p->peakCurrent;
+        d.holdShare = m.torqueAmplitude > 0.0 ? m.holdAmplitude / m.torqueAmplitude : 1.0;
+        d.idleDelay = axis.driver.idleDelay;
+        d.detentTorque = m.detentTorque;
+        d.microsteps = std::max(1, static_cast<int>(std::lround(m.fullStepAngle / m.commandAngle)));
+        d.motors = m.motors;
+        if (stepper.winding == Winding::Unipolar) d.holdShare = 1.0;
+        s.drive = d;
+        s.mechanism.motorDamping = 2.0 * stepper.rotorDamping.value *
+                                   std::sqrt(p->rotorTeeth * m.motors * m.torqueAmplitude * inertia);
+    } else if (std::holds_alternative<HobbyServo>(axis.motor)) {
+        const auto& servo = std::get<HobbyServo>(axis.motor);
+        s.drive = HobbyDriveParams{*m.dc(),
+                                   servo.updateRate,
+                                   std::max(1e-9, m.commandAngle),
+                                   m.jumpAngle,
+                                   servo.fullTorqueError.value,
+                                   static_cast<double>(m.motors)};
+    } else if (std::holds_alternative<GearedDc>(axis.motor)) {
+        s.drive = KnobDriveParams{*m.dc(), static_cast<double>(m.motors)};
+    } else {
+        const PositionLoop& loop = std::holds_alternative<ServoMotor>(axis.motor)
+                                       ? std::get<ServoMotor>(axis.motor).loop
+                                       : std::get<DcServo>(axis.motor).loop;
+        ServoDriveParams d;
+        d.curve = m.curve;
+        d.inertia = inertia;
+        d.bandwidth = std::min(loop.bandwidth.value, reachableBandwidth(s.mechanism, inertia));
+        d.feedforward = loop.feedforward.value;
+        d.countAngle = 2.0 * pi / loop.countsPerTurn;
+        d.motors = m.motors;
+        s.drive = d;
+    }
+    return s;
+}
+
+StallCause stallCause(const AxisEvaluation& e, const AxisSimulation& in, const SimulationResult& r) {
+    if (r.lostFullSteps == 0 || r.lostAt < 0.0) return StallCause::None;
+    if (in.fault.kind != FaultKind::None &&
+        (in.fault.kind == FaultKind::EndStop || r.lostAt >= in.fault.time))
+        return StallCause::Fault;
+    const bool inBand =
+        e.resonance.low && r.lostSpeed >= e.resonance.low.value() && r.lostSpeed <= e.resonance.high.value();
+    return inBand ? StallCause::Resonance : StallCause::Torque;
+}
+
+} // namespace gantry
