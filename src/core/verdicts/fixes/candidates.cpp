@@ -81,9 +81,15 @@ double rounded(double value, double unit, bool up) {
 
 const ShotEvaluation* Problem::shot() const {
     const auto& shots = evaluation().shots;
-    const auto it = std::find_if(shots.begin(), shots.end(),
-                                 [&](const ShotEvaluation& s) { return s.shot == verdict.shot; });
-    return it == shots.end() ? nullptr : &*it;
+    // What a part stands is judged by all shots together, and most by the one that pulls hardest.
+    const ShotEvaluation* hardest = nullptr;
+    for (const ShotEvaluation& s : shots) {
+        if (s.shot == verdict.shot) return &s;
+        if (verdict.shot < 0 && s.torque.force &&
+            (hardest == nullptr || s.torque.force.value() > hardest->torque.force.value()))
+            hardest = &s;
+    }
+    return hardest;
 }
 
 Family outputTeeth(const Problem& p) {
@@ -410,7 +416,7 @@ std::vector<Family (*)(const Problem&)> familiesFor(std::string_view rule) {
     if (rule == "drift") return {shotAcceleration, slowerShot};
     if (rule == "judder") return {slowerShot, subjectDistance};
     if (rule == "rounding") return {controllerDecimals, outputTeeth, microsteps};
-    if (rule == "stopping") return {shotAcceleration, slowerShot};
+    if (rule == "stopping") return {slowerShot};
     if (rule == "settings") return {settingsUpToShot, slowerShot};
     if (rule == "ease") return {slowerShot};
     if (rule == "repeat") return {holdCurrent};
