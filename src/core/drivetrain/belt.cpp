@@ -45,10 +45,6 @@ double spanTension(double massPerMetre, double span, double frequency) {
     return 4.0 * massPerMetre * span * span * frequency * frequency;
 }
 
-double openBeltStiffness(double tensileStiffness, double freeLength, double firstSpan) {
-    return tensileStiffness * (1.0 / firstSpan + 1.0 / (freeLength - firstSpan));
-}
-
 double leastOpenBeltStiffness(double tensileStiffness, double freeLength) {
     return 4.0 * tensileStiffness / freeLength;
 }

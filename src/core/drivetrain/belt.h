@@ -22,9 +22,6 @@ std::optional<double> centreForBelt(int teethA, int teethB, double pitch, int be
 /// Tension [N] of a span that sounds at `frequency` [Hz] when plucked: 4 μ L² f². `massPerMetre` [kg/m].
 double spanTension(double massPerMetre, double span, double frequency);
 
-/// Stiffness [N/m] of an open-ended drive whose two free spans are L1 and the rest [m]: EA (1/L1 + 1/L2).
-double openBeltStiffness(double tensileStiffness, double freeLength, double firstSpan);
-
 /// The same at mid travel, where it is least: 4 EA / L.
 double leastOpenBeltStiffness(double tensileStiffness, double freeLength);
 

@@ -23,16 +23,6 @@ double frictionAngle(const Screw& s) {
     return std::atan(s.friction / std::cos(normal));
 }
 
-double raisingTorque(const Screw& s, double force) {
-    const double angle = leadAngle(s) + frictionAngle(s);
-    if (angle >= pi / 2.0) return std::numeric_limits<double>::infinity();
-    return force * s.pitchDiameter / 2.0 * std::tan(angle);
-}
-
-double loweringTorque(const Screw& s, double force) {
-    return force * s.pitchDiameter / 2.0 * std::tan(frictionAngle(s) - leadAngle(s));
-}
-
 double efficiency(const Screw& s) {
     const double lead = leadAngle(s), sum = lead + frictionAngle(s);
     return sum >= pi / 2.0 ? 0.0 : std::tan(lead) / std::tan(sum);

@@ -15,10 +15,6 @@ struct Screw {
 double leadAngle(const Screw& s);
 double frictionAngle(const Screw& s);
 
-/// Torque [N·m] to raise a load F [N]: F d/2 tan(λ + φ). Infinite where λ + φ reaches 90°.
-double raisingTorque(const Screw& s, double force);
-/// Torque [N·m] to lower it: F d/2 tan(φ − λ). Negative: it must be held back.
-double loweringTorque(const Screw& s, double force);
 /// tan λ / tan(λ + φ); 0 where it jams.
 double efficiency(const Screw& s);
 /// tan(λ − φ) / tan λ; zero or less: self-locking at rest.

@@ -36,10 +36,6 @@ Winding windingOf(const Drum& d, double length) {
     return w;
 }
 
-double turnsFor(const Drum& drum, double length) {
-    return windingOf(drum, length).turns;
-}
-
 double slackDeceleration(double slope, double friction, double mass) {
     return units::standardGravity * std::sin(slope) + friction / mass;
 }

@@ -23,9 +23,6 @@ struct Winding {
 /// Winds `length` [m] of cord on the drum; each turn takes √((2πr)² + cord²).
 Winding windingOf(const Drum& drum, double length);
 
-/// Turns of the drum that take up the first `length` metres.
-double turnsFor(const Drum& drum, double length);
-
 /// Largest deceleration [m/s²] of a cart pulled uphill before its cord goes slack: g sin β + friction / mass.
 double slackDeceleration(double slope, double friction, double mass);
 

@@ -35,14 +35,6 @@ Angles anglesAt(const Point& p, double d, double h) {
 
 } // namespace
 
-double cruisePanRate(double speed, double distance) {
-    return speed / distance;
-}
-
-double cruisePanAcceleration(double speed, double distance) {
-    return 3.0 * std::sqrt(3.0) / 8.0 * speed * speed / (distance * distance);
-}
-
 Follow followSubject(double travel, double speed, double acceleration, double passAt, double distance,
                      double height) {
     const double v = std::min(speed, std::sqrt(acceleration * travel)), ramp = v / acceleration;

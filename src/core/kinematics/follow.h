@@ -13,11 +13,6 @@ struct Follow {
     double tiltAcceleration = 0.0;
 };
 
-/// In cruise past a point at distance d [m] at speed v [m/s]: peak pan rate v/d.
-double cruisePanRate(double speed, double distance);
-/// … and peak pan acceleration (3√3/8) v²/d², reached d/√3 before and after.
-double cruisePanAcceleration(double speed, double distance);
-
 /// The same over a whole move with ramps, the subject beside the track.
 /// @param travel [m] > 0; @param speed [m/s], acceleration [m/s²] of a trapezoid that fits in the travel
 /// @param passAt [m] along the travel where the subject is square to the track; @param distance [m] > 0 from

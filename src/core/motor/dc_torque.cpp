@@ -36,10 +36,6 @@ double sourceCurrent(const DcParams& p, double torque) {
     return p.duty * motorCurrent(p, torque);
 }
 
-double busVoltage(const DcParams& p, double torque) {
-    return p.voltage - p.sourceResistance * sourceCurrent(p, torque);
-}
-
 double speedUnder(const DcParams& p, double torque) {
     return std::max(0.0,
                     (p.duty * p.voltage - motorCurrent(p, torque) * loopResistance(p)) / speedConstant(p));

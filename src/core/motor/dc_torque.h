@@ -37,7 +37,6 @@ double noLoadSpeed(const DcParams& p); ///< [rad/s] at this voltage and duty
 double stallTorque(const DcParams& p); ///< [N·m] at this voltage and duty, without current limit
 double motorCurrent(const DcParams& p, double torque);  ///< [A]
 double sourceCurrent(const DcParams& p, double torque); ///< [A] mean
-double busVoltage(const DcParams& p, double torque);    ///< [V] mean
 double stallCurrent(const DcParams& p);                 ///< [A] at this voltage and duty
 /// Current [A] at the moment of reversing at full voltage while turning at `speed` [rad/s].
 double reversalCurrent(const DcParams& p, double speed);

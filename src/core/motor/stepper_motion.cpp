@@ -20,12 +20,4 @@ double rotorLag(int rotorTeeth, double torqueAmplitude, double load) {
     return std::asin(std::min(1.0, std::abs(load) / torqueAmplitude)) / rotorTeeth;
 }
 
-double firstMicrostepTorque(double torqueAmplitude, int microsteps) {
-    return torqueAmplitude * std::sin(pi / (2.0 * microsteps));
-}
-
-double frictionDeadBand(double torqueAmplitude, double friction, int microsteps) {
-    return std::asin(std::min(1.0, std::abs(friction) / torqueAmplitude)) / (pi / (2.0 * microsteps));
-}
-
 } // namespace gantry::motor

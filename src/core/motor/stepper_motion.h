@@ -13,11 +13,4 @@ double naturalFrequency(int rotorTeeth, double torqueAmplitude, double load, dou
 /// lag at pull-out, π/(2 Nr).
 double rotorLag(int rotorTeeth, double torqueAmplitude, double load);
 
-/// Torque [N·m] with which the first of m microsteps pushes from rest: Ta sin(π/2m).
-double firstMicrostepTorque(double torqueAmplitude, int microsteps);
-
-/// Microsteps of command that pass before the rotor moves against a friction torque [N·m], not rounded:
-/// asin(Tf/Ta)/(π/2m). Twice that on a reversal.
-double frictionDeadBand(double torqueAmplitude, double friction, int microsteps);
-
 } // namespace gantry::motor

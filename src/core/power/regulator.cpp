@@ -7,8 +7,4 @@ double regulatorHeat(double input, double output, double load, double quiescent)
     return (input - output) * load + input * quiescent;
 }
 
-double regulatorEfficiency(double input, double output, double load, double quiescent) {
-    return load > 0.0 ? output * load / (input * (load + quiescent)) : 0.0;
-}
-
 } // namespace gantry::power

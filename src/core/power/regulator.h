@@ -7,7 +7,4 @@ namespace gantry::power {
 /// `quiescent` current [A]: what does not reach the load. Domain: input ≥ output ≥ 0, currents ≥ 0. Exact.
 double regulatorHeat(double input, double output, double load, double quiescent = 0.0);
 
-/// Share [1] of the input's power that reaches the load; 0 without a load.
-double regulatorEfficiency(double input, double output, double load, double quiescent = 0.0);
-
 } // namespace gantry::power

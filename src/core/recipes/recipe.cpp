@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/recipes/recipe.h"
 
+#include "core/drivetrain/belt.h"
 #include "core/recipes/structure_recipes.h"
 #include "core/units/constants.h"
 
@@ -238,7 +239,7 @@ std::vector<Recipe> makeRecipes() {
          "1. Pluck the free span and read its tone with a phone. 2. Weigh a metre of belt.",
          "",
          {{"Tone", K::Frequency, 80}, {"Free span", K::Length, 0.4}, {"Mass of one metre", K::Mass, 0.0085}},
-         [](In r) { return 4.0 * r[2] * r[1] * r[1] * r[0] * r[0]; },
+         [](In r) { return drivetrain::spanTension(r[2], r[1], r[0]); },
          0.1},
         {"holding-arm",
          "holding_torque_Nm",

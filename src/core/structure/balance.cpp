@@ -32,25 +32,12 @@ double inertiaAboutPivot(std::span<const ArmMass> masses) {
     return out;
 }
 
-double inertiaAboutVertical(std::span<const ArmMass> masses, double elevation) {
-    double out = 0.0;
-    for (const ArmMass& m : masses) {
-        const double reach = m.along * std::cos(elevation) - height(m) * std::sin(elevation);
-        out += m.mass * reach * reach;
-    }
-    return out;
-}
-
 double balancingMass(std::span<const ArmMass> others, double along) {
     return -moments(others).along / along;
 }
 
 double balancingPlace(std::span<const ArmMass> others, double mass) {
     return -moments(others).along / mass;
-}
-
-double balancingHeight(std::span<const ArmMass> others, double mass) {
-    return -moments(others).above / mass;
 }
 
 } // namespace gantry::structure

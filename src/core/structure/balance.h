@@ -24,10 +24,9 @@ struct Moments {
 };
 Moments moments(std::span<const ArmMass> masses);
 
-/// Moment of inertia [kg·m²] about the level pivot, and about the vertical through it at an elevation.
-/// A levelled mass keeps its own height h while the arm turns, so only its x counts about the pivot.
+/// Moment of inertia [kg·m²] about the level pivot. A levelled mass keeps its own height h while the arm
+/// turns, so only its x counts about the pivot.
 double inertiaAboutPivot(std::span<const ArmMass> masses);
-double inertiaAboutVertical(std::span<const ArmMass> masses, double elevation);
 
 /// Mass [kg] at a place `along` (negative: behind the pivot) that balances the level arm; negative when it
 /// would have to lift. `along` ≠ 0.
@@ -35,8 +34,5 @@ double balancingMass(std::span<const ArmMass> others, double along);
 
 /// Place [m] along the arm at which `mass` > 0 balances the level arm.
 double balancingPlace(std::span<const ArmMass> others, double mass);
-
-/// Height above the arm line at which that mass also balances every other angle.
-double balancingHeight(std::span<const ArmMass> others, double mass);
 
 } // namespace gantry::structure
