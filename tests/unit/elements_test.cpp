@@ -69,8 +69,10 @@ private slots:
         }
         // The wedge: a turn of F d/2 tan(λ + φ), times the efficiency, lifts the load by the lead.
         const Screw s{0.007, 0.008, 0.15, 0.26};
-        const double lead = std::atan(0.008 / (std::numbers::pi * 0.007)),
-                     rub = std::atan(0.15 / std::cos(0.26));
+        const double lead = std::atan(0.008 / (std::numbers::pi * 0.007));
+        // The flank leans by its axial angle as seen along the thread.
+        const double flank = std::atan(std::tan(0.26) * std::cos(lead)),
+                     rub = std::atan(0.15 / std::cos(flank));
         const double raising = 50 * 0.007 / 2 * std::tan(lead + rub);
         VERIFY_NEAR(2 * std::numbers::pi * raising * efficiency(s), 50 * 0.008, 1e-12);
     }
