@@ -125,6 +125,17 @@ const std::vector<Case> cases{
      "metal"},
     {"moss-orbit", {{"axes/orbit/mechanism/cable_drag_Nm", 2.5}}, {}, "duty", "orbit", "belt reduction"},
     {"moss-orbit", {{"shots/orbit/moves/orbit/movement/distance_rad", 26}}, {}, "duty", "orbit", "” in "},
+    {"belt-slider",
+     {{"axes/slide/mechanism/running_friction_N", 1}, {"axes/slide/mechanism/static_friction_N", 1}},
+     [](Project& p) {
+         driven(0.3, 0.5, 4.0)(p);
+         DcServo motor;
+         motor.figures.ratedTorque.value = 0.12;
+         p.axes[0].motor = motor;
+     },
+     "duty",
+     "slide",
+     "mm/s²"},
     // Pulses, steps, speeds.
     {"fernhouse-dolly",
      {{"axes/slide/mechanism/output/doubled", 1}},
@@ -228,7 +239,7 @@ const std::vector<Case> cases{
      },
      "rail_tipping",
      "slide",
-     "stands at"},
+     "stands at 112 mm"}, // half of what is left to the end, and half again
     {"belt-slider",
      {{"axes/slide/mechanism/rail/clamp_bolts", 1},
       {"axes/slide/mechanism/rail/clamp_spacing_m", 0.02},
@@ -241,6 +252,18 @@ const std::vector<Case> cases{
      "rail_clamps",
      "slide",
      "bolts"},
+    {"belt-slider",
+     {{"axes/slide/mechanism/rail/clamp_bolts", 2},
+      {"axes/slide/mechanism/rail/clamp_spacing_m", 0.05},
+      {"axes/slide/mechanism/rail/clamp_bolt_limit_N", 30}},
+     [](Project& p) {
+         linear(p).rail.section.shape = SectionShape::SlottedProfile;
+         linear(p).rail.firstStand = 0.4;
+         linear(p).rail.secondStand = 0.6;
+     },
+     "rail_clamps",
+     "slide",
+     "stands at"},
     {"kettle-jib",
      {{"axes/boom/mechanism/boom/pivot/pin_diameter_m", 0.003}},
      {},
