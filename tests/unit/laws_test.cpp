@@ -2,11 +2,15 @@
 #include "core/drivetrain/belt.h"
 #include "core/drivetrain/gears.h"
 #include "core/evaluate/evaluate.h"
+#include "core/evidence/fingerprint.h"
 #include "core/kinematics/follow.h"
 #include "core/motor/dc_torque.h"
 #include "core/optics/picture.h"
 #include "core/rigs/rigs.h"
 #include "core/sampling/confidence.h"
+#include "core/tools/curves.h"
+#include "core/units/text.h"
+#include "core/verdicts/ranges.h"
 #include "support/files.h"
 #include "support/near.h"
 
@@ -200,6 +204,99 @@ private slots:
         double shares = 0.0;
         for (const sampling::Influence& i : of(demoProject()).influences) shares += i.share;
         VERIFY_NEAR(shares, 1.0, 1e-9);
+    }
+    /// Everything that a test in the workshop hangs on makes it stale, each by its own word; other things do
+    /// not.
+    void whatMakesATestStale() {
+        const Project p = demoProject("kettle-jib");
+        TestRecord test;
+        test.path = "axes/boom/vibration/frequency_hz";
+        test.fingerprint = evidence::fingerprint(p, test.path);
+        QVERIFY(evidence::changedSince(p, test).empty());
+        const auto boom = [](Project& q) -> Boom& {
+            const auto it =
+                std::find_if(q.axes.begin(), q.axes.end(), [](const Axis& a) { return a.id == "boom"; });
+            return std::get<RotaryMechanism>(it->mechanism).boom;
+        };
+        const auto says = [&](auto change) {
+            Project q = p;
+            change(q);
+            std::string all;
+            for (const std::string& word : evidence::changedSince(q, test)) all += word + ' ';
+            return all;
+        };
+        QCOMPARE(says([&](Project& q) { boom(q).counterweight.mass.value += 1.0; }), "mass ");
+        QCOMPARE(says([&](Project& q) { boom(q).counterweight.behind += 0.1; }), "supports ");
+        QCOMPARE(says([&](Project& q) { boom(q).reach += 0.1; }), "supports ");
+        QCOMPARE(says([&](Project& q) { boom(q).section.onEdge = !boom(q).section.onEdge; }), "supports ");
+        QCOMPARE(says([](Project& q) { q.base.padStiffness.value = 0.5 + 2 * q.base.padStiffness.value; }),
+                 "supports ");
+        QCOMPARE(says([](Project& q) { q.base.ballastLeg += 1; }), "supports ");
+        QCOMPARE(says([](Project& q) { q.base.ballast.value += 2.0; }), "supports ");
+        QCOMPARE(says([](Project& q) { q.base.height += 0.1; }), "height ");
+        QCOMPARE(says([](Project& q) { q.shots[0].focalLength *= 2; }), "lens ");
+        QCOMPARE(says([](Project& q) { q.supply.voltage.value += 1.0; }), "");
+        // A name with the marks that the text is cut at stays one name.
+        Project named = p;
+        const auto it =
+            std::find_if(named.axes.begin(), named.axes.end(), [](const Axis& a) { return a.id == "boom"; });
+        std::visit(
+            [](auto& m) {
+                if constexpr (requires { m.name; }) m.name = "a=b;mass=3";
+            },
+            it->motor);
+        test.fingerprint = evidence::fingerprint(named, test.path);
+        QVERIFY(evidence::changedSince(named, test).empty());
+    }
+    /// Signs, fractions and lengths in two units.
+    void readingNumbers() {
+        const auto read = [](const char* text, units::Kind kind) {
+            const auto r = units::parse(text, kind, units::System::Metric);
+            return std::holds_alternative<double>(r) ? std::get<double>(r) : std::nan("");
+        };
+        VERIFY_NEAR(read("-2 ft 6 in", units::Kind::Length), -2.5 * 0.3048, 1e-12);
+        VERIFY_NEAR(read("2 ft 6 in", units::Kind::Length), 2.5 * 0.3048, 1e-12);
+        VERIFY_NEAR(read("-0 ft 6 in", units::Kind::Length), -0.1524, 1e-12);
+        VERIFY_NEAR(read("1 1/2 in", units::Kind::Length), 0.0381, 1e-12);
+        VERIFY_NEAR(read("3/8 in", units::Kind::Length), 0.009525, 1e-12);
+        VERIFY_NEAR(read("12 mm / s", units::Kind::Speed), 0.012, 1e-12);
+        VERIFY_NEAR(read("12 W", units::Kind::Power), 12.0, 1e-12);
+    }
+    /// Curves want a speed and two points.
+    void curvesNeedARange() {
+        const Project p = demoProject();
+        const DriveModel m = evaluateAxis(p, p.axes[0]).model;
+        QVERIFY(torqueCurves(m, 100.0, 1).nominal.empty());
+        QVERIFY(torqueCurves(m, 0.0, 10).nominal.empty());
+        const auto curves = torqueCurves(m, 100.0, 3);
+        QCOMPARE(curves.nominal.size(), std::size_t(3));
+        VERIFY_NEAR(curves.nominal[1].speed, 50.0, 1e-9);
+        VERIFY_NEAR(curves.nominal[2].torque, m.available(100.0), 1e-9);
+        VERIFY_NEAR(curves.lowVoltage[2].torque, m.availableAtLowVoltage(100.0), 1e-9);
+    }
+    /// A range that turns what binds is marked: ramp and break-away near each other change places within the
+    /// tolerance of the friction, far from each other they do not.
+    void rangesThatSwitch() {
+        const auto switches = [](double still) {
+            Project p = demoProject();
+            p.shots.resize(1);
+            auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+            m.staticFriction = estimate(still, Source::Guess);
+            for (const Verdict& v : assess(p).verdicts)
+                if (ruleKey(v) == "torque" && v.axis == 0) return std::pair{v.switches, v.sentence};
+            return std::pair{false, words::MessageId::UnknownText};
+        };
+        QCOMPARE(switches(3.0).second, words::MessageId::TorqueText);
+        QCOMPARE(switches(30.0).second, words::MessageId::TorqueBreakawayText);
+        QVERIFY(!switches(30.0).first);
+        // Where they meet, one of the two sentences gives way to the other.
+        double low = 3.0, high = 30.0;
+        for (int i = 0; i < 40; ++i) {
+            const double middle = 0.5 * (low + high);
+            (switches(middle).second == words::MessageId::TorqueText ? low : high) = middle;
+        }
+        QVERIFY(switches(low * 0.99).first);
+        QVERIFY(!switches(low * 0.3).first);
     }
 };
 
