@@ -196,6 +196,22 @@ const std::vector<Case> cases{
      "speed setting"},
     {"winched-cart", {{"shots/climb/moves/cart/movement/time_s", 12}}, {}, "settings", "cart", "” in "},
     {"fernhouse-dolly", {{"shots/rise/limits/repeat_px", 0.2}}, {}, "repeat", "slide", "hold current"},
+    {"fernhouse-dolly", {}, {}, "vibration", "slide", "at 200 mm/s"},
+    {"belt-slider",
+     {{"controller/decimals_kept", 0}, {"axes/slide/mechanism/output/teeth", 18}},
+     {},
+     "rounding",
+     "slide",
+     "pulley with 16 teeth"}, // 3200 steps on 32 mm are 100 a millimetre
+    {"belt-slider",
+     {},
+     [](Project& p) {
+         driven(0.4, 0.024, 0.5)(p);
+         p.conditions.silence = Silence::Quiet;
+     },
+     "noise",
+     "slide",
+     "mm/s"}, // below a hundred full steps a second it is soft enough
     // Parts and structure.
     {"orbit-boom", {{"axes/orbit/mechanism/unbalance_Nm", 10}}, {}, "tooth_strength", "orbit", "wide"},
     {"kettle-jib", {{"axes/boom/mechanism/boom/rear_m", 1.6}}, {}, "sag", "boom", "section"},

@@ -278,7 +278,7 @@ constexpr std::array table{
     Message{M::FixBrake, "power-off brake of {0}"},
     Message{M::FixDistance, "subject at {0}"},
     Message{M::FixController, "controller with {0} of pulses"},
-    Message{M::FixDecimals, "controller that keeps {0} decimals"},
+    Message{M::FixDecimals, "controller that keeps {0} or more decimals"},
     Message{M::FixMaxSpeed, "top speed setting {0}"},
     Message{M::FixMaxAcceleration, "top acceleration setting {0}"},
     Message{M::FixStopKeepsHolding, "emergency stop that keeps the holding current"},
