@@ -34,8 +34,8 @@ struct Problem {
     std::string axisPath(std::string_view rest) const {
         return "axes/" + axis().id + "/" + std::string(rest);
     }
-    /// The shot the verdict is about, as evaluated; where it is about all of them, the one that pulls hardest.
-    /// Null if no shot moves the axis.
+    /// The shot the verdict is about, as evaluated; where it is about all of them, the one that pulls
+    /// hardest. Null if no shot moves the axis.
     const ShotEvaluation* shot() const;
 };
 
