@@ -12,7 +12,7 @@
 namespace gantry {
 namespace {
 
-/// The movements of one shot by axis; those of another kind than the axis are none.
+/// The movements of one shot by axis, of whatever kind.
 class Movements {
 public:
     Movements(const Shot& shot, std::span<const Axis> axes) : of_(axes.size(), nullptr) {
@@ -28,7 +28,7 @@ public:
             }
         }
     }
-    const Movement* any(std::size_t axis) const { return of_[axis]; }
+    const Movement* of(std::size_t axis) const { return of_[axis]; }
 
 private:
     std::vector<const Movement*> of_;
@@ -56,7 +56,7 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
     std::vector<PlannedShot> plans(rig.axes.size(), PlannedShot{{}, Reason::NoShot, false});
     int pulsed = 0;
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
-        const Movement* m = movements.any(a);
+        const Movement* m = movements.of(a);
         if (m == nullptr) continue;
         pulsed += takesPulses(rig.axes[a]);
         if (kindOf(*m) == kindOf(rig.axes[a]))
@@ -65,7 +65,7 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
     double below = 0.0, swingBelow = 0.0;
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const Axis& axis = rig.axes[a];
-        const Movement* m = movements.any(a);
+        const Movement* m = movements.of(a);
         if (m != nullptr) rig.masses[a].pulsedAtOnce = std::max(rig.masses[a].pulsedAtOnce, pulsed);
         const bool moves = m != nullptr && kindOf(*m) == kindOf(axis);
         Course course{static_cast<int>(shotIndex), {}, std::nullopt, plans[a], below, swingBelow};
@@ -177,8 +177,9 @@ RigSetup setupOf(const Project& project, Courses courses) {
 AxisMasses massesOf(const Project& project, const Axis& axis) {
     const Axis* there = findAxis(project, axis.id);
     if (there == nullptr) return {};
-    Project with = project;
     const auto index = static_cast<std::size_t>(there - project.axes.data());
+    if (there == &axis) return setupOf(project, Courses::No).masses[index];
+    Project with = project;
     with.axes[index] = axis;
     return setupOf(with, Courses::No).masses[index];
 }

@@ -63,6 +63,7 @@ enum class Courses { Yes, No };
 
 /// The one place where a rig's figures meet the whole project. Everything else reads what comes out of it.
 RigSetup setupOf(const Project& project, Courses courses = Courses::Yes);
+RigSetup setupOf(const Project&&, Courses = Courses::Yes) = delete; // would look into what is gone
 
 /// What an axis carries, by a project; also of one that stands in place of the one with its id.
 AxisMasses massesOf(const Project& project, const Axis& axis);

@@ -9,7 +9,7 @@ namespace gantry {
 ///
 /// First-order propagation: every uncertain input of the axis and of the supply is moved by its tolerance,
 /// one side only, and the changes of a ratio add as squares. Searches are not repeated. Verdicts without a
-/// number stay.
+/// number stay. The verdicts stand in the order in which `judge` gives them.
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts);
 
 /// evaluate, judge and applyRanges in one.
