@@ -232,10 +232,11 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
         line->point1->setCoords(xs.lower, l.value / a);
         line->point2->setCoords(xs.upper, l.value / a);
         lines_ << line;
-        text(xs.lower, l.value / a,
+        // At the right end, where the curves of the torque fall away; theirs stand at the left.
+        text(xs.upper, l.value / a,
              tips ? EnvelopePlot::tr("too near to tipping above this")
                   : EnvelopePlot::tr("leans more than the jitter limit above this"),
-             tips ? t.brick : t.heather, Qt::AlignLeft | Qt::AlignBottom);
+             tips ? t.brick : t.heather, Qt::AlignRight | Qt::AlignBottom);
     }
     const auto corner = [&](const QCPGraph* graph, const QString& words, Qt::Alignment side) {
         const auto data = graph->data();
@@ -249,8 +250,8 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
         const StripShot& s = limits_.shots[static_cast<std::size_t>(i)];
         text(s.speed / v, s.acceleration / a, shotNames[i], t.rust, Qt::AlignRight | Qt::AlignVCenter);
     }
-    text(limits_.recommended.speed / v, limits_.recommended.acceleration / a, EnvelopePlot::tr("recommended"),
-         t.moss, Qt::AlignLeft | Qt::AlignBottom);
+    text(limits_.recommended.speed / v, limits_.recommended.acceleration / a,
+         EnvelopePlot::tr("   recommended"), t.moss, Qt::AlignLeft | Qt::AlignBottom);
     text(set_.speed / v, set_.acceleration / a, EnvelopePlot::tr("  set"), t.ink,
          Qt::AlignLeft | Qt::AlignTop);
 }
