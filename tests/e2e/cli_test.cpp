@@ -164,7 +164,7 @@ private slots:
     void everyFigureInTheTable() {
         const std::string all =
             run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--all"}).out;
-        QVERIFY(all.find("slide/shots/reveal\ttorque there over torque needed\t") != std::string::npos);
+        QVERIFY(all.find("slide/shots/reveal\ttorque margin\t") != std::string::npos);
         QVERIFY(all.find("supply\tvoltage that arrives at the drivers\t") != std::string::npos);
         QCOMPARE(run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--all", "--json"}).code,
                  2);

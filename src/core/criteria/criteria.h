@@ -22,7 +22,8 @@ struct Criterion {
 };
 
 // Drive: wanted ratios of the rules, what there is over what is needed
-inline constexpr Criterion torque{"torque", "torque there over torque needed", units::Kind::Ratio, 2.0, 6.0};
+inline constexpr Criterion torque{"torque", "torque available over torque needed", units::Kind::Ratio, 2.0,
+                                  6.0};
 inline constexpr Criterion pulseRate{"pulse_rate", "pulse ceiling over pulse rate", units::Kind::Ratio, 1.25};
 inline constexpr Criterion powerOff{"power_off", "what holds without power over gravity", units::Kind::Ratio,
                                     2.0};

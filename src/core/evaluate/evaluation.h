@@ -53,38 +53,37 @@ struct AxisEvaluation {
 template <class V, Of<AxisEvaluation>... S>
 void describe(V& v, S&... s) {
     describe(v, s.steps...);
-    v.figure(result("total_ratio", "turns of the motor for one of the last shaft or of the axis", K::Ratio),
-             s.totalRatio...);
+    v.figure(result("total_ratio", "total ratio, motor to last shaft or axis", K::Ratio), s.totalRatio...);
     v.figure(result("travel_per_motor_rev_m", K::Length, "travel_per_motor_rev_rad", K::Angle,
-                    "travel for one turn of the motor"),
+                    "travel per motor revolution"),
              s.travelPerMotorRev...);
     v.figure(result("step_m", K::Length, "step_rad", K::Angle, "one microstep"), s.step...);
     v.figure(result("usable_travel_m", K::Length, "usable_travel_rad", K::Angle, "usable travel"),
              s.usableTravel...);
     v.figure(result("inertia_at_motor_kgm2", "inertia at the motor", K::Inertia), s.inertiaAtMotor...);
-    v.figure(result("rotor_inertia_kgm2", "inertia of the rotor", K::Inertia), s.rotorInertia...);
-    v.figure(result("load_inertia_kgm2", "inertia of all but the rotor", K::Inertia), s.loadInertia...);
-    v.figure(result("inertia_ratio", "inertia of the load over that of the rotor", K::Ratio),
-             s.inertiaRatio...);
+    v.figure(result("rotor_inertia_kgm2", "rotor inertia", K::Inertia), s.rotorInertia...);
+    v.figure(result("load_inertia_kgm2", "load inertia at the motor", K::Inertia), s.loadInertia...);
+    v.figure(result("inertia_ratio", "inertia ratio, load to rotor", K::Ratio), s.inertiaRatio...);
     describe(v, s.resonance...);
-    v.figure(result("corner_speed_rpm", "motor speed up to which its full current flows", K::RotationRate,
-                    perMinute),
+    v.figure(result("corner_speed_rpm", "corner speed of the motor", K::RotationRate, perMinute),
              s.cornerSpeed...);
     v.list("shots", s.shots...);
-    v.figure(result("max_speed_m_s", K::Speed, "max_speed_rad_s", K::AngularSpeed, "largest speed"),
+    v.figure(result("max_speed_m_s", K::Speed, "max_speed_rad_s", K::AngularSpeed, "maximum speed"),
              s.maxSpeed...);
     v.figure(result("torque_limit_speed_m_s", K::Speed, "torque_limit_speed_rad_s", K::AngularSpeed,
-                    "largest speed by torque"),
+                    "maximum speed by torque"),
              s.torqueLimitSpeed...);
     v.figure(result("pulse_limit_speed_m_s", K::Speed, "pulse_limit_speed_rad_s", K::AngularSpeed,
-                    "largest speed by pulse rate"),
+                    "maximum speed by pulse rate"),
              s.pulseLimitSpeed...);
     v.figure(result("stopping_distance_m", K::Length, "stopping_distance_rad", K::Angle,
                     "stopping distance from the controller's top speed"),
              s.stoppingDistance...);
-    v.figure(result("hold_torque_needed_Nm", "torque that gravity asks at rest", K::Torque), s.holdNeeded...);
-    v.figure(result("hold_torque_available_Nm", "torque at hold current", K::Torque), s.holdAvailable...);
-    v.figure(result("hand_pushed_V", "voltage when pushed by hand", K::Voltage), s.handVoltage...);
+    v.figure(result("hold_torque_needed_Nm", "holding torque needed", K::Torque), s.holdNeeded...);
+    v.figure(result("hold_torque_available_Nm", "holding torque at hold current", K::Torque),
+             s.holdAvailable...);
+    v.figure(result("hand_pushed_V", "voltage driven back when pushed by hand", K::Voltage),
+             s.handVoltage...);
     v.part("power_off", s.powerOff...);
     v.part("emergency_stop", s.stop...);
     v.part("checks", s.checks...);

@@ -19,12 +19,11 @@ struct AxisSteps {
 template <class V, Of<AxisSteps>... S>
 void describe(V& v, S&... s) {
     v.figure(result("steps_per_unit", "steps per mm or degree", K::Ratio), s.stepsPerUnit...);
-    v.figure(result("steps_per_unit_kept", "the same as the controller keeps it", K::Ratio),
+    v.figure(result("steps_per_unit_kept", "steps per mm or degree, as the controller rounds it", K::Ratio),
              s.stepsPerUnitKept...);
-    v.figure(result("rounding_share", "relative error of the kept number", K::Percentage),
-             s.roundingShare...);
+    v.figure(result("rounding_share", "rounding error, relative", K::Percentage), s.roundingShare...);
     v.figure(result("rounding_over_travel_m", K::Length, "rounding_over_travel_rad", K::Angle,
-                    "error of the kept number over the travel"),
+                    "rounding error over the travel"),
              s.roundingOverTravel...);
 }
 
@@ -39,14 +38,14 @@ template <class V, Of<RotorResonance>... S>
 void describe(V& v, S&... s) {
     v.figure(result("natural_frequency_hz", "natural frequency of the rotor", K::Frequency), s.frequency...);
     v.figure(result("resonance_low_m_s", K::Speed, "resonance_low_rad_s", K::AngularSpeed,
-                    "lower end of the speeds to avoid"),
+                    "resonance band, lower end"),
              s.low...);
     v.figure(result("resonance_high_m_s", K::Speed, "resonance_high_rad_s", K::AngularSpeed,
-                    "upper end of the speeds to avoid"),
+                    "resonance band, upper end"),
              s.high...);
-    v.figure(result("resonance_speed_m_s", K::Speed, "resonance_speed_rad_s", K::AngularSpeed,
-                    "speed at which full steps meet the natural frequency"),
-             s.speed...);
+    v.figure(
+        result("resonance_speed_m_s", K::Speed, "resonance_speed_rad_s", K::AngularSpeed, "resonance speed"),
+        s.speed...);
 }
 
 struct PowerOff {
@@ -60,13 +59,13 @@ struct PowerOff {
 };
 template <class V, Of<PowerOff>... S>
 void describe(V& v, S&... s) {
-    v.flag(mark("falls", "gravity beats what holds"), s.falls...);
-    v.figure(result("gravity_N", K::Force, "gravity_Nm", K::Torque, "pull of gravity"), s.gravity...);
-    v.figure(result("friction_N", K::Force, "friction_Nm", K::Torque, "friction against it"), s.friction...);
+    v.flag(mark("falls", "runs down without power"), s.falls...);
+    v.figure(result("gravity_N", K::Force, "gravity_Nm", K::Torque, "gravity"), s.gravity...);
+    v.figure(result("friction_N", K::Force, "friction_Nm", K::Torque, "friction"), s.friction...);
     v.figure(result("energy_J", "energy at the end of the travel", K::Energy), s.energy...);
     v.figure(result("speed_m_s", K::Speed, "speed_rad_s", K::AngularSpeed, "speed at the end of the travel"),
              s.speed...);
-    v.figure(result("brake_ratio", "what the brake holds over gravity", K::Ratio), s.brakeRatio...);
+    v.figure(result("brake_ratio", "brake torque over gravity", K::Ratio), s.brakeRatio...);
 }
 
 /// What a stop or a loss of power does to a loaded axis.
@@ -84,8 +83,8 @@ struct EmergencyStop {
 };
 template <class V, Of<EmergencyStop>... S>
 void describe(V& v, S&... s) {
-    v.outcome(mark("outcome", "what the load does"), s.outcome...);
-    v.figure(result("ratio", "what holds over what gravity asks", K::Ratio), s.ratio...);
+    v.outcome(mark("outcome", "behaviour of the load"), s.outcome...);
+    v.figure(result("ratio", "holding over gravity", K::Ratio), s.ratio...);
 }
 
 /// What one link or the output stands. Each entry is what is allowed over what is there, or has no meaning
@@ -103,14 +102,14 @@ struct PartCheck {
 };
 template <class V, Of<PartCheck>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("strength", "what it stands over what is asked", K::Ratio), s.strength...);
+    v.figure(result("strength", "rating over load", K::Ratio), s.strength...);
     v.figure(result("mesh_share_of_six", "teeth in mesh over six", K::Ratio), s.meshes...);
-    v.figure(result("undercut", "least teeth over those that escape undercut", K::Ratio), s.undercut...);
-    v.figure(result("contact_ratio", "pairs of teeth in contact", K::Ratio), s.contactRatio...);
-    v.figure(result("grip", "grip over pull", K::Ratio), s.slip...);
-    v.figure(result("centre_distance_m", "distance between shafts", K::PartLength), s.centreDistance...);
-    v.figure(result("load", "worst load in N or N·m", K::Ratio), s.load...);
-    v.figure(result("allowed", "what it stands, in the same unit", K::Ratio), s.allowed...);
+    v.figure(result("undercut", "smallest tooth count over undercut limit", K::Ratio), s.undercut...);
+    v.figure(result("contact_ratio", "contact ratio", K::Ratio), s.contactRatio...);
+    v.figure(result("grip", "traction over pull", K::Ratio), s.slip...);
+    v.figure(result("centre_distance_m", "centre distance", K::PartLength), s.centreDistance...);
+    v.figure(result("load", "maximum load in N or N·m", K::Ratio), s.load...);
+    v.figure(result("allowed", "rated load, in the same unit", K::Ratio), s.allowed...);
 }
 template <>
 constexpr bool printsOnlyWhatApplies<PartCheck> = true;
@@ -144,34 +143,35 @@ template <class V, Of<AxisChecks>... S>
 void describe(V& v, S&... s) {
     v.list("parts", s.parts...);
     v.figure(result("motor_top_speed_m_s", K::Speed, "motor_top_speed_rad_s", K::AngularSpeed,
-                    "speed at which the motor has no torque left"),
+                    "top speed of the motor"),
              s.motorTopSpeed...);
-    v.figure(result("case_temperature_C", "temperature of the motor's case after hours", K::Celsius),
+    v.figure(result("case_temperature_C", "steady case temperature of the motor", K::Celsius),
              s.caseTemperature...);
-    v.figure(result("case_limit_C", "what motor and mount stand there", K::Celsius), s.caseLimit...);
-    v.figure(result("shaft_radial_N", "sideways load on the motor's shaft", K::Force), s.shaftRadial...);
-    v.figure(result("shaft_axial_N", "load along the motor's shaft", K::Force), s.shaftAxial...);
-    v.figure(result("stall_current_A", "current of the motor when it is held", K::Current),
-             s.stallCurrent...);
-    v.figure(result("reversal_current_A", "current when reversed at full speed", K::Current),
+    v.figure(result("case_limit_C", "case temperature limit", K::Celsius), s.caseLimit...);
+    v.figure(result("shaft_radial_N", "radial load on the motor shaft", K::Force), s.shaftRadial...);
+    v.figure(result("shaft_axial_N", "axial load on the motor shaft", K::Force), s.shaftAxial...);
+    v.figure(result("stall_current_A", "stall current", K::Current), s.stallCurrent...);
+    v.figure(result("reversal_current_A", "reversal current at full speed", K::Current),
              s.reversalCurrent...);
-    v.figure(result("whirl_speed_m_s", "speed at which the screw whips", K::Speed), s.whirlSpeed...);
-    v.figure(result("buckling_load_N", "load at which the screw buckles", K::Force), s.bucklingLoad...);
-    v.figure(result("cord_ratio", "breaking load of the cord over its worst pull", K::Ratio), s.cordRatio...);
+    v.figure(result("whirl_speed_m_s", "whirling speed of the screw", K::Speed), s.whirlSpeed...);
+    v.figure(result("buckling_load_N", "buckling load of the screw", K::Force), s.bucklingLoad...);
+    v.figure(result("cord_ratio", "breaking load of the cord over its maximum pull", K::Ratio),
+             s.cordRatio...);
     v.figure(result("winding_layers", "layers on the drum", K::Ratio), s.windingLayers...);
     v.figure(result("steps_per_unit_first_layer", "steps per mm on the bare drum", K::Ratio),
              s.stepsPerUnitFirst...);
     v.figure(result("steps_per_unit_last_layer", "steps per mm on the full drum", K::Ratio),
              s.stepsPerUnitLast...);
-    v.figure(result("guide_rotation_rad", "turn by play of the guides", K::Angle), s.guideRotation...);
-    v.figure(result("binding_ratio", "room before plain bearings bind", K::Ratio), s.bindingRatio...);
-    v.figure(result("bearing_load_N", "load on the worst bearing", K::Force), s.bearingLoad...);
-    v.figure(result("guide_friction_N", "friction that the guides alone cost", K::Force), s.guideFriction...);
-    v.figure(result("turning_radius_m", "radius that a steered wheel drives", K::Length), s.turningRadius...);
-    v.figure(result("pan_bar_turn_rad", "turn by the pan bar over the travel", K::Angle), s.panBarTurn...);
-    v.figure(result("pan_bar_reach", "arm of the pan bar over what it must reach", K::Ratio),
-             s.panBarReach...);
-    v.flag(mark("locks_at_rest", "a worm or screw locks the drive at rest"), s.locks...);
+    v.figure(result("guide_rotation_rad", "rotation by play of the guides", K::Angle), s.guideRotation...);
+    v.figure(result("binding_ratio", "safety against binding of plain bearings", K::Ratio),
+             s.bindingRatio...);
+    v.figure(result("bearing_load_N", "load on the most loaded bearing", K::Force), s.bearingLoad...);
+    v.figure(result("guide_friction_N", "friction of the guides", K::Force), s.guideFriction...);
+    v.figure(result("turning_radius_m", "turning radius", K::Length), s.turningRadius...);
+    v.figure(result("pan_bar_turn_rad", "rotation by the pan bar over the travel", K::Angle),
+             s.panBarTurn...);
+    v.figure(result("pan_bar_reach", "pan bar length over required length", K::Ratio), s.panBarReach...);
+    v.flag(mark("locks_at_rest", "self-locking at rest"), s.locks...);
 }
 template <>
 constexpr bool printsOnlyWhatApplies<AxisChecks> = true;
@@ -227,49 +227,47 @@ struct AxisStructure {
 };
 template <class V, Of<AxisStructure>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("own_mass_kg", "weight of rail or arm", K::Mass), s.ownMass...);
-    v.figure(result("sag_m", "sag", K::PartLength), s.sag...);
-    v.figure(result("slope_rad", "steepest slope by bending", K::Angle), s.slope...);
-    v.figure(result("twist_rad", "largest twist", K::Angle), s.twist...);
-    v.figure(result("sag_change_m", "change of sag over the travel", K::PartLength), s.sagShift...);
+    v.figure(result("own_mass_kg", "own mass of rail or arm", K::Mass), s.ownMass...);
+    v.figure(result("sag_m", "deflection", K::PartLength), s.sag...);
+    v.figure(result("slope_rad", "maximum slope", K::Angle), s.slope...);
+    v.figure(result("twist_rad", "maximum twist", K::Angle), s.twist...);
+    v.figure(result("sag_change_m", "change of deflection over the travel", K::PartLength), s.sagShift...);
     v.figure(result("slope_change_rad", "change of slope over the travel", K::Angle), s.slopeShift...);
     v.figure(result("twist_change_rad", "change of twist over the travel", K::Angle), s.twistShift...);
     v.figure(result("sag_change_m_per_m", K::Ratio, "sag_change_m_per_rad", K::Ratio,
-                    "steepest change of sag, for a unit of travel"),
+                    "maximum change of deflection per unit of travel"),
              s.sagRate...);
     v.figure(result("slope_change_rad_per_m", K::Ratio, "slope_change_rad_per_rad", K::Ratio,
-                    "steepest change of slope, for a unit of travel"),
+                    "maximum change of slope per unit of travel"),
              s.slopeRate...);
-    v.figure(result("bounce_hz", "natural frequency up and down", K::Frequency), s.bounce...);
-    v.figure(result("stress_ratio", "strength of the material over the stress", K::Ratio), s.stressRatio...);
-    v.figure(result("tipping_ratio", "room before the rail tips over its stands", K::Ratio),
-             s.tippingRatio...);
-    v.figure(result("tipping_at_m", "place of the carriage where that is least", K::Length), s.tippingAt...);
-    v.figure(result("clamp_bolt_ratio", "what a clamp bolt stands over its worst pull", K::Ratio),
-             s.clampRatio...);
-    v.figure(result("front_moment_Nm", "moment of what hangs in front of the pivot", K::Torque),
-             s.frontMoment...);
-    v.figure(result("gravity_worst_Nm", "gravity left for the motor at the worst angle", K::Torque),
+    v.figure(result("bounce_hz", "natural frequency, vertical", K::Frequency), s.bounce...);
+    v.figure(result("stress_ratio", "allowable stress over bending stress", K::Ratio), s.stressRatio...);
+    v.figure(result("tipping_ratio", "safety against tipping over the stands", K::Ratio), s.tippingRatio...);
+    v.figure(result("tipping_at_m", "carriage position at minimum safety", K::Length), s.tippingAt...);
+    v.figure(result("clamp_bolt_ratio", "clamp bolt rating over maximum pull", K::Ratio), s.clampRatio...);
+    v.figure(result("front_moment_Nm", "moment in front of the pivot", K::Torque), s.frontMoment...);
+    v.figure(result("gravity_worst_Nm", "maximum gravity torque over the range", K::Torque),
              s.gravityWorst...);
-    v.figure(result("gravity_worst_at_rad", "that angle", K::Angle), s.gravityWorstAt...);
-    v.figure(result("off_line_m", "centre of gravity above the arm's line", K::PartLength), s.offLine...);
-    v.figure(result("unbalanceable_Nm", "left at the worst angle with the best counterweight", K::Torque),
+    v.figure(result("gravity_worst_at_rad", "elevation at maximum gravity torque", K::Angle),
+             s.gravityWorstAt...);
+    v.figure(result("off_line_m", "centre of gravity above the arm axis", K::PartLength), s.offLine...);
+    v.figure(result("unbalanceable_Nm", "residual torque with the best counterweight", K::Torque),
              s.unbalanceable...);
-    v.figure(result("balancing_mass_kg", "mass that balances at its place", K::Mass), s.balancingMass...);
-    v.figure(result("balancing_place_m", "place that balances with its mass", K::Length),
-             s.balancingPlace...);
-    v.figure(result("counterweight_inertia_share", "the counterweight's share of the inertia", K::Percentage),
+    v.figure(result("balancing_mass_kg", "balancing mass at this position", K::Mass), s.balancingMass...);
+    v.figure(result("balancing_place_m", "balancing position for this mass", K::Length), s.balancingPlace...);
+    v.figure(result("counterweight_inertia_share", "share of the counterweight in the moment of inertia",
+                    K::Percentage),
              s.weightInertia...);
-    v.figure(result("drop_energy_J", "energy freed from the highest to the lowest place", K::Energy),
+    v.figure(result("drop_energy_J", "energy from the highest to the lowest position", K::Energy),
              s.dropEnergy...);
-    v.figure(result("pin_ratio", "strength of the pivot's pin over its load", K::Ratio), s.pinRatio...);
-    v.figure(result("bearing_ratio", "strength of the pivot's bearing over its load", K::Ratio),
-             s.bearingRatio...);
-    v.figure(result("bearing_moment_ratio", "moment that the bearing stands over what tilts it", K::Ratio),
+    v.figure(result("pin_ratio", "pivot pin, rating over load", K::Ratio), s.pinRatio...);
+    v.figure(result("bearing_ratio", "pivot bearing, rating over load", K::Ratio), s.bearingRatio...);
+    v.figure(result("bearing_moment_ratio", "pivot bearing, rated moment over tilting moment", K::Ratio),
              s.momentRatio...);
-    v.figure(result("bolt_ratio", "strength of the pivot's bolts over their load", K::Ratio), s.boltRatio...);
-    v.figure(result("frequency_hz", "natural frequency of all that gives way", K::Frequency), s.frequency...);
-    v.figure(result("damping", "damping of all that gives way, of critical", K::Percentage), s.damping...);
+    v.figure(result("bolt_ratio", "pivot bolts, rating over load", K::Ratio), s.boltRatio...);
+    v.figure(result("frequency_hz", "natural frequency, all compliances in series", K::Frequency),
+             s.frequency...);
+    v.figure(result("damping", "damping ratio", K::Percentage), s.damping...);
 }
 template <>
 constexpr bool printsOnlyWhatApplies<AxisStructure> = true;

@@ -19,11 +19,11 @@ struct SupplyEvaluation {
 };
 template <class V, Of<SupplyEvaluation>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("power_W", "power that all drives take at their worst", K::Power), s.power...);
+    v.figure(result("power_W", "maximum power of all drives together", K::Power), s.power...);
     v.figure(result("current_A", "current", K::Current), s.current...);
     v.figure(result("voltage_at_drivers_V", "voltage that arrives at the drivers", K::Voltage), s.voltage...);
     v.figure(result("voltage_drop_V", "voltage lost in source and cable", K::Voltage), s.drop...);
-    v.figure(result("battery_time_s", "how long a battery lasts so", K::Time), s.runTime...);
+    v.figure(result("battery_time_s", "battery run time at that power", K::Time), s.runTime...);
 }
 
 /// Weight, what it stands on, what it may run into.
@@ -55,17 +55,16 @@ void describe(V& v, S&... s) {
     v.figure(result("centre_across_m", "centre of gravity across it", K::Length), s.centreAcross...);
     v.figure(result("centre_height_m", "centre of gravity above the feet", K::Length), s.centreHeight...);
     v.figure(result("price", "price", K::Money), s.price...);
-    v.figure(result("tipping_ratio", "room before it tips, with the planned stop", K::Ratio), s.tipping...);
-    v.figure(result("tipping_ratio_hardest_stop", "the same with the hardest stop", K::Ratio),
+    v.figure(result("tipping_ratio", "safety against tipping, planned stop", K::Ratio), s.tipping...);
+    v.figure(result("tipping_ratio_hardest_stop", "safety against tipping, hardest stop", K::Ratio),
              s.tippingEmergency...);
-    v.figure(result("tipping_direction_rad", "direction in which it points then", K::Angle),
+    v.figure(result("tipping_direction_rad", "direction of the boom in that case", K::Angle),
              s.tippingDirection...);
-    v.figure(result("ballast_needed_kg", "ballast in the middle that is wanted there", K::Mass),
-             s.ballastNeeded...);
-    v.figure(result("anchor_ratio", "strength of the anchors over their pull", K::Ratio), s.anchors...);
-    v.figure(result("anchor_pull_N", "pull on the worst anchor", K::Force), s.anchorPull...);
-    v.figure(result("clearance_m", "nearest that it comes to anything", K::Length), s.clearance...);
-    v.figure(result("clearance_at_least_m", "nearer than this no pose comes", K::Length),
+    v.figure(result("ballast_needed_kg", "ballast needed in the middle", K::Mass), s.ballastNeeded...);
+    v.figure(result("anchor_ratio", "anchor rating over pull", K::Ratio), s.anchors...);
+    v.figure(result("anchor_pull_N", "maximum pull on an anchor", K::Force), s.anchorPull...);
+    v.figure(result("clearance_m", "minimum clearance found", K::Length), s.clearance...);
+    v.figure(result("clearance_at_least_m", "guaranteed clearance over all poses", K::Length),
              s.clearanceAtLeast...);
 }
 

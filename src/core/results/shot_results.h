@@ -24,10 +24,10 @@ void describe(V& v, S&... s) {
     v.figure(result("acceleration_m_s2", K::Acceleration, "acceleration_rad_s2", K::AngularAcceleration,
                     "peak acceleration"),
              s.acceleration...);
-    v.figure(result("jerk_m_s3", K::Jerk, "jerk_rad_s3", K::AngularJerk, "jerk of its ramps"), s.jerk...);
-    v.figure(result("time_s", "time it takes", K::Time), s.time...);
+    v.figure(result("jerk_m_s3", K::Jerk, "jerk_rad_s3", K::AngularJerk, "jerk"), s.jerk...);
+    v.figure(result("time_s", "time", K::Time), s.time...);
     v.figure(result("stopping_distance_m", K::Length, "stopping_distance_rad", K::Angle,
-                    "stopping distance from top speed, with its own ramp"),
+                    "stopping distance from top speed"),
              s.stoppingDistance...);
     v.figure(result("motor_speed_rpm", "motor speed", K::RotationRate, perMinute), s.motorSpeed...);
 }
@@ -49,25 +49,25 @@ struct ShotTorque {
 };
 template <class V, Of<ShotTorque>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("force_needed_N", K::Force, "load_torque_needed_Nm", K::Torque, "needed at the load"),
+    v.figure(result("force_needed_N", K::Force, "load_torque_needed_Nm", K::Torque,
+                    "force or torque needed at the load"),
              s.force...);
-    v.figure(result("last_shaft_torque_Nm", "needed at the last shaft", K::Torque), s.lastShaft...);
-    v.figure(result("torque_needed_Nm", "needed at the motor", K::Torque), s.needed...);
-    v.figure(result("breakaway_torque_Nm", "needed to break away", K::Torque), s.breakaway...);
-    v.figure(result("torque_available_Nm", "torque at its motor speed", K::Torque), s.available...);
-    v.figure(result("torque_available_low_voltage_Nm", "the same at the lowest supply voltage", K::Torque),
-             s.availableLow...);
-    v.figure(result("torque_margin", "torque there over torque needed", K::Ratio), s.margin...);
-    v.figure(result("least_current_rms_A", "least current for the wanted margin", K::Current),
+    v.figure(result("last_shaft_torque_Nm", "torque needed at the last shaft", K::Torque), s.lastShaft...);
+    v.figure(result("torque_needed_Nm", "torque needed at the motor", K::Torque), s.needed...);
+    v.figure(result("breakaway_torque_Nm", "break-away torque at the motor", K::Torque), s.breakaway...);
+    v.figure(result("torque_available_Nm", "torque available at motor speed", K::Torque), s.available...);
+    v.figure(
+        result("torque_available_low_voltage_Nm", "torque available at the lowest supply voltage", K::Torque),
+        s.availableLow...);
+    v.figure(result("torque_margin", "torque margin", K::Ratio), s.margin...);
+    v.figure(result("least_current_rms_A", "min. current for the target margin", K::Current),
              s.leastCurrent...);
-    v.figure(result("torque_rms_Nm", "torque over the shot, rms", K::Torque), s.rms...);
-    v.figure(result("torque_continuous_Nm", "torque that the motor stands for hours", K::Torque),
-             s.continuous...);
+    v.figure(result("torque_rms_Nm", "rms torque over the shot", K::Torque), s.rms...);
+    v.figure(result("torque_continuous_Nm", "continuous torque of the motor", K::Torque), s.continuous...);
     v.figure(result("max_acceleration_m_s2", K::Acceleration, "max_acceleration_rad_s2",
-                    K::AngularAcceleration, "largest acceleration at the wanted margin"),
+                    K::AngularAcceleration, "max. acceleration at the target margin"),
              s.maxAcceleration...);
-    v.figure(result("electrical_power_W", "power from the supply at its worst", K::Power),
-             s.electricalPower...);
+    v.figure(result("electrical_power_W", "maximum power from the supply", K::Power), s.electricalPower...);
 }
 
 /// Of a motor whose speed is set by hand or by a share of its voltage.
@@ -77,9 +77,8 @@ struct SpeedKnob {
 };
 template <class V, Of<SpeedKnob>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("speed_setting", "share of full speed to set", K::Percentage), s.setting...);
-    v.figure(result("slowest_setting", "slowest that runs steadily, of its top speed", K::Percentage),
-             s.slowest...);
+    v.figure(result("speed_setting", "speed setting", K::Percentage), s.setting...);
+    v.figure(result("slowest_setting", "lowest steady speed over top speed", K::Percentage), s.slowest...);
 }
 
 struct RegulatorHeat {
@@ -117,9 +116,9 @@ template <class V, Of<PlaceErrors>... S>
 void describe(V& v, S&... s) {
     v.figure(result("lag_px", "rotor lag", K::Pixels), s.lag...);
     v.figure(result("step_px", "one microstep", K::Pixels), s.step...);
-    v.figure(result("stepping_px", "stepping left after exposure, peak to peak", K::Pixels), s.stepping...);
-    v.figure(result("step_accuracy_px", "error of a full step, either way", K::Pixels), s.accuracy...);
-    v.figure(result("friction_band_px", "band in which friction lets it rest", K::Pixels), s.frictionBand...);
+    v.figure(result("stepping_px", "stepping after exposure, peak to peak", K::Pixels), s.stepping...);
+    v.figure(result("step_accuracy_px", "full-step error, ±", K::Pixels), s.accuracy...);
+    v.figure(result("friction_band_px", "friction dead band", K::Pixels), s.frictionBand...);
     v.figure(result("idle_shift_px", "shift when current falls to hold", K::Pixels), s.idleShift...);
 }
 
@@ -135,7 +134,8 @@ struct PictureErrors {
 template <class V, Of<PictureErrors>... S>
 void describe(V& v, S&... s) {
     v.figure(result("backlash_px", "backlash", K::Pixels), s.backlash...);
-    v.figure(result("stretch_px", "stretch between speeding up and braking", K::Pixels), s.stretch...);
+    v.figure(result("stretch_px", "elastic travel between acceleration and braking", K::Pixels),
+             s.stretch...);
     v.figure(result("drift_px_per_frame", "slow drift", K::PixelsPerFrame), s.drift...);
     v.figure(result("jitter_px", "jitter, peak to peak", K::Pixels), s.jitter...);
     v.figure(result("repeat_px", "repeat error", K::Pixels), s.repeat...);
@@ -155,8 +155,7 @@ void describe(V& v, S&... s) {
     v.figure(result("picture_speed_px_per_frame", "speed of the picture, each frame", K::PixelsPerFrame),
              s.perFrame...);
     v.figure(result("blur_px", "blur", K::Pixels), s.blur...);
-    v.figure(result("crossing_time_s", "time in which detail crosses the picture", K::Time),
-             s.crossingTime...);
+    v.figure(result("crossing_time_s", "time for details to cross the frame", K::Time), s.crossingTime...);
 }
 
 /// What goes on rocking when the axis has stopped.
@@ -166,8 +165,8 @@ struct Rocking {
 };
 template <class V, Of<Rocking>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("rocking_px", "rocking left at the stop, peak to peak", K::Pixels), s.pixels...);
-    v.figure(result("rocking_time_s", "time until only the jitter limit is left", K::Time), s.settling...);
+    v.figure(result("rocking_px", "residual vibration, peak to peak", K::Pixels), s.pixels...);
+    v.figure(result("rocking_time_s", "settling time to the jitter limit", K::Time), s.settling...);
 }
 
 /// What rail or arm do to the picture by bending.
@@ -177,8 +176,8 @@ struct PictureSag {
 };
 template <class V, Of<PictureSag>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("sag_px", "shift by sag over the travel", K::Pixels), s.pixels...);
-    v.figure(result("sag_px_per_frame", "drift by sag", K::PixelsPerFrame), s.drift...);
+    v.figure(result("sag_px", "picture shift by deflection over the travel", K::Pixels), s.pixels...);
+    v.figure(result("sag_px_per_frame", "picture drift by deflection", K::PixelsPerFrame), s.drift...);
 }
 
 struct ShotEvaluation {
@@ -215,31 +214,32 @@ struct ShotEvaluation {
 template <class V, Of<ShotEvaluation>... S>
 void describe(V& v, S&... s) {
     v.figure(result("distance_m", K::Length, "distance_rad", K::Angle, "distance"), s.distance...);
-    v.figure(result("carried_N", K::Force, "carried_Nm", K::Torque, "load by the axes below"), s.carried...);
+    v.figure(result("carried_N", K::Force, "carried_Nm", K::Torque, "load from the axes below"),
+             s.carried...);
     describe(v, s.motion...);
     v.figure(result("pulse_rate_hz", "pulse rate", K::Frequency), s.pulseRate...);
     describe(v, s.torque...);
-    v.figure(result("source_current_A", "current of a brushed motor at its worst", K::Current),
+    v.figure(result("source_current_A", "maximum current of the brushed motor", K::Current),
              s.sourceCurrent...);
     describe(v, s.knob...);
     describe(v, s.regulator...);
-    v.figure(result("slack_deceleration_m_s2", "braking at which the cord goes slack", K::Acceleration),
+    v.figure(result("slack_deceleration_m_s2", "deceleration at which the cord goes slack", K::Acceleration),
              s.slackDeceleration...);
     describe(v, s.lag...);
     describe(v, s.place...);
-    v.flag(mark("load_reverses", "backlash lets go within the shot"), s.loadReverses...);
-    v.figure(result("lets_go_at_s", "moment when backlash lets go", K::Time), s.letsGoAt...);
+    v.flag(mark("load_reverses", "load reverses within the shot"), s.loadReverses...);
+    v.figure(result("lets_go_at_s", "time of the first load reversal", K::Time), s.letsGoAt...);
     v.figure(result("stretch_m", K::Length, "stretch_rad", K::Angle,
-                    "stretch between speeding up and braking, as travel"),
+                    "elastic travel between acceleration and braking, at the axis"),
              s.stretchTravel...);
-    v.figure(result("guide_px", "turn by play of the guides", K::Pixels), s.guidePixels...);
-    v.figure(result("rounding_px", "error by rounded steps per unit", K::Pixels), s.roundingPixels...);
+    v.figure(result("guide_px", "rotation by play of the guides", K::Pixels), s.guidePixels...);
+    v.figure(result("rounding_px", "error from rounded steps per unit", K::Pixels), s.roundingPixels...);
     describe(v, s.errors...);
     describe(v, s.picture...);
     describe(v, s.rocking...);
     describe(v, s.sag...);
-    v.flag(mark("follows_subject", "keeps the subject framed, without a move of its own"), s.follows...);
-    v.rank(mark("noise_rank", "how loud: 1 silent to 4 loud"), s.noise.rank...);
+    v.flag(mark("follows_subject", "follows the subject without a move of its own"), s.follows...);
+    v.rank(mark("noise_rank", "noise rank, 1 silent to 4 loud"), s.noise.rank...);
 }
 
 } // namespace gantry

@@ -39,11 +39,11 @@ void describe(V& v, S&... s) {
     };
     v.figure(cell("speed", "speed"), s.speed.figure...);
     v.figure(cell("needed", "torque or force needed"), s.needed.figure...);
-    v.figure(cell("available", "torque or force there"), s.available.figure...);
+    v.figure(cell("available", "torque or force available"), s.available.figure...);
     v.figure(cell("inertia", "inertia"), s.inertia.figure...);
     v.figure(cell("microstep", "one microstep"), s.microstep.figure...);
     v.figure(cell("lag", "rotor lag"), s.lag.figure...);
-    v.figure(cell("stretch", "stretch"), s.stretch.figure...);
+    v.figure(cell("stretch", "elastic travel"), s.stretch.figure...);
     v.figure(cell("play", "backlash"), s.play.figure...);
 }
 

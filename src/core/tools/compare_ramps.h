@@ -27,15 +27,15 @@ struct RampRow {
 
 template <class V, Of<RampRow>... S>
 void describe(V& v, S&... s) {
-    v.flag(mark("offered", "the controller can do it"), s.offered...);
+    v.flag(mark("offered", "offered by the controller"), s.offered...);
     v.figure(result("time_s", "time of the shot", K::Time), s.time...);
     v.figure(result("speed_m_s", K::Speed, "speed_rad_s", K::AngularSpeed, "speed reached"), s.speed...);
     v.figure(result("acceleration_m_s2", K::Acceleration, "acceleration_rad_s2", K::AngularAcceleration,
                     "peak acceleration"),
              s.acceleration...);
-    v.figure(result("left_px", "rocking left at the stop, peak to peak", K::Pixels), s.rocking...);
-    v.figure(result("leaning_px", "largest leaning during the ramps", K::Pixels), s.leaning...);
-    v.figure(result("settling_s", "time to the jitter limit", K::Time), s.settling...);
+    v.figure(result("left_px", "residual vibration, peak to peak", K::Pixels), s.rocking...);
+    v.figure(result("leaning_px", "maximum deflection during the ramps", K::Pixels), s.leaning...);
+    v.figure(result("settling_s", "settling time to the jitter limit", K::Time), s.settling...);
 }
 
 /// All shapes in order; the tuned ones only where something known rocks. Empty for a shot that cannot be

@@ -97,26 +97,23 @@ struct AxisLimits {
 
 template <class V, Of<AxisLimits>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("start_stop_m_s", K::Speed, "start_stop_rad_s", K::AngularSpeed,
-                    "speed that it jumps to and from without a ramp"),
+    v.figure(result("start_stop_m_s", K::Speed, "start_stop_rad_s", K::AngularSpeed, "start-stop speed"),
              s.startStop...);
     v.figure(result("instant_speed_step_m_s", K::Speed, "instant_speed_step_rad_s", K::AngularSpeed,
-                    "jump of speed to start and corner with"),
+                    "instant speed step"),
              s.instantStep...);
     v.figure(result("stopping_ordinary_m", K::Length, "stopping_ordinary_rad", K::Angle,
-                    "stopping distance with the recommended ramp"),
+                    "stopping distance, recommended ramp"),
              s.stoppingOrdinary...);
     v.figure(result("stopping_emergency_m", K::Length, "stopping_emergency_rad", K::Angle,
-                    "stopping distance with all the torque there is"),
+                    "stopping distance, full torque"),
              s.stoppingEmergency...);
-    v.figure(result("finest_move_m", K::Length, "finest_move_rad", K::Angle,
-                    "finest move that really happens after a reversal"),
+    v.figure(result("finest_move_m", K::Length, "finest_move_rad", K::Angle, "smallest reliable move"),
              s.finestMove...);
-    v.rank(mark("useful_microsteps", "microsteps beyond which finer does nothing"), s.usefulMicrosteps...);
-    v.figure(result("detent_ripple_px", "ripple by detent torque, peak to peak", K::Pixels),
-             s.ripplePixels...);
-    v.figure(result("stick_slip_px", "jump when static friction lets go", K::Pixels), s.stickSlipPixels...);
-    v.figure(result("power_up_jump_px", "jump at switching on, at most", K::Pixels), s.powerUpPixels...);
+    v.rank(mark("useful_microsteps", "useful microsteps"), s.usefulMicrosteps...);
+    v.figure(result("detent_ripple_px", "detent ripple, peak to peak", K::Pixels), s.ripplePixels...);
+    v.figure(result("stick_slip_px", "stick-slip jump", K::Pixels), s.stickSlipPixels...);
+    v.figure(result("power_up_jump_px", "maximum jump at power-up", K::Pixels), s.powerUpPixels...);
 }
 
 /// Pure; for the chosen axis, on demand. Every acceleration is exact to 1e-9, speeds to 1e-6 relative.
