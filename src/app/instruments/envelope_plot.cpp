@@ -232,11 +232,13 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
         line->point1->setCoords(xs.lower, l.value / a);
         line->point2->setCoords(xs.upper, l.value / a);
         lines_ << line;
-        // At the right end, where the curves of the torque fall away; theirs stand at the left.
-        text(xs.upper, l.value / a,
+        // Tipping at the right end, where the curves of the torque fall away; the vibration below its line at
+        // the left, where neither their names nor the shots stand.
+        text(tips ? xs.upper : xs.lower, l.value / a,
              tips ? EnvelopePlot::tr("too near to tipping above this")
                   : EnvelopePlot::tr("leans more than the jitter limit above this"),
-             tips ? t.brick : t.heather, Qt::AlignRight | Qt::AlignBottom);
+             tips ? t.brick : t.heather,
+             tips ? Qt::AlignRight | Qt::AlignBottom : Qt::AlignLeft | Qt::AlignTop);
     }
     const auto corner = [&](const QCPGraph* graph, const QString& words, Qt::Alignment side) {
         const auto data = graph->data();
