@@ -51,8 +51,7 @@ private slots:
             }
             for (const Verdict& v : a.verdicts) {
                 if (v.axis != static_cast<int>(axis) || !v.ratio || v.ratio.value() > 1e4) continue;
-                if (rules::all()[static_cast<std::size_t>(v.rule)].judge == nullptr)
-                    continue; // of the whole rig
+                if (ruleOf(v).judge == nullptr) continue; // of the whole rig
                 switching += v.switches;
                 const auto [sum, squares] = sums[v.rule];
                 const double mean = sum / samples,

@@ -16,6 +16,7 @@
 #include "io/report/settings.h"
 #include "io/templates/settings_template.h"
 #include "support/finite.h"
+#include "support/stock.h"
 
 #include <string>
 
@@ -56,7 +57,7 @@ inline std::string wholeRun(const gantry::Project& p, std::size_t which) {
     for (const Verdict& v : a.verdicts)
         if (v.state == State::Over || v.state == State::Tight) bad.push_back(&v);
     if (!bad.empty())
-        for (const Fix& f : findFixes(p, a, *bad[which % bad.size()], {}))
+        for (const Fix& f : findFixes(p, a, *bad[which % bad.size()], {}, 5, stockInShops()))
             if (const std::string why = io::fileObjection(f.result); !why.empty()) return "a fix: " + why;
     const io::SettingsSheet sheet = io::settingsSheet(p, a);
     (void)io::settingsCsv(sheet);

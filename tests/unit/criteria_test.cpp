@@ -65,17 +65,17 @@ private slots:
             QCOMPARE(std::count_if(criteria::all().begin(), criteria::all().end(),
                                    [&](const criteria::Criterion& o) { return o.id == c.id; }),
                      1);
-        for (const rules::Rule& r : rules::all()) {
+        for (const rules::Rule* r : rules::all()) {
             QVERIFY(std::any_of(criteria::all().begin(), criteria::all().end(),
-                                [&](const criteria::Criterion& c) { return c.id == r.key(); }));
-            QCOMPARE(r.bounds().wanted, r.wants.value);
+                                [&](const criteria::Criterion& c) { return c.id == r->key(); }));
+            QCOMPARE(r->bounds().wanted, r->wants.value);
         }
     }
     /// physics.md 19: at least 3 in load paths near people; overhead 5.
     void safetyFactors() {
         for (const char* key : {"tooth_strength", "beam_strength", "rail_clamps", "pivot", "buckling"})
-            QCOMPARE(rules::all()[static_cast<std::size_t>(rules::indexOf(key))].bounds().wanted, 3.0);
-        QCOMPARE(rules::all()[static_cast<std::size_t>(rules::indexOf("anchors"))].bounds().wanted, 5.0);
+            QCOMPARE(rules::all()[static_cast<std::size_t>(rules::indexOf(key))]->bounds().wanted, 3.0);
+        QCOMPARE(rules::all()[static_cast<std::size_t>(rules::indexOf("anchors"))]->bounds().wanted, 5.0);
     }
     /// Driven at the acceleration that its weakest part allows, the part stands just the factor that its rule
     /// wants, whichever shots were there when the limit was found.

@@ -3,8 +3,10 @@
 #include "core/model/fields.h"
 #include "core/rigs/rigs.h"
 #include "core/verdicts/fix.h"
+#include "core/verdicts/fixes/family.h"
 #include "core/verdicts/rules.h"
 #include "support/files.h"
+#include "support/stock.h"
 
 #include <QTest>
 #include <algorithm>
@@ -90,7 +92,12 @@ const std::vector<Case> cases{
      "mm/s"},
     {"belt-slider", {{"axes/slide/mechanism/cable_drag_N", 15}}, {}, "torque", "slide", "pulley with"},
     {"jib-crane", {{"axes/swing/mechanism/unbalance_Nm", 10}}, {}, "torque", "swing", "belt reduction"},
-    {"winched-cart", {{"shots/climb/moves/cart/movement/time_s", 12}}, {}, "torque", "cart", "supply of"},
+    {"winched-cart",
+     {{"shots/climb/moves/cart/movement/time_s", 12}, {"axes/cart/driver/max_voltage_V", 40}},
+     {},
+     "torque",
+     "cart",
+     "supply of"},
     // What falls or creeps.
     {"fernhouse-dolly", {}, {}, "power_off", "slide", "brake of"},
     {"here-is-what-i-have",
@@ -319,21 +326,6 @@ class FixFamiliesTest : public QObject {
         };
         return rank(after) < rank(before);
     }
-    /// Paths of the fields that differ between two projects.
-    static std::vector<std::string> changed(Project before, Project after) {
-        std::vector<std::string> out;
-        std::vector<FieldRef> was = allFields(before), is = allFields(after);
-        for (const FieldRef& f : is) {
-            const auto old =
-                std::find_if(was.begin(), was.end(), [&](const FieldRef& w) { return w.path == f.path; });
-            const auto* choice = std::get_if<ChoiceRef>(&f.target);
-            if (old == was.end() || numberAt(before, f.path) != numberAt(after, f.path) ||
-                (choice != nullptr && choice->index != std::get<ChoiceRef>(old->target).index))
-                out.push_back(f.path);
-        }
-        return out;
-    }
-
     static Project projectOf(const Case& c) {
         Project p = rigOf(c.rig);
         if (c.change) c.change(p);
@@ -369,9 +361,15 @@ private slots:
         });
         slider([](Project& p) { p.axes[0].motor = HobbyServo{}; });
         std::set<std::string> silent;
-        for (const rules::Rule& r : rules::all()) silent.insert(std::string(r.key()));
+        for (const rules::Rule* r : rules::all()) silent.insert(std::string(r->key()));
         for (const Project& p : all)
-            for (const Verdict& v : judge(p, evaluate(p))) silent.erase(std::string(ruleKey(v)));
+            for (const Verdict& v : judge(p, evaluate(p))) {
+                silent.erase(std::string(ruleKey(v)));
+                // The rule owns every sentence that it says.
+                const auto own = ruleOf(v).sentences;
+                QVERIFY2(!v.ratio || std::find(own.begin(), own.end(), v.sentence) != own.end(),
+                         std::string(v.sentence.text).c_str());
+            }
         QVERIFY2(silent.empty(),
                  [&] {
                      std::string list;
@@ -379,6 +377,28 @@ private slots:
                      return list;
                  }()
                      .c_str());
+    }
+    /// What lies on the shelf needs no buying, and without a shop there is only the shelf.
+    void onTheShelf() {
+        const Project p = demoProject();
+        const Assessment now = assess(p);
+        const Verdict* v = verdictIn(now, p, "power_off", "slide");
+        QVERIFY(v != nullptr);
+        const auto brakeFrom = [&](const parts::Sources& stock) -> std::optional<Fix> {
+            for (const Fix& f : findFixes(p, now, *v, {}, 30, stock))
+                if (f.result.axes[0].brake.fitted) return f;
+            return std::nullopt;
+        };
+        const auto bought = brakeFrom(stockInShops());
+        QVERIFY(bought && bought->cost == FixCost::ToBuy);
+        const double torque = bought->result.axes[0].brake.holdingTorque.value;
+        const std::vector<parts::Part> shelf{
+            {"brake", "from the old jib", 1, 0.0, {}, {{"holding_torque_Nm", torque}}, {}}};
+        const auto owned = brakeFrom({shippedParts(), shelf});
+        QVERIFY(owned && owned->cost == FixCost::PartOnHand);
+        QCOMPARE(owned->result.axes[0].brake.holdingTorque.value, torque);
+        QVERIFY(brakeFrom({{}, shelf}));
+        QVERIFY(!brakeFrom({}));
     }
     void offered_data() {
         QTest::addColumn<int>("row");
@@ -395,7 +415,7 @@ private slots:
         QVERIFY2(v->state == State::Over || v->state == State::Tight || v->state == State::Unknown,
                  std::string(stateWord(v->state)).c_str());
         const auto fitting = [&](const Project& with) {
-            std::vector<Fix> all = findFixes(with, assess(with), *v, {}, 30);
+            std::vector<Fix> all = findFixes(with, assess(with), *v, {}, 30, stockInShops());
             std::erase_if(all, [&](const Fix& f) {
                 return describe(f, with, units::System::Metric).find(c.offered) == std::string::npos;
             });
@@ -404,7 +424,7 @@ private slots:
         const std::vector<Fix> found = fitting(p);
         std::string others;
         if (found.empty())
-            for (const Fix& f : findFixes(p, now, *v, {}, 30))
+            for (const Fix& f : findFixes(p, now, *v, {}, 30, stockInShops()))
                 others += describe(f, p, units::System::Metric) + "; ";
         QVERIFY2(!found.empty(), ("offered are: " + others).c_str());
         const Fix& fix = found.front();
@@ -412,14 +432,24 @@ private slots:
         const Verdict* mended = verdictIn(after, fix.result, c.rule, c.axis);
         QCOMPARE(fix.stateAfter, mended != nullptr ? mended->state : State::Fine);
         QVERIFY(better(fix.stateAfter, v->state));
+        const auto tried = ruleOf(*v).fixes;
+        QVERIFY(std::any_of(tried.begin(), tried.end(), [&](const fixes::Family* family) {
+            return std::find(family->labels.begin(), family->labels.end(), fix.label) != family->labels.end();
+        }));
+        // What was computed in trying it is kept, and is what computing it afresh gives.
+        QCOMPARE(fix.after.verdicts.size(), after.verdicts.size());
+        for (std::size_t i = 0; i < after.verdicts.size(); ++i) {
+            QCOMPARE(ruleKey(fix.after.verdicts[i]), ruleKey(after.verdicts[i]));
+            QCOMPARE(fix.after.verdicts[i].low, after.verdicts[i].low);
+        }
         if (mended != nullptr) QCOMPARE(fix.ratioAfter, mended->ratio.value());
         // With the fields that it touches locked, no fix that is still offered touches any of them.
-        const std::vector<std::string> touched = changed(p, fix.result);
+        const std::vector<std::string> touched = changedFields(p, fix.result);
         QVERIFY(!touched.empty());
         Project locked = p;
         locked.lockedFields = touched;
-        for (const Fix& f : findFixes(locked, assess(locked), *v, {}, 30))
-            for (const std::string& path : changed(p, f.result))
+        for (const Fix& f : findFixes(locked, assess(locked), *v, {}, 30, stockInShops()))
+            for (const std::string& path : changedFields(p, f.result))
                 QVERIFY2(std::find(touched.begin(), touched.end(), path) == touched.end(), path.c_str());
     }
 };

@@ -11,6 +11,7 @@
 #include "core/tools/curves.h"
 #include "core/units/text.h"
 #include "core/verdicts/ranges.h"
+#include "core/verdicts/rules.h"
 #include "support/files.h"
 #include "support/near.h"
 
@@ -284,16 +285,16 @@ private slots:
             m.staticFriction = estimate(still, Source::Guess);
             for (const Verdict& v : assess(p).verdicts)
                 if (ruleKey(v) == "torque" && v.axis == 0) return std::pair{v.switches, v.sentence};
-            return std::pair{false, words::MessageId::UnknownText};
+            return std::pair{false, words::unknownText};
         };
-        QCOMPARE(switches(3.0).second, words::MessageId::TorqueText);
-        QCOMPARE(switches(30.0).second, words::MessageId::TorqueBreakawayText);
+        QCOMPARE(switches(3.0).second, rules::torque.sentences[1]);
+        QCOMPARE(switches(30.0).second, rules::torque.sentences[0]);
         QVERIFY(!switches(30.0).first);
         // Where they meet, one of the two sentences gives way to the other.
         double low = 3.0, high = 30.0;
         for (int i = 0; i < 40; ++i) {
             const double middle = 0.5 * (low + high);
-            (switches(middle).second == words::MessageId::TorqueText ? low : high) = middle;
+            (switches(middle).second == rules::torque.sentences[1] ? low : high) = middle;
         }
         QVERIFY(switches(low * 0.99).first);
         QVERIFY(!switches(low * 0.3).first);

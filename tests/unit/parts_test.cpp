@@ -273,6 +273,29 @@ private slots:
         r.time = 0;
         QVERIFY(!parts::identify(r));
     }
+    /// Sizes that can be had, ascending, of what fits; those on the shelf say so.
+    void sizesInStock() {
+        const auto pulley = [](int count, double teeth, double pitch) {
+            return parts::Part{"pulley", "p", count, 1.0, {}, {{"teeth", teeth}, {"pitch_m", pitch}}, {}};
+        };
+        const std::vector<parts::Part> shop{pulley(0, 40, 0.002), pulley(0, 20, 0.002), pulley(0, 30, 0.003)};
+        const std::vector<parts::Part> shelf{pulley(2, 20, 0.002), pulley(0, 17, 0.002),
+                                             pulley(1, 23, 0.005)};
+        const auto is = [](const std::vector<parts::StockSize>& found,
+                           const std::vector<std::pair<double, bool>>& wanted) {
+            return std::equal(found.begin(), found.end(), wanted.begin(), wanted.end(),
+                              [](const parts::StockSize& s, const auto& w) {
+                                  return s.value == w.first && s.owned == w.second;
+                              });
+        };
+        QVERIFY(is(parts::stockSizes({shop, shelf}, "pulley", "teeth", "pitch_m", 0.002),
+                   {{17, false}, {20, true}, {40, false}}));
+        QVERIFY(is(parts::stockSizes({shop, {}}, "pulley", "teeth", "pitch_m", 0.003), {{30, false}}));
+        // Of a pitch that nobody lists, counts of any; none of them lies on the shelf.
+        QVERIFY(is(parts::stockSizes({shop, shelf}, "pulley", "teeth", "pitch_m", 0.008),
+                   {{17, false}, {20, false}, {23, false}, {30, false}, {40, false}}));
+        QVERIFY(parts::stockSizes({shop, shelf}, "brake", "holding_torque_Nm").empty());
+    }
 };
 
 QTEST_APPLESS_MAIN(PartsTest)

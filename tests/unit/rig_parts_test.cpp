@@ -5,6 +5,7 @@
 #include "support/files.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
+#include "support/stock.h"
 
 #include <QTest>
 #include <algorithm>
@@ -92,7 +93,7 @@ private slots:
                                           [](const Verdict& v) { return ruleKey(v) == "tipping"; });
         QVERIFY(tipping->state == State::Over);
         bool offered = false;
-        for (const Fix& fix : findFixes(p, a, *tipping, {}, 20)) {
+        for (const Fix& fix : findFixes(p, a, *tipping, {}, 20, stockInShops())) {
             if (fix.result.base.ballastLeg == 0) continue;
             offered = true;
             QCOMPARE(fix.result.base.ballastLeg, 3);
@@ -175,7 +176,7 @@ private slots:
         const Assessment a = assess(p);
         const auto at = std::find_if(a.verdicts.begin(), a.verdicts.end(),
                                      [](const Verdict& x) { return ruleKey(x) == "rail_clamps"; });
-        QVERIFY(!findFixes(p, a, *at, {}).empty());
+        QVERIFY(!findFixes(p, a, *at, {}, 5, stockInShops()).empty());
     }
 };
 

@@ -8,6 +8,8 @@
 #include "support/hand_rigs.h"
 #include "support/near.h"
 
+#include "support/stock.h"
+
 #include <QTest>
 
 using namespace gantry;
@@ -87,7 +89,7 @@ private slots:
         for (const Verdict& v : now.verdicts) {
             if (ruleKey(v) != "sag") continue;
             QCOMPARE(v.state, State::Over);
-            const auto fixes = findFixes(p, now, v, {});
+            const auto fixes = findFixes(p, now, v, {}, 5, stockInShops());
             QVERIFY(!fixes.empty());
             for (const Fix& f : fixes) QVERIFY(f.ratioAfter > v.ratio.value());
         }
@@ -193,7 +195,7 @@ private slots:
         for (const Verdict& v : now.verdicts) {
             if (ruleKey(v) != "tipping") continue;
             QVERIFY(v.low < v.ratio.value()); // the guessed push widens it
-            for (const Fix& f : findFixes(p, now, v, {})) {
+            for (const Fix& f : findFixes(p, now, v, {}, 5, stockInShops())) {
                 ++tried;
                 QVERIFY(f.ratioAfter > v.ratio.value());
             }

@@ -315,7 +315,8 @@ private slots:
         const Assessment a = assess(p);
         QVERIFY(find(a, "emergency_stop")->ratio.value() > 10.0);
         QCOMPARE(find(a, "emergency_stop")->state, State::Tight);
-        QCOMPARE(find(a, "emergency_stop")->sentence, words::MessageId::StopCreepsText);
+        QVERIFY(
+            find(a, "emergency_stop")->sentence.text.starts_with("After an emergency stop or reset only"));
         QCOMPARE(find(a, "power_off")->state, State::Tight);
         p.axes[0].onStop = OnStop::KeepsHolding;
         QCOMPARE(find(assess(p), "emergency_stop")->state, State::Fine);
@@ -332,7 +333,8 @@ private slots:
         worm.leadAngle.tolerance = worm.friction.tolerance = 0.01;
         const Assessment a = assess(p);
         QVERIFY(a.evaluation.axes[1].checks.locks && !a.evaluation.axes[1].powerOff.falls);
-        QCOMPARE(find(a, "power_off", 1)->sentence, words::MessageId::PowerOffLocksText);
+        QVERIFY(find(a, "power_off", 1)
+                    ->sentence.text.starts_with("Only the self-locking worm or screw keeps it"));
         QCOMPARE(find(a, "power_off", 1)->state, State::Tight);
     }
     /// Both spans pull the shaft with the preload, until the pull of the load leaves the slack one loose.
@@ -370,9 +372,11 @@ private slots:
         auto& ring = std::get<LensRingOutput>(std::get<RotaryMechanism>(p.axes[3].mechanism).output);
         QVERIFY(find(assess(p), "lens_ring", 3)->state != State::Over);
         ring.hardStops = false;
-        QCOMPARE(find(assess(p), "lens_ring", 3)->sentence, words::MessageId::LensStopsText);
+        QVERIFY(find(assess(p), "lens_ring", 3)
+                    ->sentence.text.starts_with("A ring without stops has no place to count"));
         ring.steadyElectronics = false;
-        QCOMPARE(find(assess(p), "lens_ring", 3)->sentence, words::MessageId::LensElectronicsText);
+        QVERIFY(find(assess(p), "lens_ring", 3)
+                    ->sentence.text.starts_with("This ring drives electronics that follow its"));
         QCOMPARE(find(assess(p), "lens_ring", 3)->state, State::Over);
     }
     void printedTeethAreTightAtBest() {

@@ -8,6 +8,7 @@
 #include "core/verdicts/fix.h"
 #include "support/files.h"
 #include "support/near.h"
+#include "support/stock.h"
 
 #include <QTest>
 #include <numbers>
@@ -34,7 +35,7 @@ class StructureFixesTest : public QObject {
         const Assessment now = assess(p);
         const auto verdict = verdictIn(now, rule, axis);
         if (!verdict) return {};
-        std::vector<Fix> out = findFixes(p, now, *verdict, {}, 30);
+        std::vector<Fix> out = findFixes(p, now, *verdict, {}, 30, stockInShops());
         for (const Fix& fix : out) {
             const Assessment after = assess(fix.result);
             const auto mended = verdictIn(after, rule, verdict->axis);

@@ -5,6 +5,7 @@
 #include "core/verdicts/rules.h"
 #include "support/files.h"
 #include "support/near.h"
+#include "support/stock.h"
 
 #include <QTest>
 #include <set>
@@ -124,7 +125,7 @@ private slots:
         int offered = 0;
         for (const Verdict& v : a.verdicts) {
             if (v.state != State::Over && v.state != State::Tight) continue;
-            for (const Fix& fix : findFixes(p, a, v, {})) {
+            for (const Fix& fix : findFixes(p, a, v, {}, 5, stockInShops())) {
                 ++offered;
                 QVERIFY(!(fix.result == p));
                 QVERIFY(inconsistencies(fix.result).empty());
@@ -148,7 +149,7 @@ private slots:
             const Assessment a = assess(p);
             const Verdict* v = find(a, rule, axis);
             QVERIFY2(v != nullptr && (v->state == State::Over || v->state == State::Tight), rule);
-            QVERIFY2(!findFixes(p, a, *v, {}).empty(), rule);
+            QVERIFY2(!findFixes(p, a, *v, {}, 5, stockInShops()).empty(), rule);
         };
         check(with({{"axes/slide/mechanism/moving_mass_kg", 14}}), "torque", 0);
         check(demoProject(), "power_off", 0);
@@ -161,13 +162,13 @@ private slots:
         p.lockedFields = {"axes/slide/driver/microsteps", "axes/slide/mechanism/output/teeth", "shots",
                           "controller/pulse_ceiling_hz"};
         const Assessment a = assess(p);
-        QVERIFY(findFixes(p, a, *find(a, "pulse_rate", 0), {}).empty());
+        QVERIFY(findFixes(p, a, *find(a, "pulse_rate", 0), {}, 5, stockInShops()).empty());
     }
     void fixesStayWithinRatingsAndNeverLowerHolding() {
         const Project p = with({{"axes/slide/mechanism/moving_mass_kg", 14}});
         const Assessment a = assess(p);
         for (const Verdict& v : a.verdicts)
-            for (const Fix& fix : findFixes(p, a, v, {}))
+            for (const Fix& fix : findFixes(p, a, v, {}, 5, stockInShops()))
                 for (std::size_t i = 0; i < p.axes.size(); ++i) {
                     const Driver& d = fix.result.axes[i].driver;
                     QVERIFY(d.runCurrent <= d.maxCurrent + 1e-9 ||
@@ -183,7 +184,7 @@ private slots:
         stop.request_stop();
         const Project p = demoProject();
         const Assessment a = assess(p);
-        QVERIFY(findFixes(p, a, *find(a, "power_off", 0), stop.get_token()).empty());
+        QVERIFY(findFixes(p, a, *find(a, "power_off", 0), stop.get_token(), 5, stockInShops()).empty());
     }
 };
 

@@ -39,7 +39,7 @@ void FixJob::start() {
                  revision = document_.revision(), owned = shelf_.parts(), token = stop_.get_token()] {
         for (const Verdict& v : now.verdicts) {
             if (v.axis != axis || (v.state != State::Over && v.state != State::Tight)) continue;
-            std::vector<Fix> fixes = findFixes(project, now, v, token, 3, owned);
+            std::vector<Fix> fixes = findFixes(project, now, v, token, 3, {partsLibrary(), owned});
             if (token.stop_requested()) return;
             QMetaObject::invokeMethod(
                 this,

@@ -2,9 +2,11 @@
 #include "core/model/fields.h"
 
 #include "core/model/acceptable.h"
+#include "core/model/overload.h"
 
 #include <algorithm>
 #include <cmath>
+#include <unordered_map>
 
 namespace gantry {
 namespace {
@@ -146,6 +148,29 @@ bool setNumberAt(Project& project, std::string_view path, double value) {
     } else
         return false;
     return true;
+}
+
+std::vector<std::string> changedFields(const Project& before, const Project& after) {
+    // The walks only read; the const_casts spare a second set of visitors.
+    const std::vector<FieldRef> was = allFields(const_cast<Project&>(before)),
+                                is = allFields(const_cast<Project&>(after));
+    std::unordered_map<std::string_view, const FieldRef*> old;
+    for (const FieldRef& f : was) old.emplace(f.path, &f);
+    const auto same = [](const FieldRef& a, const FieldRef& b) {
+        return std::visit(overload{[](const ChoiceRef& x, const ChoiceRef& y) { return x.index == y.index; },
+                                   []<class T>(T* const& x, T* const& y) { return *x == *y; },
+                                   [](const auto&, const auto&) { return false; }},
+                          a.target, b.target);
+    };
+    std::vector<std::string> out;
+    for (const FieldRef& f : is) {
+        const auto it = old.find(f.path);
+        if (it == old.end() || !same(*it->second, f)) out.push_back(f.path);
+        if (it != old.end()) old.erase(it);
+    }
+    for (const FieldRef& f : was)
+        if (old.contains(f.path)) out.push_back(f.path);
+    return out;
 }
 
 double clampToField(const FieldInfo& info, double value) {

@@ -43,6 +43,10 @@ std::optional<double> numberAt(const Project& project, std::string_view path);
 /// Returns whether it was set.
 bool setNumberAt(Project& project, std::string_view path, double value);
 
+/// Paths of the fields that differ between two projects, and of those that only one of them has, in file
+/// order.
+std::vector<std::string> changedFields(const Project& before, const Project& after);
+
 /// A value cut to the field's accepted range.
 double clampToField(const FieldInfo& info, double value);
 

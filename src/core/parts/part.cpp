@@ -334,12 +334,26 @@ std::string usePart(Project& project, int axisIndex, int link, const Part& part)
     return "“" + part.family + "” is not a kind of part that a drive takes.";
 }
 
-bool onHand(std::span<const Part> shelf, std::string_view family, int teeth, std::string_view sizeKey,
-            double size) {
-    return std::any_of(shelf.begin(), shelf.end(), [&](const Part& p) {
-        return p.family == family && p.count > 0 && numberOf(p, "teeth").value_or(0.0) == teeth &&
-               std::abs(numberOf(p, sizeKey).value_or(0.0) - size) < 1e-6;
+std::vector<StockSize> stockSizes(const Sources& stock, std::string_view family, std::string_view key,
+                                  std::string_view fitKey, double fit) {
+    std::vector<StockSize> fitting, any;
+    const auto take = [&](const Part& p, bool owned) {
+        const std::optional<double> value = numberOf(p, key);
+        if (p.family != family || !value) return;
+        const std::optional<double> size = fitKey.empty() ? std::nullopt : numberOf(p, fitKey);
+        if (fitKey.empty() || (size && std::abs(*size - fit) < 1e-6)) fitting.push_back({*value, owned});
+        any.push_back({*value, false});
+    };
+    for (const Part& p : stock.shelf) take(p, p.count > 0);
+    for (const Part& p : stock.library) take(p, false);
+    std::vector<StockSize>& found = fitting.empty() ? any : fitting;
+    std::sort(found.begin(), found.end(), [](const StockSize& a, const StockSize& b) {
+        return a.value != b.value ? a.value < b.value : a.owned > b.owned;
     });
+    found.erase(std::unique(found.begin(), found.end(),
+                            [](const StockSize& a, const StockSize& b) { return a.value == b.value; }),
+                found.end());
+    return found;
 }
 
 } // namespace gantry::parts

@@ -54,8 +54,21 @@ Place placeOf(std::string_view family);
 /// the link at `link`, or the output's. Figures count as data sheet. Returns why not, or an empty text.
 std::string usePart(Project& project, int axis, int link, const Part& part);
 
-/// A wheel on the shelf, for telling whether a change needs buying.
-bool onHand(std::span<const Part> shelf, std::string_view family, int teeth, std::string_view sizeKey,
-            double size);
+/// What can be had: what shops keep, and what the builder owns.
+struct Sources {
+    std::span<const Part> library{}, shelf{};
+};
+
+/// A size in which a part can be had.
+struct StockSize {
+    double value;
+    bool owned; ///< at least one is on the shelf
+};
+
+/// Which sizes there are of a family's figure ("teeth"), ascending. With a `fitKey` only of parts that fit by
+/// that figure ("pitch_m"); where none is listed that fits, those of any part of the family, to be had
+/// somewhere, as bought.
+std::vector<StockSize> stockSizes(const Sources& stock, std::string_view family, std::string_view key,
+                                  std::string_view fitKey = {}, double fit = 0.0);
 
 } // namespace gantry::parts

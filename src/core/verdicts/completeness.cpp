@@ -8,7 +8,30 @@
 namespace gantry {
 namespace {
 
-using M = words::MessageId;
+using words::Message;
+constexpr Message notNeeded{"not needed by this rig"};
+constexpr Message followFocus{"Follow focus"};
+constexpr Message followFocusWhy{"the subject leaves the depth of field while it is kept framed"};
+constexpr Message endStops{"End switches"};
+constexpr Message endStopsWhy{"axes whose travel ends run into something when a count is lost"};
+constexpr Message blocks{"Blocks behind the switches"};
+constexpr Message blocksWhy{"switches fail; a block stops what they do not"};
+constexpr Message homing{"Homing place"};
+constexpr Message homingWhy{"drives that count need a place to count from"};
+constexpr Message cables{"Cable path"};
+constexpr Message cablesWhy{"cables that snag pull the picture and the plug"};
+constexpr Message slipRing{"Slip ring"};
+constexpr Message slipRingWhy{"an axis turns more than once and winds its cables up"};
+constexpr Message counterweight{"Counterweight"};
+constexpr Message counterweightWhy{"a boom without one is held by its motor alone"};
+constexpr Message tieDown{"Tie-down"};
+constexpr Message tieDownWhy{"what can fall or swing up must be tied when nobody holds it"};
+constexpr Message catchStrap{"Catch strap"};
+constexpr Message catchStrapWhy{"a clamp lets go once; the strap catches the camera"};
+constexpr Message emergencyStop{"Emergency stop, tried"};
+constexpr Message emergencyStopWhy{"a stop within reach, tried on every axis that gravity pulls"};
+constexpr Message spareParts{"Spare parts"};
+constexpr Message sparePartsWhy{"belt, cord, fuse and driver fail on the day"};
 constexpr double fullTurn = 2.0 * std::numbers::pi;
 
 /// Depth of field [m] in front of and behind the subject together, for a circle of confusion of a 1500th of
@@ -39,8 +62,8 @@ bool losesFocus(const Project& p) {
 
 std::vector<CompletenessLine> completeness(const Project& p, const Evaluation& evaluation) {
     std::vector<CompletenessLine> out;
-    const auto add = [&](M what, bool needed, M why, bool there) {
-        out.push_back({what, needed ? why : M::CheckNotNeeded,
+    const auto add = [&](const Message& what, bool needed, const Message& why, bool there) {
+        out.push_back({what, needed ? why : notNeeded,
                        !needed ? Completeness::NotNeeded
                        : there ? Completeness::There
                                : Completeness::Missing});
@@ -72,19 +95,17 @@ std::vector<CompletenessLine> completeness(const Project& p, const Evaluation& e
     }
     const bool overhead = p.base.kind == BaseKind::Overhead;
     const Equipment& e = p.equipment;
-    add(M::CheckFollowFocus, losesFocus(p), M::CheckFollowFocusWhy,
-        any([](const Axis& a) { return a.role == Role::Focus; }));
-    add(M::CheckEndStops, ends, M::CheckEndStopsWhy, e.endStops);
-    add(M::CheckBlocks, ends, M::CheckBlocksWhy, e.hardBlocks);
-    add(M::CheckHoming, pulses, M::CheckHomingWhy, e.homing);
-    add(M::CheckCables, !p.axes.empty(), M::CheckCablesWhy, e.cablePath);
-    add(M::CheckSlipRing, turns, M::CheckSlipRingWhy, e.slipRing);
-    add(M::CheckCounterweight, boom, M::CheckCounterweightWhy, weighted);
-    add(M::CheckTieDown, boom || falls, M::CheckTieDownWhy, e.tieDown);
-    add(M::CheckCatchStrap, boom || overhead || loaded, M::CheckCatchStrapWhy,
-        e.catchStrap || (overhead && p.base.tethered));
-    add(M::CheckEmergencyStop, !p.axes.empty(), M::CheckEmergencyStopWhy, e.emergencyStop && asked);
-    add(M::CheckSpareParts, !p.axes.empty(), M::CheckSparePartsWhy, e.spareParts);
+    add(followFocus, losesFocus(p), followFocusWhy, any([](const Axis& a) { return a.role == Role::Focus; }));
+    add(endStops, ends, endStopsWhy, e.endStops);
+    add(blocks, ends, blocksWhy, e.hardBlocks);
+    add(homing, pulses, homingWhy, e.homing);
+    add(cables, !p.axes.empty(), cablesWhy, e.cablePath);
+    add(slipRing, turns, slipRingWhy, e.slipRing);
+    add(counterweight, boom, counterweightWhy, weighted);
+    add(tieDown, boom || falls, tieDownWhy, e.tieDown);
+    add(catchStrap, boom || overhead || loaded, catchStrapWhy, e.catchStrap || (overhead && p.base.tethered));
+    add(emergencyStop, !p.axes.empty(), emergencyStopWhy, e.emergencyStop && asked);
+    add(spareParts, !p.axes.empty(), sparePartsWhy, e.spareParts);
     return out;
 }
 

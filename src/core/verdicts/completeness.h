@@ -13,8 +13,8 @@ enum class Completeness { There, Missing, NotNeeded };
 /// One thing that a rig may need, and whether this one has it. The need is found from the project: travels
 /// that can run into something, weights that can fall, turns that wind up cables.
 struct CompletenessLine {
-    words::MessageId what = words::MessageId::CheckFollowFocus; ///< its name
-    words::MessageId why = words::MessageId::CheckNotNeeded;    ///< why it is needed, or why not
+    words::Message what; ///< its name
+    words::Message why;  ///< why it is needed, or why not
     Completeness state = Completeness::NotNeeded;
 };
 

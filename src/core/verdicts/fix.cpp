@@ -2,7 +2,9 @@
 #include "core/verdicts/fix.h"
 
 #include "core/model/acceptable.h"
-#include "core/verdicts/fixes/candidates.h"
+#include "core/model/fields.h"
+#include "core/verdicts/fixes/family.h"
+#include "core/verdicts/rules.h"
 
 #include <algorithm>
 #include <array>
@@ -34,24 +36,30 @@ const Verdict* sameVerdict(const std::vector<Verdict>& verdicts, const Verdict& 
     return it == verdicts.end() ? nullptr : &*it;
 }
 
-bool locked(const Project& project, const fixes::Candidate& c) {
-    return std::any_of(c.touched.begin(), c.touched.end(), [&](const std::string& path) {
+/// Whether a candidate changes a field that is locked, by itself or with all that it stands in.
+bool touchesLocked(const Project& project, const Project& changed) {
+    if (project.lockedFields.empty()) return false;
+    const std::vector<std::string> paths = changedFields(project, changed);
+    return std::any_of(paths.begin(), paths.end(), [&](const std::string& path) {
         return std::any_of(
-            project.lockedFields.begin(), project.lockedFields.end(), [&](const std::string& lock) {
-                return path == lock || path.starts_with(lock + "/") || lock.starts_with(path + "/");
-            });
+            project.lockedFields.begin(), project.lockedFields.end(),
+            [&](const std::string& lock) { return path == lock || path.starts_with(lock + "/"); });
     });
 }
 
 /// The candidate as a fix, if it mends the verdict and harms nothing that may not be harmed.
 std::optional<Fix> tried(const Assessment& now, const Verdict& verdict, fixes::Candidate c) {
-    const Assessment after = assess(c.result);
+    Assessment after = assess(c.result);
     const Verdict* mended = sameVerdict(after.verdicts, verdict);
     const State stateAfter = mended != nullptr ? mended->state : State::Fine;
     if (badness(stateAfter) >= badness(verdict.state)) return std::nullopt;
-    Fix fix{
-        c.cost, c.label, c.arguments, c.shot, {}, stateAfter, mended != nullptr ? mended->ratio.value() : 0.0,
-        {}};
+    Fix fix;
+    fix.cost = c.cost;
+    fix.label = c.label;
+    fix.arguments = c.arguments;
+    fix.shot = c.shot;
+    fix.stateAfter = stateAfter;
+    fix.ratioAfter = mended != nullptr ? mended->ratio.value() : 0.0;
     for (const Verdict& v : after.verdicts) {
         if (mended == &v) continue;
         const Verdict* before = sameVerdict(now.verdicts, v);
@@ -65,6 +73,7 @@ std::optional<Fix> tried(const Assessment& now, const Verdict& verdict, fixes::C
     std::sort(fix.sideEffects.begin(), fix.sideEffects.end(),
               [](const SideEffect& a, const SideEffect& b) { return worseThan(a.after, b.after); });
     fix.result = std::move(c.result);
+    fix.after = std::move(after);
     return fix;
 }
 
@@ -89,16 +98,15 @@ std::string describe(const Fix& fix, const Project& project, units::System syste
 }
 
 std::vector<Fix> findFixes(const Project& project, const Assessment& now, const Verdict& verdict,
-                           const std::stop_token& stop, std::size_t most,
-                           std::span<const parts::Part> shelf) {
+                           const std::stop_token& stop, std::size_t most, const parts::Sources& stock) {
     std::vector<Fix> out;
-    const fixes::Problem problem{project, now, verdict, shelf};
-    for (const auto family : fixes::familiesFor(ruleKey(verdict))) {
+    const fixes::Problem problem{project, now, verdict, stock};
+    for (const fixes::Family* family : ruleOf(verdict).fixes) {
         std::optional<Fix> best;
-        for (fixes::Candidate& c : family(problem)) {
+        for (fixes::Candidate& c : family->candidates(problem)) {
             if (stop.stop_requested()) return out;
             // A family may scale a part past what its field takes; such a project could not be kept.
-            if (locked(project, c) || !objectionTo(c.result).empty()) continue;
+            if (touchesLocked(project, c.result) || !objectionTo(c.result).empty()) continue;
             std::optional<Fix> fix = tried(now, verdict, std::move(c));
             if (!fix) continue;
             if (!best || badness(fix->stateAfter) < badness(best->stateAfter)) best = std::move(fix);

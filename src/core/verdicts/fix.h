@@ -4,8 +4,6 @@
 #include "core/parts/part.h"
 #include "core/verdicts/ranges.h"
 
-#include <span>
-
 #include <stop_token>
 
 namespace gantry {
@@ -21,10 +19,11 @@ struct SideEffect {
 /// A change that was really tried: the project after it and what every verdict says then.
 struct Fix {
     FixCost cost = FixCost::SettingOnly;
-    words::MessageId label = words::MessageId::FixTeeth;
+    words::Message label;
     words::Arguments arguments{};
-    int shot = -1;  ///< index in Project::shots for the label
-    Project result; ///< the whole rig with the fix applied
+    int shot = -1;    ///< index in Project::shots for the label
+    Project result;   ///< the whole rig with the fix applied
+    Assessment after; ///< of the result, in full
     State stateAfter = State::Fine;
     double ratioAfter = 0.0;             ///< of the verdict that was to be mended; 0 if it no longer arises
     std::vector<SideEffect> sideEffects; ///< worst first
@@ -36,9 +35,9 @@ std::string describe(const Fix& fix, const Project& project, units::System syste
 /// Tries the declared changes for a verdict by recomputing the whole rig and returns those that bring it to a
 /// better state, best first, at most `most`. A change that touches a locked field, puts another verdict over,
 /// or worsens a hazard is not offered; one that worsens another verdict otherwise lists it. Returns early,
-/// with what it has, when a stop is requested.
+/// with what it has, when a stop is requested. Wheels, brakes and supplies are taken from the stock.
 std::vector<Fix> findFixes(const Project& project, const Assessment& now, const Verdict& verdict,
                            const std::stop_token& stop, std::size_t most = 5,
-                           std::span<const parts::Part> shelf = {});
+                           const parts::Sources& stock = {});
 
 } // namespace gantry

@@ -44,7 +44,7 @@ private:
 };
 
 bool aboutRig(const Verdict& v) {
-    return rules::all()[static_cast<std::size_t>(v.rule)].judgeRig != nullptr;
+    return ruleOf(v).judgeRig != nullptr;
 }
 
 class AxisRanges {

@@ -2,15 +2,20 @@
 #pragma once
 
 #include "core/criteria/criteria.h"
+#include "core/verdicts/fixes/families.h"
 #include "core/verdicts/verdict.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <optional>
 #include <span>
 
-/// One rule a file; a rule is added by its file, its declaration and its line in rules.cpp.
+/// A rule is added by its file, its name at the end of this header and its place in rules.cpp.
 namespace gantry::rules {
+
+using units::Kind;
+using words::Message;
 
 /// What a rule sees of an axis.
 struct AxisView {
@@ -48,18 +53,24 @@ struct RigView {
     const Evaluation& evaluation;
 };
 
-/// A rule judges one axis or the whole rig; the other function is null.
+/// A rule and everything that belongs to it: the ratio it wants, its words, how it judges and what may mend
+/// it. One file a rule, in the folder of its topic. It judges one axis or the whole rig; the other function
+/// is null.
 struct Rule {
     criteria::Criterion wants; ///< its id is the rule's stable id in JSON and in set-aside verdicts
-    words::MessageId title;
-    Finding (*judge)(const AxisView&);
+    Message title;
+    std::span<const Message> sentences; ///< every one that it may say, beside that a figure is unknown
+    Finding (*judge)(const AxisView&) = nullptr;
     Finding (*judgeRig)(const RigView&) = nullptr;
+    std::span<const fixes::Family* const> fixes{}; ///< what to try, all of them
+    double (*wanted)(const AxisView&) = nullptr;   ///< where the builder says how much is wanted
 
     constexpr std::string_view key() const { return wants.id; }
     constexpr Bounds bounds() const { return {wants.value, wants.oversizedFrom}; }
 };
 
-std::span<const Rule> all();
+/// Every rule, in the order of verdicts.
+std::span<const Rule* const> all();
 
 /// Index of a rule by its key; −1 if there is none.
 int indexOf(std::string_view key);
@@ -82,7 +93,7 @@ const ShotEvaluation* bindingShot(const AxisView& view, F ratioOf) {
 }
 
 /// A verdict about a shot with its ratio; Unknown with the reason if there is no number.
-Verdict found(const ShotEvaluation* shot, double ratio, Reason reason, words::MessageId sentence,
+Verdict found(const ShotEvaluation* shot, double ratio, Reason reason, Message sentence,
               words::Arguments arguments);
 
 /// `allowed` over `actual`; a huge but finite ratio when the actual error is zero.
@@ -90,63 +101,22 @@ inline double allowedOver(double allowed, double actual) {
     return actual > 0.0 ? std::min(allowed / actual, 1e6) : actual == 0.0 ? 1e6 : actual;
 }
 
-Finding torque(const AxisView&);
-Finding pulseRate(const AxisView&);
-Finding powerOff(const AxisView&);
-Finding standstill(const AxisView&);
-Finding resonance(const AxisView&);
-Finding stepping(const AxisView&);
-Finding drift(const AxisView&);
-Finding jitter(const AxisView&);
-Finding repeatError(const AxisView&);
-Finding framing(const AxisView&);
-Finding backlash(const AxisView&);
-Finding judder(const AxisView&);
-Finding rounding(const AxisView&);
-Finding motorCurrent(const AxisView&);
-Finding driverRating(const AxisView&);
-Finding stopping(const AxisView&);
-Finding travel(const AxisView&);
-Finding settings(const AxisView&);
-Finding ease(const AxisView&);
-Finding oversize(const AxisView&);
-Finding duty(const AxisView&);
-Finding caseTemperature(const AxisView&);
-Finding regulatorHeat(const AxisView&);
-Finding vibration(const AxisView&);
-Finding shaftLoad(const AxisView&);
-Finding noise(const AxisView&);
-Finding motorSpeed(const AxisView&);
-Finding following(const AxisView&);
-Finding servoRange(const AxisView&);
-Finding toothStrength(const AxisView&);
-Finding gearForm(const AxisView&);
-Finding beltMesh(const AxisView&);
-Finding grip(const AxisView&);
-Finding cordSlack(const AxisView&);
-Finding cordStrength(const AxisView&);
-Finding whirl(const AxisView&);
-Finding buckling(const AxisView&);
-Finding guides(const AxisView&);
-Finding binding(const AxisView&);
-Finding bearingLoad(const AxisView&);
-Finding frictionSources(const AxisView&);
-Finding emergencyStop(const AxisView&);
-Finding lensRing(const AxisView&);
-Finding panBar(const AxisView&);
-Finding sag(const AxisView&);
-Finding settling(const AxisView&);
-Finding railTipping(const AxisView&);
-Finding railClamps(const AxisView&);
-Finding beamStrength(const AxisView&);
-Finding pivot(const AxisView&);
-Finding balance(const AxisView&);
-Finding handDriven(const AxisView&);
-Finding tipping(const RigView&);
-Finding anchors(const RigView&);
-Finding tether(const RigView&);
-Finding clearance(const RigView&);
-Finding weight(const RigView&);
-Finding money(const RigView&);
+// motor/
+extern const Rule torque, resonance, motorCurrent, driverRating, oversize, duty, caseTemperature,
+    regulatorHeat, shaftLoad, noise, motorSpeed, following, servoRange, handDriven;
+// holding/
+extern const Rule powerOff, standstill, emergencyStop;
+// controller/
+extern const Rule pulseRate, rounding, stopping, travel, settings, ease;
+// picture/
+extern const Rule stepping, vibration, drift, jitter, repeatError, framing, backlash, judder, guides,
+    lensRing, panBar;
+// parts/
+extern const Rule toothStrength, gearForm, beltMesh, grip, cordSlack, cordStrength, whirl, buckling, binding,
+    bearingLoad, frictionSources;
+// structure/
+extern const Rule sag, settling, railTipping, railClamps, beamStrength, pivot, balance;
+// rig/
+extern const Rule tipping, anchors, tether, clearance, weight, money;
 
 } // namespace gantry::rules

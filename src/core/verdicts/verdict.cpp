@@ -31,16 +31,21 @@ std::string_view stateWord(State state) {
     return "unknown";
 }
 
+const rules::Rule& ruleOf(const Verdict& v) {
+    return *rules::all()[static_cast<std::size_t>(v.rule)];
+}
+
 std::string_view ruleKey(const Verdict& v) {
-    return rules::all()[static_cast<std::size_t>(v.rule)].key();
+    return ruleOf(v).key();
 }
 
 std::string title(const Verdict& v) {
-    return std::string(words::textOf(rules::all()[static_cast<std::size_t>(v.rule)].title));
+    return std::string(ruleOf(v).title.text);
 }
 
 std::string sentence(const Verdict& v, const Project& project, units::System system) {
-    words::Names names{project.axes[static_cast<std::size_t>(v.axis)].name, {}, v.part, v.with};
+    words::Names names{
+        project.axes[static_cast<std::size_t>(v.axis)].name, {}, v.part, v.with, v.ratio.reason()};
     if (v.room >= 0) names.room = project.keepOut[static_cast<std::size_t>(v.room)].name;
     if (v.shot >= 0) names.shot = project.shots[static_cast<std::size_t>(v.shot)].name;
     return words::render(v.sentence, v.arguments, names, system);
@@ -86,19 +91,19 @@ void judgeAxis(const Project& project, int axisIndex, const AxisEvaluation& eval
     const rules::AxisView view{project, project.axes[static_cast<std::size_t>(axisIndex)], evaluation};
     const auto rules = rules::all();
     for (std::size_t i = 0; i < rules.size(); ++i)
-        if (rules[i].judge != nullptr)
-            if (const rules::Finding finding = rules[i].judge(view))
-                finish(*finding, rules[i], static_cast<int>(i), axisIndex,
-                       rules[i].judge == rules::torque ? evaluation.model.wantedMargin : 0.0, out);
+        if (rules[i]->judge != nullptr)
+            if (const rules::Finding finding = rules[i]->judge(view))
+                finish(*finding, *rules[i], static_cast<int>(i), axisIndex,
+                       rules[i]->wanted != nullptr ? rules[i]->wanted(view) : 0.0, out);
 }
 
 void judgeRig(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& out) {
     if (project.axes.empty()) return;
     const auto rules = rules::all();
     for (std::size_t i = 0; i < rules.size(); ++i)
-        if (rules[i].judgeRig != nullptr)
-            if (const rules::Finding finding = rules[i].judgeRig({project, evaluation}))
-                finish(*finding, rules[i], static_cast<int>(i), evaluation.rig.tippingAxis, 0.0, out);
+        if (rules[i]->judgeRig != nullptr)
+            if (const rules::Finding finding = rules[i]->judgeRig({project, evaluation}))
+                finish(*finding, *rules[i], static_cast<int>(i), evaluation.rig.tippingAxis, 0.0, out);
 }
 
 std::vector<Verdict> judge(const Project& project, const Evaluation& evaluation) {

@@ -23,7 +23,7 @@ State stateOf(double ratio, const Bounds& bounds);
 
 /// One judgement about one axis, at its worst shot. Carries ids and quantities; words/ makes the sentence.
 struct Verdict {
-    int rule = 0;     ///< index in rules()
+    int rule = 0;     ///< index in rules::all()
     int axis = 0;     ///< index in Project::axes
     int shot = -1;    ///< index in Project::shots; −1: not about a shot
     Figure ratio;     ///< there over needed, nominal
@@ -37,11 +37,18 @@ struct Verdict {
     std::string_view part{};          ///< static words for what gives way or comes near, for the sentence
     std::string_view with{};          ///< static words for what it comes near to
     int room = -1;                    ///< index in Project::keepOut that the sentence names; −1: none
-    words::MessageId sentence = words::MessageId::UnknownText;
+    words::Message sentence = words::unknownText;
     words::Arguments arguments{};
 };
 
 std::string_view stateWord(State state);
+
+namespace rules {
+struct Rule;
+}
+
+/// The rule that made it.
+const rules::Rule& ruleOf(const Verdict& verdict);
 
 /// Key of the verdict's rule: "torque".
 std::string_view ruleKey(const Verdict& verdict);

@@ -122,11 +122,10 @@ void CompletenessCard::refresh() {
     lines_ = completeness(context_.document.project(), context_.document.assessment().evaluation);
     words_.clear();
     for (const CompletenessLine& l : lines_)
-        words_ +=
-            tr("%1: %2. ")
-                .arg(utf8(words::textOf(l.what)), l.state == Completeness::There     ? tr("there")
-                                                  : l.state == Completeness::Missing ? tr("missing")
-                                                                                     : tr("not needed"));
+        words_ += tr("%1: %2. ")
+                      .arg(utf8(l.what.text), l.state == Completeness::There     ? tr("there")
+                                              : l.state == Completeness::Missing ? tr("missing")
+                                                                                 : tr("not needed"));
     setAccessibleDescription(words_);
     update();
 }
@@ -161,7 +160,7 @@ void CompletenessCard::paintEvent(QPaintEvent*) {
                                                       : tr("–"));
         p.setFont(textFont(11));
         p.setPen(l.state == Completeness::NotNeeded ? t.third : t.ink);
-        const QString text = tr("%1: %2").arg(utf8(words::textOf(l.what)), utf8(words::textOf(l.why)));
+        const QString text = tr("%1: %2").arg(utf8(l.what.text), utf8(l.why.text));
         p.drawText(QRect(x + 58, y, room - 64, rowHeight), Qt::AlignVCenter,
                    p.fontMetrics().elidedText(text, Qt::ElideRight, room - 64));
     }

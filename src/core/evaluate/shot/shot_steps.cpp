@@ -31,7 +31,7 @@ int picturesOf(const Shot& shot) {
 
 Movement demandedMovement(const Shot& shot, const Movement& movement) {
     if (!stepwise(shot)) return movement;
-    const double step = distanceOf(movement) / (picturesOf(shot) - 1), ease = 0.3 * shot.stepTime;
+    const double step = distanceOf(movement) / (picturesOf(shot) - 1), ease = rampShareOfStep * shot.stepTime;
     if (kindOf(movement) == AxisKind::Linear)
         return ByTime<AxisKind::Linear>{step, shot.stepTime, ease, ease};
     return ByTime<AxisKind::Rotary>{step, shot.stepTime, ease, ease};

@@ -12,6 +12,9 @@ bool stepwise(const Shot& shot);
 /// time for the others. At least 2.
 int picturesOf(const Shot& shot);
 
+/// Of the time of a step, each of its two ramps [1].
+inline constexpr double rampShareOfStep = 0.3;
+
 /// What one movement of a shot asks of its drive: the movement itself, or one step of it. n pictures have n −
 /// 1 steps between them; a step is made within `stepTime`, 30 % of it ramp at each end.
 Movement demandedMovement(const Shot& shot, const Movement& movement);

@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/fixes/family.h"
+
+#include <algorithm>
+
+namespace gantry::fixes {
+namespace {
+
+constexpr Message microsteps{"1/{0} microsteps"};
+constexpr Message pulses{"controller with {0} of pulses"};
+constexpr Message decimals{"controller that keeps {0} or more decimals"};
+constexpr Message topSpeed{"top speed setting {0}"};
+constexpr Message topAcceleration{"top acceleration setting {0}"};
+
+constexpr int finestMicrosteps = 256, mostDecimals = 6;
+
+void addMicrosteps(Candidates& out, const Problem& p, int m) {
+    add(out, p, FixCost::SettingOnly, microsteps, {{{Kind::Count, static_cast<double>(m)}}},
+        [&](Axis& a) { a.driver.microsteps = m; });
+}
+
+/// Whether the driver divides the motor's steps.
+bool divides(const Problem& p) {
+    const auto* stepper = std::get_if<Stepper>(&p.axis().motor);
+    return stepper != nullptr && stepper->winding != Winding::Unipolar;
+}
+
+Candidates finer(const Problem& p) {
+    Candidates out;
+    if (divides(p))
+        for (int m = p.axis().driver.microsteps * 2; m <= finestMicrosteps; m *= 2) addMicrosteps(out, p, m);
+    return out;
+}
+
+Candidates coarser(const Problem& p) {
+    Candidates out;
+    if (divides(p))
+        for (int m = p.axis().driver.microsteps / 2; m >= 1; m /= 2) addMicrosteps(out, p, m);
+    return out;
+}
+
+Candidates quickerController(const Problem& p) {
+    Candidates out;
+    for (const double ceiling : {40e3, 100e3, 200e3, 500e3})
+        if (ceiling > p.project.controller.pulseCeiling)
+            add(out, p, FixCost::ToBuy, pulses, {{{Kind::Frequency, ceiling}}},
+                [&](Project& q) { q.controller.pulseCeiling = ceiling; });
+    return out;
+}
+
+Candidates moreDecimals(const Problem& p) {
+    Candidates out;
+    for (int kept = p.project.controller.decimalsKept + 1; kept <= mostDecimals; ++kept)
+        add(out, p, FixCost::ToBuy, decimals, {{{Kind::Count, static_cast<double>(kept)}}},
+            [&](Project& q) { q.controller.decimalsKept = kept; });
+    return out;
+}
+
+Candidates raisedSettings(const Problem& p) {
+    Candidates out;
+    const ShotEvaluation* e = p.shot();
+    if (e == nullptr || !e->motion.topSpeed) return out;
+    const motion::Limits& set = p.evaluation().model.settings;
+    const double speed = std::max(set.speed, rounded(e->motion.topSpeed.value(), p.setIn(), true));
+    const double acceleration =
+        std::max(set.acceleration, rounded(e->motion.acceleration.value(), p.setIn(), true));
+    const bool bySpeed = speed > set.speed;
+    const words::Argument shown =
+        bySpeed ? words::Argument{p.speedKind(), speed} : words::Argument{p.accelerationKind(), acceleration};
+    add(out, p, FixCost::SettingOnly, bySpeed ? topSpeed : topAcceleration, {{shown}}, [&](Axis& a) {
+        std::visit(
+            [&](auto& mechanism) {
+                mechanism.motion.maxSpeed = speed;
+                mechanism.motion.maxAcceleration = acceleration;
+            },
+            a.mechanism);
+    });
+    return out;
+}
+
+constexpr std::array stepLabels{microsteps};
+constexpr std::array pulseLabels{pulses};
+constexpr std::array decimalLabels{decimals};
+constexpr std::array settingLabels{topSpeed, topAcceleration};
+
+} // namespace
+
+constinit const Family finerMicrosteps{"finer_microsteps", stepLabels, finer};
+constinit const Family coarserMicrosteps{"coarser_microsteps", stepLabels, coarser};
+constinit const Family controllerPulses{"controller_pulses", pulseLabels, quickerController};
+constinit const Family controllerDecimals{"controller_decimals", decimalLabels, moreDecimals};
+constinit const Family settingsUpToShot{"settings_up_to_shot", settingLabels, raisedSettings};
+
+} // namespace gantry::fixes

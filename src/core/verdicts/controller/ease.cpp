@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Ease against jerk"};
+constexpr Message easeText{"The ease of shot “{shot}” needs a jerk of {0}; the setting allows {1}."};
+constexpr std::array sentences{easeText};
+constexpr std::array tries{&fixes::slowerShot};
+
+/// Speaks only where an ease is too short for the jerk setting.
+Finding judge(const AxisView& view) {
+    const double jerk = view.evaluation.model.settings.jerk;
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return s.jerkExceeded ? jerk / s.motion.jerk.value() : 1e7;
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr || !e->jerkExceeded) return std::nullopt;
+    return found(e, ratio(*e), e->motion.jerk.reason(), easeText,
+                 {{{view.jerkKind(), e->motion.jerk.value()}, {view.jerkKind(), jerk}}});
+}
+
+} // namespace
+
+constinit const Rule ease{
+    .wants = criteria::ease, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

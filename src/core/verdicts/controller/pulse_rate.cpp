@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Pulse rate"};
+constexpr Message pulseText{"Shot “{shot}” asks for {0}; the controller gives {1}."};
+constexpr std::array sentences{pulseText};
+constexpr std::array tries{&fixes::coarserMicrosteps, &fixes::slowerShot, &fixes::outputTeeth,
+                           &fixes::controllerPulses};
+
+Finding judge(const AxisView& view) {
+    if (!view.evaluation.model.pulses) return std::nullopt;
+    const double ceiling = view.evaluation.model.pulseCeiling;
+    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(ceiling, s.pulseRate.value()); };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->pulseRate.reason(), pulseText,
+                 {{{Kind::Frequency, e->pulseRate.value()}, {Kind::Frequency, ceiling}}});
+}
+
+} // namespace
+
+constinit const Rule pulseRate{
+    .wants = criteria::pulseRate, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Rounding of steps per unit"};
+constexpr Message roundingText{"The controller keeps {0} steps per unit: {1} off over the travel, {2} in "
+                               "shot “{shot}” where {3} is allowed."};
+constexpr std::array sentences{roundingText};
+constexpr std::array tries{&fixes::controllerDecimals, &fixes::outputTeeth, &fixes::finerMicrosteps};
+
+/// Rounding repeats alike in every pass; it is measured against the repeat limit because moves planned
+/// elsewhere and passes with other settings are off by it.
+Finding judge(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(view.shot(s).limits.repeat, s.roundingPixels.value());
+    };
+    if (!view.evaluation.model.pulses) return std::nullopt;
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->roundingPixels.reason(), roundingText,
+                 {{{Kind::Ratio, view.evaluation.steps.stepsPerUnitKept.value()},
+                   {view.travelKind(), view.evaluation.steps.roundingOverTravel.value()},
+                   {Kind::Pixels, e->roundingPixels.value()},
+                   {Kind::Pixels, view.shot(*e).limits.repeat}}});
+}
+
+} // namespace
+
+constinit const Rule rounding{
+    .wants = criteria::rounding, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

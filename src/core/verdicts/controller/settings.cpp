@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Settings against shots"};
+constexpr Message settingsSpeedText{"Shot “{shot}” runs at {0}; the controller is set to {1} at most."};
+constexpr Message settingsAccelerationText{
+    "Shot “{shot}” speeds up at {0}; the controller is set to {1} at most."};
+constexpr std::array sentences{settingsSpeedText, settingsAccelerationText};
+constexpr std::array tries{&fixes::settingsUpToShot, &fixes::slowerShot};
+
+/// A controller set lower than a shot needs would stretch the shot without a word.
+Finding judge(const AxisView& view) {
+    const motion::Limits& set = view.evaluation.model.settings;
+    // A profile planned from the settings themselves may exceed them by a rounding of the last digit.
+    constexpr double slack = 1.0 + 1e-9;
+    const auto bySpeed = [&](const ShotEvaluation& s) {
+        return allowedOver(set.speed * slack, s.motion.topSpeed.value());
+    };
+    const auto byAcceleration = [&](const ShotEvaluation& s) {
+        return allowedOver(set.acceleration * slack, s.motion.acceleration.value());
+    };
+    const auto ratio = [&](const ShotEvaluation& s) { return std::min(bySpeed(s), byAcceleration(s)); };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    if (bySpeed(*e) <= byAcceleration(*e))
+        return found(e, ratio(*e), e->motion.topSpeed.reason(), settingsSpeedText,
+                     {{{view.speedKind(), e->motion.topSpeed.value()}, {view.speedKind(), set.speed}}});
+    return found(e, ratio(*e), e->motion.topSpeed.reason(), settingsAccelerationText,
+                 {{{view.accelerationKind(), e->motion.acceleration.value()},
+                   {view.accelerationKind(), set.acceleration}}});
+}
+
+} // namespace
+
+constinit const Rule settings{
+    .wants = criteria::settings, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Room on the axis"};
+constexpr Message travelText{"Shot “{shot}” covers {0}; {1} can be used between the soft limits."};
+constexpr std::array sentences{travelText};
+
+Finding judge(const AxisView& view) {
+    const double margin =
+        std::visit([](const auto& m) { return m.motion.softLimitMargin; }, view.axis.mechanism);
+    const double room = std::max(0.0, view.evaluation.model.travel - 2.0 * margin);
+    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(room, s.distance.value()); };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->distance.reason(), travelText,
+                 {{{view.travelKind(), e->distance.value()}, {view.travelKind(), room}}});
+}
+
+} // namespace
+
+constinit const Rule travel{
+    .wants = criteria::travel, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Emergency stop"};
+constexpr Message stopFallsText{"An emergency stop or reset lets it fall: gravity {0}, {1} and {2} after the "
+                                "full travel. Secure the camera and keep hands clear."};
+constexpr Message stopCreepsText{"After an emergency stop or reset only friction or a self-locking thread "
+                                 "holds {0}; shaking lets it creep. Do not rely on it."};
+constexpr Message stopStaysText{"What holds after an emergency stop or reset outweighs gravity of {0}."};
+constexpr std::array sentences{stopFallsText, stopCreepsText, stopStaysText};
+constexpr std::array tries{&fixes::stopBehaviour, &fixes::brake};
+
+/// What an emergency stop or a reset does to an axis that gravity pulls.
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (!e.powerOff.loaded) return std::nullopt;
+    // Friction and threads that lock are no brake, however far they outweigh gravity.
+    const bool held =
+        e.powerOff.brakeRatio || (view.axis.onStop == OnStop::KeepsHolding && e.model.holdAmplitude > 0.0);
+    const auto text = [&] {
+        switch (e.stop.outcome) {
+        case StopOutcome::Falls:
+            return stopFallsText;
+        case StopOutcome::Creeps:
+            return stopCreepsText;
+        case StopOutcome::Stays:
+        case StopOutcome::Unknown:
+            break;
+        }
+        return held ? stopStaysText : stopCreepsText;
+    };
+    Verdict v = found(nullptr, e.stop.ratio.value(), e.stop.ratio.reason(), text(),
+                      {{{view.forceKind(), e.powerOff.gravity.value()},
+                        {Kind::Energy, e.powerOff.energy.value()},
+                        {view.speedKind(), e.powerOff.speed.value()}}});
+    if (!held) v.ceiling = State::Tight;
+    v.hazard = true;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule emergencyStop{
+    .wants = criteria::emergencyStop, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

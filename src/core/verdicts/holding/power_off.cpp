@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Power-off holding"};
+constexpr Message powerOffBrakeText{"The brake holds {1} at the motor; gravity asks {0}."};
+constexpr Message powerOffLocksText{
+    "Only the self-locking worm or screw keeps it from running away under {0} of gravity, and only at rest: "
+    "shaking can let it creep. Secure the camera before leaving it."};
+constexpr Message powerOffFallsText{
+    "Falls when power goes: gravity {0}, friction about {1}. After the full travel it carries {2} at {3}. "
+    "Friction and detent do not count as a brake; secure the camera and keep hands clear."};
+constexpr Message powerOffFrictionText{
+    "Only friction of about {1} keeps it from running away under {0} of gravity. Friction and detent do not "
+    "count as a brake; secure the camera before leaving it."};
+constexpr std::array sentences{powerOffBrakeText, powerOffLocksText, powerOffFallsText, powerOffFrictionText};
+constexpr std::array tries{&fixes::brake};
+
+/// What holds an axis that gravity pulls when power goes. Friction and detent never make it fine.
+Finding judge(const AxisView& view) {
+    const PowerOff& off = view.evaluation.powerOff;
+    if (!off.loaded) return std::nullopt;
+    Verdict v;
+    if (off.brakeRatio) {
+        v = found(nullptr, off.brakeRatio.value(), Reason::None, powerOffBrakeText,
+                  {{{Kind::Torque, view.evaluation.holdNeeded.value()},
+                    {Kind::Torque, view.axis.brake.holdingTorque.value}}});
+    } else if (view.evaluation.checks.locks) {
+        v = found(nullptr, std::max(1.0, off.friction.value() / off.gravity.value()), Reason::None,
+                  powerOffLocksText, {{{view.forceKind(), off.gravity.value()}}});
+        v.ceiling = State::Tight;
+    } else {
+        v = found(nullptr, off.friction.value() / off.gravity.value(), Reason::None,
+                  off.falls ? powerOffFallsText : powerOffFrictionText,
+                  {{{view.forceKind(), off.gravity.value()},
+                    {view.forceKind(), off.friction.value()},
+                    {Kind::Energy, off.energy.value()},
+                    {view.speedKind(), off.speed.value()}}});
+        v.ceiling = State::Tight;
+    }
+    v.hazard = true;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule powerOff{
+    .wants = criteria::powerOff, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Holding at standstill"};
+constexpr Message standstillText{"Gravity asks {0} at the motor; the hold current gives {1}."};
+constexpr std::array sentences{standstillText};
+constexpr std::array tries{&fixes::holdCurrent, &fixes::outputTeeth, &fixes::reduction};
+
+Finding judge(const AxisView& view) {
+    if (!view.evaluation.powerOff.loaded) return std::nullopt;
+    const AxisEvaluation& e = view.evaluation;
+    Verdict v = found(nullptr, e.holdAvailable.value() / e.holdNeeded.value(), e.holdAvailable.reason(),
+                      standstillText,
+                      {{{Kind::Torque, e.holdNeeded.value()}, {Kind::Torque, e.holdAvailable.value()}}});
+    v.hazard = true;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule standstill{
+    .wants = criteria::standstill, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

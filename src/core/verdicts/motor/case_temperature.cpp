@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Case temperature"};
+constexpr Message caseText{"After hours the motor case reaches about {0}; its mount stands {1}. Let hot "
+                           "motors and drivers cool before touching."};
+constexpr std::array sentences{caseText};
+constexpr std::array tries{&fixes::lowerRunCurrent, &fixes::mountMaterial};
+
+/// Rise that the mount stands over the rise that hours at this current bring.
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (e.checks.caseTemperature.reason() == Reason::NotApplicable) return std::nullopt;
+    const double air = view.project.conditions.ambient;
+    return found(
+        nullptr, allowedOver(e.checks.caseLimit.value() - air, e.checks.caseTemperature.value() - air),
+        e.checks.caseTemperature.reason(), caseText,
+        {{{Kind::Celsius, e.checks.caseTemperature.value()}, {Kind::Celsius, e.checks.caseLimit.value()}}});
+}
+
+} // namespace
+
+constinit const Rule caseTemperature{.wants = criteria::caseTemperature,
+                                     .title = title,
+                                     .sentences = sentences,
+                                     .judge = judge,
+                                     .fixes = tries};
+
+} // namespace gantry::rules

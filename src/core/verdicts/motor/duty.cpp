@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Duty"};
+constexpr Message dutyText{"Shot “{shot}” asks {0} as a root mean square; the motor stands {1} for hours."};
+constexpr std::array sentences{dutyText};
+constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot, &fixes::reduction};
+
+/// Torque that the motor stands for hours over the root mean square of what the shot asks. Steppers warm by
+/// their current instead, see case_temperature.
+Finding judge(const AxisView& view) {
+    if (view.evaluation.model.stepper()) return std::nullopt;
+    const auto ratio = [](const ShotEvaluation& s) {
+        return allowedOver(s.torque.continuous.value(), s.torque.rms.value());
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->torque.rms.reason(), dutyText,
+                 {{{Kind::Torque, e->torque.rms.value()}, {Kind::Torque, e->torque.continuous.value()}}});
+}
+
+} // namespace
+
+constinit const Rule duty{
+    .wants = criteria::duty, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Pushed by hand"};
+constexpr Message handText{"Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}. "
+                           "Unplug the motor before moving it by hand."};
+constexpr std::array sentences{handText};
+
+/// Voltage that the driver stands over what a motor gives back when somebody pushes the axis.
+Finding judge(const AxisView& view) {
+    const Figure& volts = view.evaluation.handVoltage;
+    if (!volts || volts.value() <= 0.0) return std::nullopt;
+    return found(nullptr, std::min(view.axis.driver.maxVoltage / volts.value(), 1e6), Reason::None, handText,
+                 {{{Kind::Speed, view.project.conditions.handSpeed},
+                   {Kind::Voltage, volts.value()},
+                   {Kind::Voltage, view.axis.driver.maxVoltage}}});
+}
+
+} // namespace
+
+constinit const Rule handDriven{
+    .wants = criteria::handDriven, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Current against rating"};
+constexpr Message currentText{
+    "Set to {0} rms; the motor is rated {1} rms. Drivers and motors run hot: let them cool before touching."};
+constexpr std::array sentences{currentText};
+
+Finding judge(const AxisView& view) {
+    const motor::StepperParams* stepper = view.evaluation.model.stepper();
+    // A switched winding takes what the supply drives through it; there is nothing to set.
+    if (stepper == nullptr || std::get<Stepper>(view.axis.motor).winding == Winding::Unipolar)
+        return std::nullopt;
+    const double rated = stepper->ratedCurrentRms;
+    return found(nullptr, rated / view.axis.driver.runCurrent, view.evaluation.model.missing, currentText,
+                 {{{Kind::Current, view.axis.driver.runCurrent}, {Kind::Current, rated}}});
+}
+
+} // namespace
+
+constinit const Rule motorCurrent{
+    .wants = criteria::motorCurrent, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

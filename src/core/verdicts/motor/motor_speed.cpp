@@ -1,0 +1,45 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Motor speed"};
+constexpr Message motorSlowText{"Shot “{shot}” runs at {0}; below {1} this motor stutters."};
+constexpr Message motorSettingText{"Shot “{shot}” runs at {0}, {2} of full setting; at the highest setting "
+                                   "in use the drive runs free at {1}."};
+constexpr Message motorSpeedText{"Shot “{shot}” runs at {0}; the motor has no torque left beyond {1}."};
+constexpr std::array sentences{motorSlowText, motorSettingText, motorSpeedText};
+constexpr std::array tries{&fixes::slowerShot, &fixes::knobUp, &fixes::supplyVoltage};
+
+/// A motor with a top speed of its own against the fastest shot, or its lowest steady speed against the
+/// slowest.
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (e.checks.motorTopSpeed.reason() == Reason::NotApplicable) return std::nullopt;
+    const auto fast = [&](const ShotEvaluation& s) {
+        return allowedOver(e.checks.motorTopSpeed.value(), s.motion.topSpeed.value());
+    };
+    const auto slow = [&](const ShotEvaluation& s) {
+        return s.knob.slowest ? allowedOver(1.0, s.knob.slowest.value()) : 1e6;
+    };
+    const ShotEvaluation* fastest = bindingShot(view, fast);
+    const ShotEvaluation* slowest = bindingShot(view, slow);
+    if (fastest == nullptr) return std::nullopt;
+    if (slow(*slowest) < fast(*fastest))
+        return found(slowest, slow(*slowest), slowest->motion.topSpeed.reason(), motorSlowText,
+                     {{{view.speedKind(), slowest->motion.topSpeed.value()},
+                       {view.speedKind(), e.model.lowestSpeed * e.model.outputPerRad}}});
+    return found(fastest, fast(*fastest), fastest->motion.topSpeed.reason(),
+                 fastest->knob.setting ? motorSettingText : motorSpeedText,
+                 {{{view.speedKind(), fastest->motion.topSpeed.value()},
+                   {view.speedKind(), e.checks.motorTopSpeed.value()},
+                   {Kind::Percentage, fastest->knob.setting.value()}}});
+}
+
+} // namespace
+
+constinit const Rule motorSpeed{
+    .wants = criteria::motorSpeed, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

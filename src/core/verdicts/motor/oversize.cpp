@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Motor size"};
+constexpr Message oversizeText{
+    "{0} is available where {1} is needed: a motor a third the size would do, lighter and cooler."};
+constexpr std::array sentences{oversizeText};
+
+/// Speaks only where every shot leaves that many times the wanted margin.
+Finding judge(const AxisView& view) {
+    const ShotEvaluation* e =
+        bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin.value(); });
+    if (e == nullptr || !e->torque.margin) return std::nullopt;
+    const double ratio = e->torque.margin.value() / view.evaluation.model.wantedMargin;
+    if (ratio < criteria::motorSize.oversizedFrom) return std::nullopt;
+    return found(e, ratio, Reason::None, oversizeText,
+                 {{{Kind::Torque, e->torque.available.value()}, {Kind::Torque, e->torque.needed.value()}}});
+}
+
+} // namespace
+
+constinit const Rule oversize{
+    .wants = criteria::motorSize, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Regulator heat"};
+constexpr Message regulatorText{"In shot “{shot}” the linear regulator turns {0} W into heat and reaches "
+                                "about {1}; its chip stands {2}. It burns skin long before."};
+constexpr std::array sentences{regulatorText};
+
+/// Rise that the regulator's chip stands over the rise that the motor's worst current brings.
+Finding judge(const AxisView& view) {
+    const ShotEvaluation* s =
+        bindingShot(view, [](const ShotEvaluation& e) { return -e.regulator.temperature.value(); });
+    if (s == nullptr || s->regulator.temperature.reason() == Reason::NotApplicable) return std::nullopt;
+    const double air = view.project.conditions.ambient;
+    return found(s, allowedOver(criteria::regulatorChip - air, s->regulator.temperature.value() - air),
+                 s->regulator.temperature.reason(), regulatorText,
+                 {{{Kind::Ratio, s->regulator.heat.value()},
+                   {Kind::Celsius, s->regulator.temperature.value()},
+                   {Kind::Celsius, criteria::regulatorChip}}});
+}
+
+} // namespace
+
+constinit const Rule regulatorHeat{
+    .wants = criteria::regulatorHeat, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

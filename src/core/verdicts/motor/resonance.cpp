@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Distance from resonance"};
+constexpr Message resonanceInsideText{
+    "Shot “{shot}” cruises at {0}, inside the rotor's resonance from {1} to {2} ({3})."};
+constexpr Message resonanceText{
+    "Shot “{shot}” cruises at {0}; the rotor's resonance lies from {1} to {2} ({3})."};
+constexpr std::array sentences{resonanceInsideText, resonanceText};
+constexpr std::array tries{&fixes::fasterShot, &fixes::slowerShot, &fixes::outputTeeth, &fixes::reduction};
+
+/// Cruise speed against the band where full steps meet the rotor's natural frequency. Ramps cross it quickly.
+Finding judge(const AxisView& view) {
+    if (!view.evaluation.model.stepper()) return std::nullopt;
+    const double low = view.evaluation.resonance.low.value(), high = view.evaluation.resonance.high.value();
+    const auto ratio = [&](const ShotEvaluation& s) {
+        const double v = s.motion.topSpeed.value();
+        return std::min(std::max(v / high, low / v), 1e6);
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), view.evaluation.resonance.speed.reason(),
+                 ratio(*e) < 1.0 ? resonanceInsideText : resonanceText,
+                 {{{view.speedKind(), e->motion.topSpeed.value()},
+                   {view.speedKind(), low},
+                   {view.speedKind(), high},
+                   {Kind::Frequency, view.evaluation.resonance.frequency.value()}}});
+}
+
+} // namespace
+
+constinit const Rule resonance{
+    .wants = criteria::resonance, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Servo range"};
+constexpr Message servoRangeText{"The axis turns {0}; the servo reaches {1}."};
+constexpr std::array sentences{servoRangeText};
+
+/// A hobby servo turns only so far.
+Finding judge(const AxisView& view) {
+    const auto* servo = std::get_if<HobbyServo>(&view.axis.motor);
+    if (servo == nullptr) return std::nullopt;
+    const double reach = servo->range * view.evaluation.model.outputPerRad;
+    const double travel = view.evaluation.model.travel;
+    return found(nullptr, allowedOver(reach, travel), Reason::None, servoRangeText,
+                 {{{view.travelKind(), travel}, {view.travelKind(), reach}}});
+}
+
+} // namespace
+
+constinit const Rule servoRange{
+    .wants = criteria::servoRange, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

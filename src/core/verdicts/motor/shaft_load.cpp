@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Load on the motor shaft"};
+constexpr Message shaftAxialText{"The screw thrusts {0} along the motor shaft; it stands {1}. A coupling "
+                                 "with bearings of its own takes that away."};
+constexpr Message shaftRadialText{"Belt, gear or wheel pull {0} sideways on the motor shaft; it stands {1}."};
+constexpr std::array sentences{shaftAxialText, shaftRadialText};
+
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    const MotorBody& body = bodyOf(view.axis.motor);
+    const double radial = allowedOver(body.radialRating.value, e.checks.shaftRadial.value());
+    const double axial = allowedOver(body.axialRating.value, e.checks.shaftAxial.value());
+    if (axial < radial)
+        return found(nullptr, axial, e.checks.shaftAxial.reason(), shaftAxialText,
+                     {{{Kind::Force, e.checks.shaftAxial.value()}, {Kind::Force, body.axialRating.value}}});
+    if (e.checks.shaftRadial && e.checks.shaftRadial.value() == 0.0) return std::nullopt;
+    return found(nullptr, radial, e.checks.shaftRadial.reason(), shaftRadialText,
+                 {{{Kind::Force, e.checks.shaftRadial.value()}, {Kind::Force, body.radialRating.value}}});
+}
+
+} // namespace
+
+constinit const Rule shaftLoad{
+    .wants = criteria::shaftLoad, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

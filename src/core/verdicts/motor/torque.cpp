@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Torque over the ramp"};
+constexpr Message torqueBreakawayText{"Breaking away from rest needs {0}; {1} is available."};
+constexpr Message torqueText{"Shot “{shot}” needs {0} at the end of the ramp; {1} is available at {2}."};
+constexpr std::array sentences{torqueBreakawayText, torqueText};
+constexpr std::array tries{&fixes::runCurrent,   &fixes::knobUp,      &fixes::shotAcceleration,
+                           &fixes::slowerShot,   &fixes::outputTeeth, &fixes::reduction,
+                           &fixes::supplyVoltage};
+
+/// Pull-out torque over needed torque, at the ramp's end or at break-away, whichever is tighter.
+Finding judge(const AxisView& view) {
+    const ShotEvaluation* e =
+        bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin.value(); });
+    if (e == nullptr) return std::nullopt;
+    // Where break-away decides, several shots have the same ratio; the axis' worst shot is one of them.
+    if (e->torque.margin && e->problem == Reason::None) e = view.evaluation.worst();
+    const double atRest = view.evaluation.model.available(0.0);
+    const bool breakaway =
+        e->torque.breakaway.value() * e->torque.available.value() > e->torque.needed.value() * atRest;
+    if (breakaway)
+        return found(e, e->torque.margin.value(), e->torque.margin.reason(), torqueBreakawayText,
+                     {{{Kind::Torque, e->torque.breakaway.value()}, {Kind::Torque, atRest}}});
+    return found(e, e->torque.margin.value(), e->torque.margin.reason(), torqueText,
+                 {{{Kind::Torque, e->torque.needed.value()},
+                   {Kind::Torque, e->torque.available.value()},
+                   {Kind::RotationRate, e->motion.motorSpeed.value()}}});
+}
+
+} // namespace
+
+constinit const Rule torque{
+    .wants = criteria::torque,
+    .title = title,
+    .sentences = sentences,
+    .judge = judge,
+    .fixes = tries,
+    .wanted = [](const AxisView& view) { return view.evaluation.model.wantedMargin; }};
+
+} // namespace gantry::rules

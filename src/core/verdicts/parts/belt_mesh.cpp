@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Teeth in mesh"};
+constexpr Message meshText{"Part {1} has {0} teeth of the belt in mesh; it wants six."};
+constexpr std::array sentences{meshText};
+
+static_assert(criteria::teethInMesh.value == 6.0, "the sentence says six");
+
+/// Six teeth in mesh carry a belt's rating; fewer share less.
+Finding judge(const AxisView& view) {
+    const PartCheck* worst = nullptr;
+    for (const PartCheck& p : view.evaluation.checks.parts)
+        if (p.meshes.reason() != Reason::NotApplicable &&
+            (worst == nullptr || p.meshes.value() < worst->meshes.value()))
+            worst = &p;
+    if (worst == nullptr) return std::nullopt;
+    return found(nullptr, worst->meshes.value(), worst->meshes.reason(), meshText,
+                 {{{Kind::Ratio, worst->meshes.value() * criteria::teethInMesh},
+                   {Kind::Count, view.partNumber(*worst)}}});
+}
+
+} // namespace
+
+constinit const Rule beltMesh{
+    .wants = criteria::beltMesh, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

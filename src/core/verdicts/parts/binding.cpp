@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Binding of the guides"};
+constexpr Message bindingText{
+    "The drive pulls {0} off centre; plain bearings bind from {1} on, however strong the motor."};
+constexpr std::array sentences{bindingText};
+
+/// Plain bearings bind when pushed too far off centre, however strong the motor.
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (!e.checks.bindingRatio) return std::nullopt;
+    const Guide& guide = std::get<LinearMechanism>(view.axis.mechanism).guide;
+    return found(nullptr, e.checks.bindingRatio.value(), Reason::None, bindingText,
+                 {{{Kind::Length, std::abs(guide.pushOffset)},
+                   {Kind::Length, guide.wheelbase / (2.0 * guide.friction.value)}}});
+}
+
+} // namespace
+
+constinit const Rule binding{
+    .wants = criteria::binding, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

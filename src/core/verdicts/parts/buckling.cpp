@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Buckling of the screw"};
+constexpr Message bucklingText{"The screw is pushed with {0} and buckles at {1}."};
+constexpr std::array sentences{bucklingText};
+
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (e.checks.bucklingLoad.reason() == Reason::NotApplicable) return std::nullopt;
+    const double force = e.checks.parts.back().load.value();
+    return found(nullptr, allowedOver(e.checks.bucklingLoad.value(), force), e.checks.bucklingLoad.reason(),
+                 bucklingText, {{{Kind::Force, force}, {Kind::Force, e.checks.bucklingLoad.value()}}});
+}
+
+} // namespace
+
+constinit const Rule buckling{
+    .wants = criteria::buckling, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Cord stays taut"};
+constexpr Message cordSlackText{
+    "Shot “{shot}” slows at {0}; beyond {1} the cord goes slack and snatches. Keep clear of a loaded cord."};
+constexpr std::array sentences{cordSlackText};
+constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot, &fixes::closedCord};
+
+/// A cord pulls only: deceleration uphill, or acceleration downhill, beyond what gravity and friction give
+/// leaves it slack.
+Finding judge(const AxisView& view) {
+    const auto ratio = [](const ShotEvaluation& s) {
+        return s.slackDeceleration.reason() == Reason::NotApplicable
+                   ? 1e6
+                   : allowedOver(s.slackDeceleration.value(), s.motion.acceleration.value());
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr || e->slackDeceleration.reason() == Reason::NotApplicable) return std::nullopt;
+    Verdict v = found(e, ratio(*e), e->slackDeceleration.reason(), cordSlackText,
+                      {{{view.accelerationKind(), e->motion.acceleration.value()},
+                        {view.accelerationKind(), e->slackDeceleration.value()}}});
+    v.hazard = view.evaluation.powerOff.loaded;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule cordSlack{
+    .wants = criteria::cordSlack, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Breaking load of the cord"};
+constexpr Message cordStrengthText{
+    "The cord pulls {0} and breaks at {1}, factor {2}; at least {3} is usual, more near people."};
+constexpr std::array sentences{cordStrengthText};
+
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (e.checks.cordRatio.reason() == Reason::NotApplicable) return std::nullopt;
+    const PartCheck& cord = e.checks.parts.back();
+    Verdict v = found(nullptr, e.checks.cordRatio.value() / criteria::cordFactor, e.checks.cordRatio.reason(),
+                      cordStrengthText,
+                      {{{Kind::Force, cord.load.value()},
+                        {Kind::Force, cord.allowed.value()},
+                        {Kind::Ratio, e.checks.cordRatio.value()},
+                        {Kind::Ratio, criteria::cordFactor}}});
+    v.hazard = e.powerOff.loaded;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule cordStrength{
+    .wants = criteria::cordStrength, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

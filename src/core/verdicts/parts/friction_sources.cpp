@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Friction from two sources"};
+constexpr Message frictionSourcesText{
+    "Entered is {0}; the guides alone cost about {1}. The entered value is used; measure it."};
+constexpr std::array sentences{frictionSourcesText};
+
+/// The friction that was entered against what the guides alone must cost. The entered one is used.
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (e.checks.guideFriction.reason() == Reason::NotApplicable) return std::nullopt;
+    const double entered = std::get<LinearMechanism>(view.axis.mechanism).runningFriction.value;
+    const double ratio = allowedOver(entered, e.checks.guideFriction.value());
+    if (ratio >= 1.0) return std::nullopt;
+    // They disagree; neither is proven wrong, so this is never worse than tight.
+    Verdict v = found(nullptr, 1.0, Reason::None, frictionSourcesText,
+                      {{{Kind::Force, entered}, {Kind::Force, e.checks.guideFriction.value()}}});
+    v.ceiling = State::Tight;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule frictionSources{
+    .wants = criteria::frictionSources, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

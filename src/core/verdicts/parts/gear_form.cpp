@@ -1,0 +1,45 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Tooth form"};
+constexpr Message gearFormText{
+    "Part {1}: no undercut, and {0} times the contact that runs smoothly or the teeth that escape undercut."};
+constexpr Message contactText{"Part {1}: {0} pairs of teeth in contact; {2} or more run smoothly."};
+constexpr Message undercutText{
+    "Part {1}: its small gear wants {0} times the teeth it has, or it is undercut: weak, rough, uneven."};
+constexpr std::array sentences{gearFormText, contactText, undercutText};
+
+/// Undercut teeth and meshes that lose contact run rough.
+Finding judge(const AxisView& view) {
+    const PartCheck* worst = nullptr;
+    double least = 0.0;
+    const auto ratio = [](const PartCheck& p) {
+        const double contact = p.contactRatio ? p.contactRatio.value() / criteria::contactRatio : 1e6;
+        return std::min(p.undercut.value(), contact);
+    };
+    for (const PartCheck& p : view.evaluation.checks.parts)
+        if (p.undercut && (worst == nullptr || ratio(p) < least)) {
+            worst = &p;
+            least = ratio(p);
+        }
+    if (worst == nullptr) return std::nullopt;
+    const bool contact =
+        worst->contactRatio && worst->contactRatio.value() / criteria::contactRatio < worst->undercut.value();
+    if (least >= 1.0)
+        return found(nullptr, least, Reason::None, gearFormText,
+                     {{{Kind::Ratio, least}, {Kind::Count, view.partNumber(*worst)}}});
+    return found(nullptr, least, Reason::None, contact ? contactText : undercutText,
+                 {{{Kind::Ratio, contact ? worst->contactRatio.value() : 1.0 / worst->undercut.value()},
+                   {Kind::Count, view.partNumber(*worst)},
+                   {Kind::Ratio, criteria::contactRatio}}});
+}
+
+} // namespace
+
+constinit const Rule gearForm{
+    .wants = criteria::gearForm, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Grip"};
+constexpr Message gripText{"The drive must push {0}; friction gives {1} before it slips."};
+constexpr std::array sentences{gripText};
+constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot};
+
+/// Friction wheels and rollers: grip over pull.
+Finding judge(const AxisView& view) {
+    const PartCheck* worst = nullptr;
+    for (const PartCheck& p : view.evaluation.checks.parts)
+        if (p.slip.reason() != Reason::NotApplicable &&
+            (worst == nullptr || p.slip.value() < worst->slip.value()))
+            worst = &p;
+    if (worst == nullptr) return std::nullopt;
+    const bool force = view.partKind(*worst) == Kind::Force;
+    return found(nullptr, worst->slip.value(), worst->slip.reason(), gripText,
+                 {{{force ? Kind::Force : Kind::Torque, worst->load.value()},
+                   {force ? Kind::Force : Kind::Torque, worst->allowed.value()}}});
+}
+
+} // namespace
+
+constinit const Rule grip{
+    .wants = criteria::grip, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

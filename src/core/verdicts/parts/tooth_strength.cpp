@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Strength of the parts"};
+constexpr Message strengthText{"Part {2} of the drive carries {0}; it stands {1}."};
+constexpr std::array sentences{strengthText};
+constexpr std::array tries{&fixes::faceWidth, &fixes::shotAcceleration};
+
+/// Teeth (Lewis), belts and gearheads: what each stands over what the worst shot asks of it.
+Finding judge(const AxisView& view) {
+    const PartCheck* worst = nullptr;
+    for (const PartCheck& p : view.evaluation.checks.parts)
+        if (p.strength.reason() != Reason::NotApplicable &&
+            (worst == nullptr || p.strength.value() < worst->strength.value()))
+            worst = &p;
+    if (worst == nullptr) return std::nullopt;
+    const bool force = view.partKind(*worst) == Kind::Force;
+    Verdict v = found(nullptr, worst->strength.value(), worst->strength.reason(), strengthText,
+                      {{{force ? Kind::Force : Kind::Torque, worst->load.value()},
+                        {force ? Kind::Force : Kind::Torque, worst->allowed.value()},
+                        {Kind::Count, view.partNumber(*worst)}}});
+    if (view.printed(*worst)) v.ceiling = State::Tight; // printed parts in a load path are tight at best
+    return v;
+}
+
+} // namespace
+
+constinit const Rule toothStrength{
+    .wants = criteria::toothStrength, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

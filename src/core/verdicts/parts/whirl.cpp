@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Whirling of the screw"};
+constexpr Message whirlText{"Shot “{shot}” runs at {0}; above {1} the screw whips."};
+constexpr std::array sentences{whirlText};
+constexpr std::array tries{&fixes::slowerShot};
+
+/// A screw's whirling speed, with what is kept clear of it.
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (e.checks.whirlSpeed.reason() == Reason::NotApplicable) return std::nullopt;
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(criteria::whirlShare * e.checks.whirlSpeed.value(), s.motion.topSpeed.value());
+    };
+    const ShotEvaluation* s = bindingShot(view, ratio);
+    if (s == nullptr) return std::nullopt;
+    return found(s, ratio(*s), e.checks.whirlSpeed.reason(), whirlText,
+                 {{{view.speedKind(), s->motion.topSpeed.value()},
+                   {view.speedKind(), criteria::whirlShare * e.checks.whirlSpeed.value()}}});
+}
+
+} // namespace
+
+constinit const Rule whirl{
+    .wants = criteria::whirl, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Backlash let go"};
+constexpr Message backlashMomentText{
+    "The load reverses in shot “{shot}”, first {3} after its start, and lets go {0}, seen as {1}; {2} is "
+    "allowed. Gravity on one side all the time would hold it."};
+constexpr Message backlashText{"The load reverses in shot “{shot}” somewhere on its range and lets go {0}, "
+                               "seen as {1}; {2} is allowed."};
+constexpr std::array sentences{backlashMomentText, backlashText};
+
+/// Speaks only where the load reverses within a shot; gravity often keeps the play on one side.
+Finding judge(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return s.loadReverses ? allowedOver(view.shot(s).limits.jitter, s.errors.backlash.value()) : 1e7;
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr || !e->loadReverses) return std::nullopt;
+    return found(e, ratio(*e), e->errors.backlash.reason(), e->letsGoAt ? backlashMomentText : backlashText,
+                 {{{view.travelKind(), view.evaluation.model.backlash},
+                   {Kind::Pixels, e->errors.backlash.value()},
+                   {Kind::Pixels, view.shot(*e).limits.jitter},
+                   {Kind::Time, e->letsGoAt ? e->letsGoAt.value() : 0.0}}});
+}
+
+} // namespace
+
+constinit const Rule backlash{
+    .wants = criteria::backlash, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Framing error"};
+constexpr Message framingText{
+    "Shot “{shot}”: {0} off the target where {1} is allowed; {2} is rotor lag, {3} rounding."};
+constexpr std::array sentences{framingText};
+
+Finding judge(const AxisView& view) {
+    const auto allowed = [&](const ShotEvaluation& s) {
+        return view.shot(s).limits.framing * view.project.camera.deliveredWidth;
+    };
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(allowed(s), s.errors.framing.value());
+    };
+    if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->errors.framing.reason(), framingText,
+                 {{{Kind::Pixels, e->errors.framing.value()},
+                   {Kind::Pixels, allowed(*e)},
+                   {Kind::Pixels, e->place.lag.value()},
+                   {Kind::Pixels, e->roundingPixels.value()}}});
+}
+
+} // namespace
+
+constinit const Rule framing{
+    .wants = criteria::framing, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Play of the guides"};
+constexpr Message guideText{
+    "Play lets the carriage turn by {0}, {1} in the picture of shot “{shot}”; {2} is allowed."};
+constexpr std::array sentences{guideText};
+
+/// Play of the guides lets the carriage turn, and the picture with it, whenever the push changes side.
+Finding judge(const AxisView& view) {
+    if (!view.linear()) return std::nullopt;
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(view.shot(s).limits.repeat, s.guidePixels.value());
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr || e->problem != Reason::None) return std::nullopt;
+    return found(e, ratio(*e), e->guidePixels.reason(), guideText,
+                 {{{Kind::Angle, view.evaluation.checks.guideRotation.value()},
+                   {Kind::Pixels, e->guidePixels.value()},
+                   {Kind::Pixels, view.shot(*e).limits.repeat}}});
+}
+
+} // namespace
+
+constinit const Rule guides{
+    .wants = criteria::guides, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Jitter"};
+constexpr Message jitterBacklashText{
+    "Shot “{shot}”: {0} peak to peak where {1} is allowed; {2} is backlash let go."};
+constexpr Message jitterText{"Shot “{shot}”: {0} peak to peak where {1} is allowed, all of it stepping."};
+constexpr std::array sentences{jitterBacklashText, jitterText};
+constexpr std::array tries{&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction,
+                           &fixes::fasterShot};
+
+Finding judge(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(view.shot(s).limits.jitter, s.errors.jitter.value());
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->errors.jitter.reason(), e->loadReverses ? jitterBacklashText : jitterText,
+                 {{{Kind::Pixels, e->errors.jitter.value()},
+                   {Kind::Pixels, view.shot(*e).limits.jitter},
+                   {Kind::Pixels, e->errors.backlash.value()}}});
+}
+
+} // namespace
+
+constinit const Rule jitter{
+    .wants = criteria::jitter, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Judder"};
+constexpr Message judderText{"In shot “{shot}” detail crosses the picture in {0}; {1} or more looks smooth."};
+constexpr std::array sentences{judderText};
+constexpr std::array tries{&fixes::slowerShot, &fixes::subjectDistance};
+
+/// Time in which detail crosses the picture against the shot's least; a convention of cinematography for 24
+/// to 30 frames a second. Faster frame rates show more places on the way and stand proportionally less time.
+Finding judge(const AxisView& view) {
+    const auto wanted = [&](const ShotEvaluation& s) {
+        const Shot& shot = view.shot(s);
+        return shot.limits.crossingTime * std::min(1.0, criteria::judderRate / shot.frameRate);
+    };
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return std::min(s.picture.crossingTime.value() / wanted(s), 1e6);
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, e->picture.crossingTime ? ratio(*e) : e->picture.crossingTime.value(),
+                 e->picture.crossingTime.reason(), judderText,
+                 {{{Kind::Time, e->picture.crossingTime.value()}, {Kind::Time, wanted(*e)}}});
+}
+
+} // namespace
+
+constinit const Rule judder{
+    .wants = criteria::judder, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

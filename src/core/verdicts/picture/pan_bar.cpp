@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Pan bar"};
+constexpr Message panBarText{
+    "The bar turns the camera by {0} over the travel; its arm is {1} times what it must reach."};
+constexpr std::array sentences{panBarText};
+
+/// The arm of a pan bar must reach the bar over the whole travel, and not stand square to it.
+Finding judge(const AxisView& view) {
+    const AxisEvaluation& e = view.evaluation;
+    if (e.checks.panBarReach.reason() == Reason::NotApplicable) return std::nullopt;
+    return found(nullptr, e.checks.panBarReach.value(), e.checks.panBarReach.reason(), panBarText,
+                 {{{Kind::Angle, e.checks.panBarTurn.value()}, {Kind::Ratio, e.checks.panBarReach.value()}}});
+}
+
+} // namespace
+
+constinit const Rule panBar{
+    .wants = criteria::panBar, .title = title, .sentences = sentences, .judge = judge};
+
+} // namespace gantry::rules

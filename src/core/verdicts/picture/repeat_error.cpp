@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Repeat error"};
+constexpr Message repeatText{"Shot “{shot}”: {0} between passes where {1} is allowed; {2} is the rotor's "
+                             "friction band, {3} the fall to hold current."};
+constexpr std::array sentences{repeatText};
+constexpr std::array tries{&fixes::holdCurrent};
+
+Finding judge(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(view.shot(s).limits.repeat, s.errors.repeat.value());
+    };
+    if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->errors.repeat.reason(), repeatText,
+                 {{{Kind::Pixels, e->errors.repeat.value()},
+                   {Kind::Pixels, view.shot(*e).limits.repeat},
+                   {Kind::Pixels, e->place.frictionBand.value()},
+                   {Kind::Pixels, e->place.idleShift.value()}}});
+}
+
+} // namespace
+
+constinit const Rule repeatError{
+    .wants = criteria::repeatError, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

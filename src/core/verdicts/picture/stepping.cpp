@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Visible stepping"};
+constexpr Message steppingText{
+    "Shot “{shot}” shows {0} of stepping where {1} is allowed; one microstep is {2}, {3} come in a second."};
+constexpr std::array sentences{steppingText};
+constexpr std::array tries{&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction,
+                           &fixes::fasterShot};
+
+Finding judge(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return allowedOver(view.shot(s).limits.jitter, s.place.stepping.value());
+    };
+    if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt;
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr) return std::nullopt;
+    return found(e, ratio(*e), e->place.stepping.reason(), steppingText,
+                 {{{Kind::Pixels, e->place.stepping.value()},
+                   {Kind::Pixels, view.shot(*e).limits.jitter},
+                   {Kind::Pixels, e->place.step.value()},
+                   {Kind::Count, e->pulseRate.value()}}});
+}
+
+} // namespace
+
+constinit const Rule stepping{
+    .wants = criteria::stepping, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

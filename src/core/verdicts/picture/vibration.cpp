@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Vibration after the stop"};
+constexpr Message vibrationText{
+    "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; it dies down in {3}."};
+constexpr Message vibrationLongText{
+    "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; without damping it does not die down."};
+constexpr std::array sentences{vibrationText, vibrationLongText};
+constexpr std::array tries{&fixes::tunedRamps, &fixes::shotAcceleration, &fixes::slowerShot};
+
+/// Jitter limit over what still rocks when a shot stops. Judged by a measured frequency only: phases of an
+/// estimated one mean nothing.
+Finding judge(const AxisView& view) {
+    if (!view.evaluation.model.mode || view.axis.vibration.frequency.value <= 0.0) return std::nullopt;
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return std::min(allowedOver(view.shot(s).limits.jitter, s.rocking.pixels.value()), 1e6);
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr || e->rocking.pixels.reason() == Reason::NotApplicable) return std::nullopt;
+    return found(e, e->rocking.pixels ? ratio(*e) : e->rocking.pixels.value(), e->rocking.pixels.reason(),
+                 e->rocking.settling ? vibrationText : vibrationLongText,
+                 {{{Kind::Pixels, e->rocking.pixels.value()},
+                   {Kind::Frequency, view.evaluation.model.mode->frequency},
+                   {Kind::Pixels, view.shot(*e).limits.jitter},
+                   {Kind::Time, e->rocking.settling ? e->rocking.settling.value() : 0.0}}});
+}
+
+} // namespace
+
+constinit const Rule vibration{
+    .wants = criteria::vibration, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

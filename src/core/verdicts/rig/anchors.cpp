@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Anchors"};
+constexpr Message anchorText{
+    "The anchors pull with {0} and stand {1}. Over people local rules and a qualified rigger decide."};
+constexpr std::array sentences{anchorText};
+
+/// Strength of the anchors of a wall or overhead mount over their pull: entered, never presumed.
+Finding judge(const RigView& view) {
+    const BaseKind kind = view.project.base.kind;
+    if (kind != BaseKind::WallBracket && kind != BaseKind::Overhead) return std::nullopt;
+    const RigStructure& rig = view.evaluation.rig;
+    Verdict v = found(
+        nullptr, rig.anchors.value(), rig.anchors.reason(), anchorText,
+        {{{Kind::Force, rig.anchorPull.value()}, {Kind::Force, view.project.base.anchorStrength.value}}});
+    v.hazard = true;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule anchors{
+    .wants = criteria::anchors, .title = title, .sentences = sentences, .judgeRig = judge};
+
+} // namespace gantry::rules

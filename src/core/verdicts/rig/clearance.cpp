@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Clearance"};
+constexpr Message clearanceRoomText{
+    "Over all ranges the {part} comes within {0} of “{room}”; {1} keeps fingers and lenses out of trouble."};
+constexpr Message clearanceText{"Over all ranges the {part} comes within {0} of the {room}; {1} keeps "
+                                "fingers and lenses out of trouble."};
+constexpr std::array sentences{clearanceRoomText, clearanceText};
+
+/// Least distance over all ranges over that in which a finger is caught.
+Finding judge(const RigView& view) {
+    const double wanted = criteria::clearanceDistance;
+    const RigStructure& rig = view.evaluation.rig;
+    if (!rig.clearance || rig.clearance.value() > 1e5) return std::nullopt;
+    const double distance = std::max(0.0, rig.clearance.value());
+    Verdict v =
+        found(nullptr, distance / wanted, Reason::None, rig.keepOut >= 0 ? clearanceRoomText : clearanceText,
+              {{{Kind::Length, distance}, {Kind::Length, wanted}}});
+    v.part = rig.clearanceBody;
+    v.with = rig.clearanceWith;
+    v.room = rig.keepOut;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule clearance{
+    .wants = criteria::clearance, .title = title, .sentences = sentences, .judgeRig = judge};
+
+} // namespace gantry::rules

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Tipping"};
+constexpr Message tippingText{
+    "Pointing to {0}, with pushes and the planned stop, the base holds {1} times; {2} is the usual floor. A "
+    "tipping rig hurts people: weigh it down, and keep clear."};
+constexpr Message tippingEmergencyText{
+    "Pointing to {0}, with the hardest stop the drives can make, the base holds {1} times; {2} is the usual "
+    "floor. A tipping rig hurts people: weigh it down, and keep clear."};
+constexpr std::array sentences{tippingText, tippingEmergencyText};
+constexpr std::array tries{&fixes::shotAcceleration, &fixes::ballast, &fixes::ballastOnLeg, &fixes::widerFeet,
+                           &fixes::lowerColumn};
+
+Finding judge(const RigView& view) {
+    const RigStructure& rig = view.evaluation.rig;
+    if (rig.tipping.reason() == Reason::NoSuchLeg) {
+        Verdict unknown = found(nullptr, rig.tipping.value(), rig.tipping.reason(), tippingText, {});
+        unknown.hazard = true;
+        return unknown;
+    }
+    if (!rig.tipping) return std::nullopt;
+    const bool planned = rig.tipping.value() <= rig.tippingEmergency.value();
+    const double ratio = std::min(rig.tipping.value(), rig.tippingEmergency.value());
+    Verdict v = found(nullptr, ratio, Reason::None, planned ? tippingText : tippingEmergencyText,
+                      {{{Kind::Angle, rig.tippingDirection.value()},
+                        {Kind::Ratio, ratio},
+                        {Kind::Ratio, criteria::tipping}}});
+    v.hazard = true;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule tipping{
+    .wants = criteria::tipping, .title = title, .sentences = sentences, .judgeRig = judge, .fixes = tries};
+
+} // namespace gantry::rules

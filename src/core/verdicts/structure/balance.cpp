@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Balance over the range"};
+constexpr Message balanceHeightText{
+    "Up to {0} left at {1} that no mass behind removes, for the weight sits {3} off the arm line; a tenth of "
+    "what hangs in front is {2}. Tie the arm before unloading."};
+constexpr Message balanceText{
+    "Up to {0} left at {1}; a tenth of what hangs in front is {2}. {3} in place of the weight there now "
+    "would balance the level arm. Never take the camera off a balanced arm first."};
+constexpr std::array sentences{balanceHeightText, balanceText};
+constexpr std::array tries{&fixes::counterweight};
+
+static_assert(criteria::balanceShare.value == 0.1, "the sentences say a tenth");
+
+/// The share of what hangs in front of the pivot that may be left over what is left of it at the worst angle.
+/// Only for arms that have a counterweight: one that is overpowered on purpose is judged by its motor.
+Finding judge(const AxisView& view) {
+    const AxisStructure& s = view.evaluation.structure;
+    if (!s.frontMoment || !s.gravityWorst) return std::nullopt;
+    const double allowed = criteria::balanceShare * s.frontMoment.value(), left = s.gravityWorst.value();
+    const double ratio = allowedOver(allowed, left);
+    // When no mass behind mends it, the height is to blame.
+    const bool height = s.unbalanceable.value() > 0.5 * left;
+    return found(nullptr, ratio, Reason::OutOfRange, height ? balanceHeightText : balanceText,
+                 {{{Kind::Torque, left},
+                   {Kind::Angle, s.gravityWorstAt.value()},
+                   {Kind::Torque, allowed},
+                   height ? words::Argument{Kind::Length, std::abs(s.offLine.value())}
+                          : words::Argument{Kind::Mass, s.balancingMass.value()}}});
+}
+
+} // namespace
+
+constinit const Rule balance{
+    .wants = criteria::balance, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Strength of rail or arm"};
+constexpr Message beamStrengthText{
+    "Bending uses 1/{0} of what the material stands for long; at least {1} near people."};
+constexpr std::array sentences{beamStrengthText};
+constexpr std::array tries{&fixes::stockSection};
+
+Finding judge(const AxisView& view) {
+    const AxisStructure& s = view.evaluation.structure;
+    if (!s.stressRatio) return std::nullopt;
+    Verdict v = found(nullptr, s.stressRatio.value(), Reason::None, beamStrengthText,
+                      {{{Kind::Ratio, s.stressRatio.value()}, {Kind::Ratio, criteria::beamStrength}}});
+    // Plastic creeps under a lasting load.
+    if (s.printed) v.ceiling = State::Tight;
+    v.hazard = true;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule beamStrength{
+    .wants = criteria::beamStrength, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

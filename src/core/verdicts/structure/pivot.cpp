@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Strength of the pivot"};
+constexpr Message pinText{"The pivot pin stands {0} times its load."};
+constexpr Message pivotBearingText{"The pivot bearings stand {0} times the weight on them."};
+constexpr Message turningBearingText{"The turning bearing under the arm stands {0} times the moment on it."};
+constexpr Message pivotBoltText{"The bolts under the turning bearing stand {0} times their worst pull."};
+constexpr std::array sentences{pinText, pivotBearingText, turningBearingText, pivotBoltText};
+constexpr std::array tries{&fixes::thickerPin};
+
+/// The weakest of what holds an arm, as far as it is entered.
+Finding judge(const AxisView& view) {
+    const AxisStructure& s = view.evaluation.structure;
+    std::optional<Verdict> worst;
+    const auto take = [&](const Figure& ratio, Message sentence) {
+        if (!ratio || (worst && ratio.value() >= worst->ratio.value())) return;
+        worst = found(nullptr, ratio.value(), Reason::None, sentence, {{{Kind::Ratio, ratio.value()}}});
+    };
+    take(s.pinRatio, pinText);
+    take(s.bearingRatio, pivotBearingText);
+    take(s.momentRatio, turningBearingText);
+    take(s.boltRatio, pivotBoltText);
+    if (worst) worst->hazard = true;
+    return worst;
+}
+
+} // namespace
+
+constinit const Rule pivot{
+    .wants = criteria::pivot, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,95 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/fixes/family.h"
+
+#include "core/tools/structure_solve.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace gantry::fixes {
+namespace {
+
+constexpr Message standsAt{"stands at {0} and {1}"};
+constexpr Message boltsInEach{"{0} bolts in each clamp"};
+constexpr Message turnedOnSide{"the section turned on its side"};
+constexpr Message sectionOfSize{"section {0} × {1}"};
+
+/// The rail of the verdict's axis; null on rotary ones.
+const LinearMechanism* railOf(const Problem& p) {
+    return std::get_if<LinearMechanism>(&p.axis().mechanism);
+}
+
+void addStands(Candidates& out, const Problem& p, double first, double second) {
+    add(out, p, FixCost::SettingOnly, standsAt, {{{Kind::Length, first}, {Kind::Length, second}}},
+        [&](Axis& a) {
+            Rail& rail = std::get<LinearMechanism>(a.mechanism).rail;
+            rail.firstStand = first;
+            rail.secondStand = second;
+        });
+}
+
+Candidates bestPlaces(const Problem& p) {
+    Candidates out;
+    const LinearMechanism* linear = railOf(p);
+    if (linear == nullptr || linear->rail.support != RailSupport::TwoStands) return out;
+    if (const auto best = bestStands(p.project, p.axis(), &p.evaluation()))
+        addStands(out, p, best->first, best->second);
+    return out;
+}
+
+Candidates widerApart(const Problem& p) {
+    Candidates out;
+    const LinearMechanism* linear = railOf(p);
+    if (linear == nullptr || linear->rail.support != RailSupport::TwoStands) return out;
+    // Half of what is left to each end, again and again: the gentlest move that holds comes first.
+    double first = linear->rail.firstStand, second = linear->rail.secondStand;
+    for (int i = 0; i < 4; ++i) {
+        first = std::floor(500.0 * first) * 1e-3;
+        second = linear->railLength - std::floor(500.0 * (linear->railLength - second)) * 1e-3;
+        addStands(out, p, first, second);
+    }
+    return out;
+}
+
+Candidates moreBolts(const Problem& p) {
+    Candidates out;
+    const LinearMechanism* linear = railOf(p);
+    if (linear == nullptr || linear->rail.clampBolts <= 0) return out;
+    for (const int factor : {2, 3, 4}) {
+        const int bolts = linear->rail.clampBolts * factor;
+        add(out, p, FixCost::ToBuy, boltsInEach, {{{Kind::Count, static_cast<double>(bolts)}}},
+            [&](Axis& a) { std::get<LinearMechanism>(a.mechanism).rail.clampBolts = bolts; });
+    }
+    return out;
+}
+
+/// Of a rail or an arm.
+Candidates otherSections(const Problem& p) {
+    Candidates out;
+    const Section& now = sectionOf(p.axis());
+    for (const Section& s : sectionsToTry(p.project, now)) {
+        const bool turned = s.onEdge != now.onEdge && s.width == now.width && s.height == now.height;
+        add(out, p, turned ? FixCost::SettingOnly : FixCost::ToBuy, turned ? turnedOnSide : sectionOfSize,
+            {{{Kind::PartLength, s.width},
+              {Kind::PartLength, s.shape == SectionShape::RoundTube ? s.wall : s.height}}},
+            [&](Axis& a) { sectionOf(a) = s; });
+    }
+    // Turning what is there costs nothing, so it is tried first.
+    std::stable_sort(out.begin(), out.end(), [](const Candidate& a, const Candidate& b) {
+        return static_cast<int>(a.cost) < static_cast<int>(b.cost);
+    });
+    return out;
+}
+
+constexpr std::array standLabels{standsAt};
+constexpr std::array boltLabels{boltsInEach};
+constexpr std::array sectionLabels{turnedOnSide, sectionOfSize};
+
+} // namespace
+
+constinit const Family bestStandPlaces{"best_stand_places", standLabels, bestPlaces};
+constinit const Family standsOutwards{"stands_outwards", standLabels, widerApart};
+constinit const Family clampBolts{"clamp_bolts", boltLabels, moreBolts};
+constinit const Family stockSection{"stock_section", sectionLabels, otherSections};
+
+} // namespace gantry::fixes

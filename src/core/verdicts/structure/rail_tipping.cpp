@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Rail over its stands"};
+constexpr Message railTippingText{"With the carriage at {0} the rail is held {1} times against tipping over "
+                                  "its stand. Secure both stands before anything rides to the ends."};
+constexpr std::array sentences{railTippingText};
+constexpr std::array tries{&fixes::standsOutwards};
+
+Finding judge(const AxisView& view) {
+    const AxisStructure& s = view.evaluation.structure;
+    if (!s.tippingRatio) return std::nullopt;
+    Verdict v = found(nullptr, s.tippingRatio.value(), Reason::None, railTippingText,
+                      {{{Kind::Length, s.tippingAt.value()}, {Kind::Ratio, s.tippingRatio.value()}}});
+    v.hazard = true;
+    return v;
+}
+
+} // namespace
+
+constinit const Rule railTipping{
+    .wants = criteria::railTipping, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Sag and bend"};
+constexpr Message sagText{"In shot “{shot}” sag and slope shift the picture by {0} over the travel, where "
+                          "{1} is allowed, and by {2} at top speed, where {3} is."};
+constexpr std::array sentences{sagText};
+constexpr std::array tries{&fixes::bestStandPlaces, &fixes::stockSection, &fixes::slowerShot};
+
+/// What is allowed of drift and of framing over what bending makes of the picture; the worse of the two.
+Finding judge(const AxisView& view) {
+    const AxisStructure& s = view.evaluation.structure;
+    if (s.problem != Reason::None) {
+        if (s.problem != Reason::SupportsOffRail) return std::nullopt;
+        return found(nullptr, std::nan(""), s.problem, sagText, {});
+    }
+    const auto ratio = [&](const ShotEvaluation& e) {
+        const ErrorLimits& limits = view.shot(e).limits;
+        const double framing = limits.framing * view.project.camera.deliveredWidth;
+        return std::min(allowedOver(framing, e.sag.pixels.value()),
+                        allowedOver(limits.drift, e.sag.drift.value()));
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr || (e->problem == Reason::None && !e->sag.pixels)) return std::nullopt;
+    const ErrorLimits& limits = view.shot(*e).limits;
+    return found(e, ratio(*e), Reason::OutOfRange, sagText,
+                 {{{Kind::Pixels, e->sag.pixels.value()},
+                   {Kind::Pixels, limits.framing * view.project.camera.deliveredWidth},
+                   {Kind::PixelsPerFrame, e->sag.drift.value()},
+                   {Kind::PixelsPerFrame, limits.drift}}});
+}
+
+} // namespace
+
+constinit const Rule sag{
+    .wants = criteria::sag, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+namespace {
+
+constexpr Message title{"Settling time"};
+constexpr Message settlingText{
+    "After shot “{shot}” it swings at {0} for {1}; the shot leaves {2}. {3} of it comes from: {part}."};
+constexpr Message settlingLongText{"After shot “{shot}” it swings at {0}, and nothing damps it; the shot "
+                                   "leaves {2}. {3} of it comes from: {part}."};
+constexpr std::array sentences{settlingText, settlingLongText};
+constexpr std::array tries{&fixes::slowerSteps,  &fixes::tunedRamps,   &fixes::shotAcceleration,
+                           &fixes::longerSettle, &fixes::stockSection, &fixes::stifferPads,
+                           &fixes::slowerShot};
+
+/// Time that a shot leaves over the time until only its jitter limit is left. The frequency is that of what
+/// is entered as soft, or the measured one.
+Finding judge(const AxisView& view) {
+    const AxisStructure& s = view.evaluation.structure;
+    if (s.problem != Reason::None || s.soft.empty()) return std::nullopt;
+    const auto ratio = [&](const ShotEvaluation& e) {
+        if (e.rocking.settling.reason() == Reason::Unbounded) return 0.0; // nothing damps it
+        return std::min(allowedOver(view.shot(e).settle, e.rocking.settling.value()),
+                        criteria::settlingPlenty.value);
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr || e->rocking.settling.reason() == Reason::NotApplicable) return std::nullopt;
+    Verdict v = found(e, ratio(*e), e->rocking.settling.reason(),
+                      e->rocking.settling ? settlingText : settlingLongText,
+                      {{{Kind::Frequency, view.evaluation.model.mode->frequency},
+                        {Kind::Time, e->rocking.settling ? e->rocking.settling.value() : 0.0},
+                        {Kind::Time, view.shot(*e).settle},
+                        {Kind::Percentage, structure::shareOf(s.soft.front().part, s.all)}}});
+    v.part = softName(s.soft.front().cause);
+    return v;
+}
+
+} // namespace
+
+constinit const Rule settling{
+    .wants = criteria::settling, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+
+} // namespace gantry::rules
