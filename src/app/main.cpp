@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/write_bytes.h"
 #include "app/shell/log.h"
 #include "app/shell/main_window.h"
-#include "app/shell/write_bytes.h"
 #include "app/theme/tokens.h"
 
 #include <QApplication>
@@ -58,8 +58,8 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
     window.show();
     for (const bool night : {false, true}) {
         window.preferences().setNight(night);
-        for (int i = 0; i < window.stationCount(); ++i) {
-            window.showStation(i);
+        for (const QString& station : window.stationIds()) {
+            window.showStation(station);
             // Fixes are looked for 150 ms after the last change.
             QElapsedTimer clock;
             clock.start(); // A simulated move belongs to the picture.
@@ -68,9 +68,9 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
             if (simulates) simulate->click();
             while (clock.elapsed() < (simulates ? 1500 : 500))
                 QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-            const QString file = QStringLiteral("%1/%2-%3.png")
-                                     .arg(folder, window.stationName(i).toLower(),
-                                          night ? QStringLiteral("night") : QStringLiteral("day"));
+            const QString file =
+                QStringLiteral("%1/%2-%3.png")
+                    .arg(folder, station, night ? QStringLiteral("night") : QStringLiteral("day"));
             if (const QString problem = gantry::app::writePng(file, window.grab().toImage());
                 !problem.isEmpty()) {
                 std::fprintf(stderr, "%s\n", qPrintable(problem));

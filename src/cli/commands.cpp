@@ -66,7 +66,7 @@ void printAxis(const Project& project, std::size_t index, const AxisEvaluation& 
     const Kind acceleration = linear ? Kind::Acceleration : Kind::AngularAcceleration;
     out << axis.name << " (" << axis.id << ")\n"
         << "  steps per " << (linear ? "mm" : "degree") << ": "
-        << units::plainNumber(e.steps.stepsPerUnit.value(), 6)
+        << (e.steps.stepsPerUnit ? units::plainNumber(e.steps.stepsPerUnit.value(), 6) : std::string())
         << (e.model.exactStepsPerUnit ? " (exactly " + e.model.exactStepsPerUnit->text() + ")" : "") << '\n'
         << "  one microstep: " << show(e.step, travel) << '\n'
         << "  natural frequency: " << show(e.resonance.frequency, Kind::Frequency) << '\n';
@@ -76,12 +76,11 @@ void printAxis(const Project& project, std::size_t index, const AxisEvaluation& 
         << (linear ? " or " + show(c.slope.value, Kind::Angle) : "") << " or "
         << show(c.acceleration.value, acceleration) << " or " << show(c.speed.value, speed) << '\n';
     for (const ShotEvaluation& s : e.shots)
-        out << "  shot " << project.shots[static_cast<std::size_t>(s.shot)].id << ": "
-            << show(s.motion.topSpeed, speed) << ", " << show(s.motion.motorSpeed, Kind::RotationRate) << ", "
-            << show(s.pulseRate, Kind::Frequency) << ", needs " << show(s.torque.needed, Kind::Torque)
-            << " of " << show(s.torque.available, Kind::Torque) << ", margin "
-            << show(s.torque.margin, Kind::Ratio) << ", microstep " << show(s.place.step, Kind::Pixels)
-            << '\n';
+        out << "  shot " << project.shots[s.shot.at()].id << ": " << show(s.motion.topSpeed, speed) << ", "
+            << show(s.motion.motorSpeed, Kind::RotationRate) << ", " << show(s.pulseRate, Kind::Frequency)
+            << ", needs " << show(s.torque.needed, Kind::Torque) << " of "
+            << show(s.torque.available, Kind::Torque) << ", margin " << show(s.torque.margin, Kind::Ratio)
+            << ", microstep " << show(s.place.step, Kind::Pixels) << '\n';
 }
 
 int verdicts(const Project& project, std::ostream& out, std::ostream& err) {

@@ -64,7 +64,7 @@ private:
         return project_.axes[i].id;
     }
     std::string nameOf(std::string_view key, const ShotEvaluation& s, std::size_t) const {
-        return std::string(key) + '/' + project_.shots[static_cast<std::size_t>(s.shot)].id;
+        return std::string(key) + '/' + project_.shots[s.shot.at()].id;
     }
 
     const Project& project_;

@@ -21,7 +21,7 @@ Json resultJson(const Project& project, const Axis& axis, const ShotEvaluation& 
     const std::string u = kindOf(axis) == AxisKind::Linear ? "m" : "rad";
     Json j;
     j["axis"] = axis.id;
-    j["shot"] = project.shots[static_cast<std::size_t>(shot.shot)].id;
+    j["shot"] = project.shots[shot.shot.at()].id;
     j["lost_full_steps"] = r.lostFullSteps;
     j["lost_at_s"] = r.lostAt >= 0.0 ? Json(r.lostAt) : Json(nullptr);
     if (r.lostAt < 0.0) j["lost_at_s_why"] = "it keeps in step";
@@ -48,7 +48,7 @@ int simulate(const SimulateCall& call, const Project& project, std::ostream& out
         if (!call.axis.empty() && axis.id != call.axis) continue;
         const AxisEvaluation e = evaluateAxis(project, axis);
         for (const ShotEvaluation& s : e.shots) {
-            const Shot& shot = project.shots[static_cast<std::size_t>(s.shot)];
+            const Shot& shot = project.shots[s.shot.at()];
             if (!call.shot.empty() && shot.id != call.shot) continue;
             const auto input = simulationOf(axis, e, s);
             if (!input) {

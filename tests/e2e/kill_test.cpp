@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shell/document.h"
-#include "app/shell/recovery.h"
+#include "app/model/document.h"
+#include "app/model/recovery.h"
 #include "io/project/project_file.h"
 #include "io/project/versions.h"
 #include "support/files.h"

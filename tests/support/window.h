@@ -108,7 +108,10 @@ public:
         QTRY_VERIFY(QApplication::activePopupWidget() == nullptr);
         QVERIFY2(taken, qPrintable(entry));
     }
-    void station(int number) const {
+    /// Goes to a station by its key.
+    void station(QStringView id) const {
+        const auto number = static_cast<int>(window->stationIds().indexOf(id)) + 1;
+        QVERIFY(number > 0);
         // Without a window manager nothing gives the window its focus back after a dialog.
         // A menu that just closed may still be told that it became active; ask until the window really has
         // it.

@@ -21,7 +21,7 @@ class BenchToolsTest : public QObject {
     TestHome home_;
 
     QDialog* open(WindowDriver& d, const QString& tool, const QString& name) {
-        d.station(3);
+        d.station(u"drives");
         d.pickFromMenu(d.find<QPushButton>("benchTools"), tool);
         return d.window->findChild<QDialog*>(name);
     }
@@ -253,7 +253,7 @@ private slots:
     }
     void measuredFrictionIsTaken() {
         WindowDriver d;
-        d.station(1);
+        d.station(u"brief");
         auto* editor = d.find<FieldEditor>("axes/slide/mechanism/running_friction_N");
         QVERIFY(editor != nullptr);
         auto* button = editor->findChild<QToolButton*>();
@@ -278,7 +278,7 @@ private slots:
     }
     void linksAreReorderedByKeyAndDrag() {
         WindowDriver d;
-        d.station(3);
+        d.station(u"drives");
         d.pickFromMenu(d.find<QPushButton>("addPart"), "Belt stage");
         d.pickFromMenu(d.find<QPushButton>("addPart"), "Worm and wheel");
         QVERIFY(std::holds_alternative<WormStage>(d.project().axes[0].links[1]));
@@ -299,7 +299,7 @@ private slots:
     }
     void everyKindOfMotorIsChosenInTheWindow() {
         WindowDriver d;
-        d.station(3);
+        d.station(u"drives");
         d.window->session().setChainColumn(1);
         auto* kind = d.find<QComboBox>("partKind");
         kind->setFocus();

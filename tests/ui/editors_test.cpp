@@ -58,7 +58,7 @@ class EditorsTest : public QObject {
     void tryStructure(WindowDriver& d) {
         const auto page = [&](int part) {
             d.find<QComboBox>("structurePart")->setCurrentIndex(part);
-            d.window->showStation(1);
+            d.window->showStation(u"structure");
         };
         for (int part = 0; part < 6; ++part) {
             page(part);
@@ -97,13 +97,13 @@ private slots:
                                     [](Project& p) { p.profiles.emplace_back().id = "shelf"; });
         for (int axis = 0; axis < 2; ++axis) {
             d.window->session().setAxis(axis);
-            for (int station = 0; station < d.window->stationCount(); ++station) {
+            for (const QString& station : d.window->stationIds()) {
                 d.window->showStation(station);
-                if (d.window->stationName(station) == "Structure") {
+                if (station == "structure") {
                     tryStructure(d);
                     continue;
                 }
-                if (d.window->stationName(station) != "Drives") {
+                if (station != "drives") {
                     tryAllShown(d);
                     continue;
                 }
@@ -133,7 +133,7 @@ private slots:
     }
     void anEmptyProjectShowsNoDeadEditor() {
         WindowDriver d(false);
-        for (int station = 0; station < d.window->stationCount(); ++station) {
+        for (const QString& station : d.window->stationIds()) {
             d.window->showStation(station);
             for (FieldEditor* e : d.window->findChildren<FieldEditor*>())
                 if (e->isVisible()) QVERIFY2(e->isEnabled(), qPrintable(e->path()));

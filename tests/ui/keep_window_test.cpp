@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/file_lock.h"
+#include "app/model/recovery.h"
+#include "app/model/state_folder.h"
 #include "app/preferences/shelf.h"
-#include "app/shell/file_lock.h"
-#include "app/shell/recovery.h"
-#include "app/shell/state_folder.h"
 #include "app/shell/versions_dialog.h"
 #include "core/model/fields.h"
 #include "core/model/size_limits.h"
@@ -112,7 +112,7 @@ private slots:
         key(d, Qt::Key_S);
         QVERIFY(d.window->document().saving());
         QVERIFY(header(d).contains("saving"));
-        d.station(1);
+        d.station(u"brief");
         d.type("axes/slide/mechanism/moving_mass_kg", "4.25 kg"); // goes on meanwhile
         QVERIFY(d.window->document().saving());
         QTRY_VERIFY(!d.window->document().saving());
@@ -407,7 +407,7 @@ private slots:
             p.name = name.toStdString();
             for (Axis& a : p.axes) a.name = name.toStdString();
         });
-        for (int station = 1; station <= d.window->stationCount(); ++station) {
+        for (const QString& station : d.window->stationIds()) {
             d.station(station);
             QTest::qWait(30);
             int labels = 0;
@@ -504,7 +504,7 @@ private slots:
             Document& doc = d.window->document();
             switch (below(12)) {
             case 0:
-                d.window->showStation(static_cast<int>(below(5)));
+                d.window->showStation(d.window->stationIds().at(static_cast<qsizetype>(below(5))));
                 break;
             case 1:
                 d.window->session().setAxis(static_cast<int>(below(doc.project().axes.size())));

@@ -24,14 +24,12 @@ class KeyboardTest : public QObject {
     }
 private slots:
     void everyControlIsReachedAndNamed_data() {
-        QTest::addColumn<int>("station");
-        QTest::newRow("Brief") << 1;
-        QTest::newRow("Drives") << 2;
-        QTest::newRow("Limits") << 3;
-        QTest::newRow("Controller") << 4;
+        QTest::addColumn<QString>("station");
+        for (const QString& id : WindowDriver().window->stationIds())
+            QTest::addRow("%s", qPrintable(id)) << id;
     }
     void everyControlIsReachedAndNamed() {
-        QFETCH(int, station);
+        QFETCH(QString, station);
         WindowDriver d;
         d.station(station);
         const QSet<QWidget*> seen = walk(d);
@@ -68,7 +66,7 @@ private slots:
     }
     void chainByArrowKeys() {
         WindowDriver d;
-        d.station(3);
+        d.station(u"drives");
         auto* chain = d.find("chainView");
         chain->setFocus();
         QTest::keyClick(chain, Qt::Key_Right);

@@ -29,7 +29,7 @@ class LimitsStationTest : public QObject {
 private slots:
     void recommendedIsSetAndUndone() {
         WindowDriver d;
-        d.station(4);
+        d.station(u"limits");
         const Project before = d.project();
         const AxisLimits l =
             axisLimits(before, before.axes[0], d.window->document().assessment().evaluation.axes[0]);
@@ -47,7 +47,7 @@ private slots:
     /// The crossed ring follows the mouse, as one undoable step.
     void pointIsDragged() {
         WindowDriver d;
-        d.station(4);
+        d.station(u"limits");
         auto* plot = d.find("envelopePlot");
         QWidget* canvas = nullptr;
         for (QWidget* w : plot->findChildren<QWidget*>())
@@ -73,7 +73,7 @@ private slots:
     }
     void shotIsSimulatedAndFaultsAreTold() {
         WindowDriver d;
-        d.station(4);
+        d.station(u"limits");
         click(d, "simulateShot");
         QTRY_VERIFY_WITH_TIMEOUT(d.status().contains("keeps in step"), 20000);
         QVERIFY(d.status().contains("Simulated: against gravity")); // the dolly climbs
@@ -86,7 +86,7 @@ private slots:
     /// Whatever is selected when it ends, a result speaks of the axis it was started for.
     void resultBelongsToItsAxis() {
         WindowDriver d;
-        d.station(4);
+        d.station(u"limits");
         click(d, "simulateShot");
         d.window->session().setAxis(1);
         QTRY_VERIFY_WITH_TIMEOUT(d.status().startsWith("Simulated"), 20000);
@@ -95,7 +95,7 @@ private slots:
     }
     void samplingFindsWhatMattersMost() {
         WindowDriver d;
-        d.station(4);
+        d.station(u"limits");
         auto* measure = d.window->findChild<QPushButton*>("measureFirst");
         QTRY_VERIFY_WITH_TIMEOUT(measure->isVisible(), 20000);
         QTest::mouseClick(measure, Qt::LeftButton);
@@ -103,7 +103,7 @@ private slots:
     }
     void ladderNarrowsTheMotor() {
         WindowDriver d;
-        d.station(4);
+        d.station(u"limits");
         d.pickFromMenu(d.find<QPushButton>("limitsTools"), "Stall ladder");
         auto* dialog = d.window->findChild<QDialog*>("ladderDialog");
         QVERIFY(dialog != nullptr);
@@ -130,7 +130,7 @@ private slots:
     }
     void timeForADistance() {
         WindowDriver d;
-        d.station(4);
+        d.station(u"limits");
         d.pickFromMenu(d.find<QPushButton>("limitsTools"), "Time for a distance");
         auto* dialog = d.window->findChild<QDialog*>("timeDialog");
         auto* result = dialog->findChild<QLabel*>("timeResult");
@@ -145,7 +145,7 @@ private slots:
     }
     void stripSaysItsBands() {
         WindowDriver d;
-        d.station(4);
+        d.station(u"limits");
         auto* strip = d.find<SpeedStrip>("speedStrip");
         QVERIFY(strip->inWords().contains("rotor resonance") && strip->inWords().contains("Reveal"));
     }

@@ -79,8 +79,8 @@ class NewcomerTest : public QObject {
         QVERIFY2(chain->accessibleDescription().startsWith(name + ","), qPrintable(name));
         ++actions_;
     }
-    void station(WindowDriver& d, int n) {
-        d.station(n);
+    void station(WindowDriver& d, QStringView id) {
+        d.station(id);
         ++actions_;
     }
     /// Saved, opened again and evaluated by the command line, the rig has an answer.
@@ -109,7 +109,7 @@ private slots:
         fill(d, "Slope", "10 deg");
         fill(d, "Distance", "5 m");
         fill(d, "Time", "60 s");
-        station(d, 3);
+        station(d, u"drives");
         part(d, "Winch and cord");
         fill(d, "Drum diameter", "50 mm");
         fill(d, "Cord diameter", "2 mm");
@@ -127,7 +127,7 @@ private slots:
         press(d, "Orbit boom");
         fill(d, "Angle", "120 deg");
         fill(d, "Time", "40 s");
-        station(d, 3);
+        station(d, u"drives");
         part(d, "Motor");
         fill(d, "No-load speed", "20 rpm");
         fill(d, "Stall torque", "4 Nm");
@@ -147,7 +147,7 @@ private slots:
         press(d, "Belt slider");
         fill(d, "Moving mass", "6 kg");
         fill(d, "Rail length", "1.4 m");
-        station(d, 3);
+        station(d, u"drives");
         part(d, "Motor");
         choose(d, "Servo, step and direction");
         fill(d, "Rated torque", "0.4 Nm");

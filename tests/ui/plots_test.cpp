@@ -51,7 +51,7 @@ private slots:
         int looked = 0;
         for (const auto& [name, axis] : rigs) {
             Rig d(name, axis);
-            for (int station = 0; station < d.window->stationCount(); ++station) {
+            for (const QString& station : d.window->stationIds()) {
                 d.window->showStation(station);
                 QTest::qWait(60);
                 for (Plot* plot : d.window->findChildren<Plot*>()) {
@@ -101,7 +101,7 @@ private slots:
     }
     void sagIsWrittenAsItIs() {
         Rig d("fernhouse-dolly", 0);
-        d.station(2);
+        d.station(u"structure");
         const Project& p = d.project();
         const auto& e = d.window->document().assessment().evaluation.axes[0];
         const auto curve = sagCurve(p, p.axes[0], &e.shots[0]);
@@ -121,7 +121,7 @@ private slots:
     }
     void gravityReadsOutAsMomentsByHand() {
         Rig d("kettle-jib", 1);
-        d.station(2);
+        d.station(u"structure");
         const Project& p = d.project();
         const auto& r = std::get<RotaryMechanism>(p.axes[1].mechanism);
         // Where the cursor finds level, the torque is the sum of weights times arms.
@@ -139,7 +139,7 @@ private slots:
     }
     void rampsAreComparedInTheWindow() {
         Rig d("fernhouse-dolly", 0);
-        d.station(4);
+        d.station(u"limits");
         d.pickFromMenu(d.find<QPushButton>("limitsTools"), "Compare ramps");
         auto* dialog = d.window->findChild<QDialog*>("rampsDialog");
         QVERIFY(dialog != nullptr);
@@ -160,7 +160,7 @@ private slots:
     /// The longest bar belongs to the largest share, and the picture of the bars follows the rig.
     void budgetIsDrawn() {
         Rig d("kettle-jib", 1);
-        d.station(2);
+        d.station(u"structure");
         const auto open = [&] {
             d.pickFromMenu(d.find<QPushButton>("structureTools"), "Error budget");
             return d.window->findChild<QDialog*>("budgetDialog");

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shell/recovery.h"
+#include "app/model/recovery.h"
 #include "core/model/fields.h"
 #include "support/dialogs.h"
 #include "support/files.h"

@@ -30,13 +30,13 @@ class StructureStationTest : public QObject {
             QFile::copy(QString::fromStdString(dataPath("demo/kettle-jib.gantry")), copy);
             window->openFile(copy);
             window->session().setAxis(1);
-            station(2);
+            station(u"structure");
         }
         ~Jib() { window.reset(); }
         void page(const char* name) {
             auto* part = find<QComboBox>("structurePart");
             part->setCurrentIndex(part->findText(name));
-            window->showStation(1);
+            window->showStation(u"structure");
         }
         const Boom& boom() const { return std::get<RotaryMechanism>(project().axes[1].mechanism).boom; }
     };
@@ -103,7 +103,7 @@ private slots:
     void balanceButtonBalances() {
         Jib d;
         d.find<QComboBox>("structurePart")->setCurrentIndex(1);
-        d.window->showStation(1);
+        d.window->showStation(u"structure");
         d.type("axes/boom/mechanism/boom/counterweight/behind_m", "0.4 m");
         const double before =
             d.window->document().assessment().evaluation.axes[1].structure.gravityWorst.value();
@@ -118,7 +118,7 @@ private slots:
     }
     void standsAreDraggedAndPlaced() {
         WindowDriver d;
-        d.station(2);
+        d.station(u"structure");
         const auto& rail = std::get<LinearMechanism>(d.project().axes[0].mechanism).rail;
         const double before = rail.secondStand;
         drag(d, "axes/slide/mechanism/rail/second_stand_m", {-40, 8});
@@ -138,7 +138,7 @@ private slots:
     /// Any section can be listed, priced and changed, and is compared flat and on edge until it is taken out.
     void sectionsOfOnesOwnAreListed() {
         WindowDriver d;
-        d.station(2);
+        d.station(u"structure");
         d.window->document().change("x", [](Project& p) {
             p.profiles.clear();
             std::get<LinearMechanism>(p.axes[0].mechanism).rail.section.price = 0.0;
@@ -158,7 +158,7 @@ private slots:
         closeDialog(dialog);
         auto* part = d.find<QComboBox>("structurePart");
         part->setCurrentIndex(part->findText("Sections to compare"));
-        d.window->showStation(1);
+        d.window->showStation(u"structure");
         const QString path = "profiles/" + QString::fromStdString(d.project().profiles[0].id) + "/";
         d.type(path + "section/width_m", "77 mm");
         d.type(path + "section/price_per_m", "31");
@@ -262,7 +262,7 @@ private slots:
     }
     void sectionsAreComparedAndUsed() {
         WindowDriver d;
-        d.station(2);
+        d.station(u"structure");
         d.pickFromMenu(d.find<QPushButton>("structureTools"), "Compare sections");
         auto* dialog = d.window->findChild<QDialog*>("sectionsDialog");
         QVERIFY(dialog != nullptr);
@@ -295,7 +295,7 @@ private slots:
     }
     void testsAreNotedAndGoStale() {
         WindowDriver d;
-        d.station(2);
+        d.station(u"structure");
         d.pickFromMenu(d.find<QPushButton>("structureTools"), "Tests and what is stale");
         auto* dialog = d.window->findChild<QDialog*>("testsDialog");
         QVERIFY(dialog != nullptr);
@@ -319,7 +319,7 @@ private slots:
     }
     void budgetShowsTheChosenShot() {
         WindowDriver d;
-        d.station(2);
+        d.station(u"structure");
         d.pickFromMenu(d.find<QPushButton>("structureTools"), "Error budget");
         auto* dialog = d.window->findChild<QDialog*>("budgetDialog");
         auto* bars = dialog->findChild<BudgetBars*>("budgetBars");
@@ -336,7 +336,7 @@ private slots:
         d.pickFromMenu(d.find<QPushButton>("structureTools"), "Add a room to keep out of");
         const std::string id = d.project().keepOut.back().id;
         d.find<QComboBox>("structurePart")->setCurrentIndex(4);
-        d.window->showStation(1);
+        d.window->showStation(u"structure");
         d.type(QStringLiteral("keep_out/%1/x_m").arg(QString::fromStdString(id)), "1.5 m");
         QCOMPARE(d.project().keepOut.back().x, 1.5);
         bool said = false;
@@ -347,7 +347,7 @@ private slots:
     /// Brief: a payload item is added and typed, and the arm that carries it feels it.
     void payloadReachesTheArm() {
         Jib d;
-        d.station(1);
+        d.station(u"brief");
         const double before = d.window->document().assessment().evaluation.axes[1].model.chain.load.inertia;
         auto* add = d.find<QPushButton>("payloadListAdd");
         QVERIFY(add != nullptr);
@@ -367,7 +367,7 @@ private slots:
     }
     void kindOfShotIsChosen() {
         WindowDriver d;
-        d.station(1);
+        d.station(u"brief");
         const std::string shot = d.project().shots[0].id;
         auto* kind = d.find<FieldEditor>(QStringLiteral("shots/%1/kind").arg(QString::fromStdString(shot)));
         QVERIFY(kind != nullptr);

@@ -4,6 +4,8 @@
 #include "app/shell/station_rail.h"
 #include "app/shell/verdict_column.h"
 #include "cli/commands.h"
+#include "core/evaluate/evaluate.h"
+#include "core/verdicts/later.h"
 #include "support/dialogs.h"
 #include "support/files.h"
 #include "support/window.h"
@@ -52,7 +54,7 @@ private slots:
     /// prints.
     void changeTeethEverywhere() {
         WindowDriver d;
-        d.station(3);
+        d.station(u"drives");
         auto* chain = d.find("chainView");
         QTest::mouseClick(chain, Qt::LeftButton, {},
                           QPoint(92 + (chain->width() - 92) * 5 / 12, 40)); // third tile of six
@@ -63,7 +65,7 @@ private slots:
         QVERIFY(d.status().contains("100 steps per mm exactly"));
         auto* table = d.find<QTableView>("driveTable");
         QCOMPARE(cell(table, 4, 5), QString("10 µm")); // one microstep at the carriage
-        d.station(5);
+        d.station(u"controller");
         QCOMPARE(setting(d.find<QTableView>("settingsTable"), "Steps per unit"), QString("100"));
         QVERIFY(
             d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("Steps per unit          100"));
@@ -75,9 +77,65 @@ private slots:
         QVERIFY(nlohmann::json::parse(out.str())["axes"][0]["steps_per_unit_exact"] == "100/1");
     }
 
+    /// What the window evaluates for one edit, wherever it is made and whatever is shown: one assessment,
+    /// with the new value, and nothing of the old one.
+    void oneAssessmentAnEdit() {
+        WindowDriver d;
+        auto& document = d.window->document();
+        for (const QString& station : d.window->stationIds()) {
+            d.station(station);
+            int refreshes = 0;
+            const auto counting = connect(&document, &Document::changed, this, [&] { ++refreshes; });
+            for (const bool typed : {true, false}) {
+                const std::uint64_t before = axisEvaluations();
+                refreshes = 0;
+                if (typed && station == u"drives") {
+                    d.window->session().setChainColumn(4);
+                    d.type("axes/slide/mechanism/moving_mass_kg", "3.4");
+                } else {
+                    document.change("an edit", [&](Project& p) {
+                        auto& slide = std::get<LinearMechanism>(p.axes[0].mechanism);
+                        slide.movingMass.value += 0.01;
+                    });
+                }
+                QCoreApplication::processEvents();
+                const std::uint64_t spent = axisEvaluations() - before;
+                const std::uint64_t alone = axisEvaluations();
+                (void)assess(d.project());
+                if (station == u"brief") // says what is to come would change
+                    for (const LaterAxis& l : d.project().later)
+                        (void)whatChanges(d.project(), document.assessment(), l);
+                QCOMPARE(spent, axisEvaluations() - alone);
+                QCOMPARE(refreshes, 1);
+            }
+            disconnect(counting);
+        }
+    }
+    /// A fix was assessed when it was tried, and is not again when it is taken; undoing it is an edit.
+    void aFixIsNotComputedAgain() {
+        WindowDriver d;
+        auto& document = d.window->document();
+        const Verdict* bad = verdict(d, "power_off", 0);
+        QVERIFY(bad != nullptr);
+        const Verdict wanted = *bad;
+        const auto fixes = findFixes(d.project(), document.assessment(), wanted, {}, 1, {partsLibrary(), {}});
+        QVERIFY(!fixes.empty());
+        const std::uint64_t before = axisEvaluations();
+        document.apply("Fix", fixes.front());
+        QCOMPARE(axisEvaluations(), before);
+        QVERIFY(d.project() == fixes.front().result);
+        const Assessment afresh = assess(d.project());
+        QCOMPARE(document.assessment().verdicts.size(), afresh.verdicts.size());
+        for (std::size_t i = 0; i < afresh.verdicts.size(); ++i)
+            QCOMPARE(document.assessment().verdicts[i].low, afresh.verdicts[i].low);
+        const std::uint64_t undone = axisEvaluations();
+        document.undoStack()->undo();
+        QVERIFY(axisEvaluations() > undone);
+        QCOMPARE(verdict(d, "power_off", 0)->state, wanted.state);
+    }
     void applyAFixAndUndoIt() {
         WindowDriver d;
-        d.station(3);
+        d.station(u"drives");
         QTRY_VERIFY(d.find("verdict_power_off")->findChild<QPushButton*>("fix0") != nullptr);
         QCOMPARE(verdict(d, "power_off", 0)->state, State::Over);
         d.click(d.find("verdict_power_off")->findChild<QPushButton*>("fix0"));
@@ -190,7 +248,7 @@ private slots:
 
     void peakAndRmsAreTwoViewsOfOneValue() {
         WindowDriver d;
-        d.station(3);
+        d.station(u"drives");
         d.window->session().setChainColumn(0);
         const auto editors = d.window->findChildren<FieldEditor*>("axes/slide/driver/run_current_rms_A");
         QCOMPARE(editors.size(), 2);
@@ -256,19 +314,19 @@ private slots:
         QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).holdingTorque.source, Source::Guess);
         // Everything else is a marked assumption.
         QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).inductance.source, Source::Assumed);
-        d.station(3);
+        d.station(u"drives");
         QVERIFY(d.find("driveTable")->isVisible());
     }
 
     void addsAndRemovesStagesAndShots() {
         WindowDriver d;
-        d.station(3);
+        d.station(u"drives");
         d.pickFromMenu(d.find<QPushButton>("addPart"), "Belt stage");
         QCOMPARE(d.project().axes[0].links.size(), std::size_t(1));
         QVERIFY(d.status().contains("240 steps per mm"));
         d.click(d.find("removePart"));
         QVERIFY(d.project().axes[0].links.empty());
-        d.station(1);
+        d.station(u"brief");
         d.click(d.find("addShot"));
         QCOMPARE(d.project().shots.size(), std::size_t(4));
         QVERIFY(findMovement(d.project().shots[3], "slide") != nullptr);
@@ -278,7 +336,7 @@ private slots:
 
     void shotPickerChangesTheTable() {
         WindowDriver d;
-        d.station(3);
+        d.station(u"drives");
         auto* table = d.find<QTableView>("driveTable");
         QCOMPARE(cell(table, 0, 5), QString("250 mm/s"));
         auto* picker = d.find<QComboBox>("shotPicker");
@@ -301,13 +359,13 @@ private slots:
         d.click(aside);
         QCOMPARE(d.project().setAside.at(0).reason, std::string("a strap holds it"));
         QVERIFY(d.find("verdict_power_off")->isVisible()); // a falling camera stays in sight
-        d.station(5);
+        d.station(u"controller");
         QVERIFY(d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("a strap holds it"));
     }
 
     void copiesTemplateText() {
         WindowDriver d;
-        d.station(5);
+        d.station(u"controller");
         auto* choice = d.find<QComboBox>("templateChoice");
         choice->setFocus();
         for (int i = 0; i < 3; ++i) QTest::keyClick(choice, Qt::Key_Down);
@@ -336,7 +394,7 @@ private slots:
 
     void plotsAreSaved() {
         WindowDriver d;
-        d.station(3);
+        d.station(u"drives");
         auto* plot = d.find<TorquePlot>("torquePlot");
         QString error;
         for (const char* name : {"torque.svg", "torque.png", "torque.csv"}) {

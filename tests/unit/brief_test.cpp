@@ -51,17 +51,16 @@ private slots:
         const Evaluation e = evaluate(p);
         const AxisDemands d = demandsOf(p, e.axes[0]);
         // Reveal 250 mm/s is the fastest, creep 19 mm/s the slowest and, at 25 frames, 0.76 mm the finest.
-        QCOMPARE(p.shots[static_cast<std::size_t>(d.fastest.shot)].id, std::string("reveal"));
-        QCOMPARE(p.shots[static_cast<std::size_t>(d.slowest.shot)].id, std::string("creep"));
+        QCOMPARE(p.shots[d.fastest.shot.at()].id, std::string("reveal"));
+        QCOMPARE(p.shots[d.slowest.shot.at()].id, std::string("creep"));
         QCOMPARE(d.finest.shot, d.slowest.shot);
-        VERIFY_NEAR(d.finest.value.value(),
-                    d.slowest.value.value() / p.shots[static_cast<std::size_t>(d.finest.shot)].frameRate,
+        VERIFY_NEAR(d.finest.value.value(), d.slowest.value.value() / p.shots[d.finest.shot.at()].frameRate,
                     1e-12);
         for (const ShotEvaluation& s : e.axes[0].shots) {
             QVERIFY(s.motion.topSpeed.value() <= d.fastest.value.value());
             QVERIFY(s.motion.acceleration.value() <= d.steepest.value.value());
         }
-        QCOMPARE(demandsOf(p, AxisEvaluation{}).fastest.shot, -1);
+        QCOMPARE(demandsOf(p, AxisEvaluation{}).fastest.shot, ShotIndex());
     }
     void completenessFollowsTheProject() {
         Project slider = rigs::make(rigs::RigKind::BeltSlider);
@@ -129,7 +128,7 @@ private slots:
     void budgetAddsUp() {
         const Project p = demoProject();
         const Evaluation e = evaluate(p);
-        const ErrorBudget b = errorBudget(p, e, 0);
+        const ErrorBudget b = errorBudget(p, e, ShotIndex(0));
         QVERIFY(!b.lines.empty());
         std::array<double, 4> sums{};
         for (std::size_t i = 0; i < b.lines.size(); ++i) {
@@ -143,8 +142,8 @@ private slots:
         for (const BudgetLine& l : b.lines)
             if (l.axis == 0 && l.kind == ErrorKind::Repeat) repeat += l.amount;
         for (const ShotEvaluation& s : e.axes[0].shots)
-            if (s.shot == 0) VERIFY_NEAR(repeat, s.errors.repeat.value(), 1e-9);
-        QVERIFY(errorBudget(p, e, 99).lines.empty());
+            if (s.shot == ShotIndex(0)) VERIFY_NEAR(repeat, s.errors.repeat.value(), 1e-9);
+        QVERIFY(errorBudget(p, e, ShotIndex(99)).lines.empty());
     }
     void testsGoStale() {
         Project p = demoProject();

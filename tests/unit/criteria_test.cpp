@@ -126,12 +126,12 @@ private slots:
         Project p = withShots({{0.25, 0.8}, {0.1, 0.2}});
         p.shots[1].moves[0].movement = ByTime<AxisKind::Linear>{0.6, 0.01, 0.0, 0.0};
         const Assessment a = assess(p);
-        QCOMPARE(a.evaluation.axes[0].worst()->shot, 0);
+        QCOMPARE(a.evaluation.axes[0].worst()->shot, ShotIndex(0));
         const auto torque = std::find_if(a.verdicts.begin(), a.verdicts.end(), [](const Verdict& v) {
             return ruleKey(v) == "torque" && v.axis == 0;
         });
         QCOMPARE(torque->state, State::Unknown);
-        QCOMPARE(torque->shot, 1);
+        QCOMPARE(torque->shot, ShotIndex(1));
     }
 };
 

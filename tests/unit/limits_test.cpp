@@ -178,8 +178,8 @@ private slots:
                 return m.axis == p.axes[0].id;
             })->movement = BySpeed<AxisKind::Linear>{0.2, e.resonance.speed.value(), 0.1});
         const AxisLimits l = axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0]));
-        const auto shot =
-            std::find_if(l.shots.begin(), l.shots.end(), [](const StripShot& s) { return s.shot == 0; });
+        const auto shot = std::find_if(l.shots.begin(), l.shots.end(),
+                                       [](const StripShot& s) { return s.shot == ShotIndex(0); });
         QVERIFY(shot != l.shots.end() && shot->better.has_value());
         QVERIFY(*shot->better > e.resonance.high.value() || *shot->better < e.resonance.low.value());
         QVERIFY(std::abs(shot->speed - move.speed) < 1e-12);
@@ -335,7 +335,7 @@ private slots:
         double worst = 1e9;
         for (const ShotEvaluation& s : e.shots)
             worst =
-                std::min(worst, p.shots[static_cast<std::size_t>(s.shot)].limits.jitter /
+                std::min(worst, p.shots[s.shot.at()].limits.jitter /
                                     (2 * motion::rockingAfter(s.profile, *e.model.mode) * s.pixelsPerUnit));
         VERIFY_NEAR(*ratio, worst, 1e-9);
         p.axes[0].vibration.frequency.value = 0.0;

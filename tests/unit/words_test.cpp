@@ -87,7 +87,28 @@ private slots:
         QCOMPARE(Figure::of(INFINITY).reason(), Reason::OutOfRange);
         QCOMPARE(Figure::of(INFINITY, Reason::Unbounded).reason(), Reason::Unbounded);
         QCOMPARE(Figure::of(3.0).value(), 3.0);
-        QVERIFY(std::isnan(Figure::none(Reason::NoShot).value()));
+        QCOMPARE(Figure::none(Reason::NoShot).valueOr(7.0), 7.0);
+        QCOMPARE(Figure::none(Reason::None).reason(), Reason::OutOfRange);
+    }
+    /// What is computed of figures has a number where all have one, else the reason of the first without.
+    void figuresPassReasonsOn() {
+        const Figure two = 2.0, shot = Figure::none(Reason::NoShot), base = Figure::none(Reason::NeedsBase);
+        QCOMPARE((two + 3.0).value(), 5.0);
+        QCOMPARE((two - 3.0).value(), -1.0);
+        QCOMPARE((two * 3.0).value(), 6.0);
+        QCOMPARE((3.0 / two).value(), 1.5);
+        QCOMPARE((two / 0.0).reason(), Reason::OutOfRange);
+        for (const Figure& f :
+             {two * shot, shot + base, shot - two, shot / 0.0, lesser(two, shot), greater(shot, base),
+              shot.map([](double) { return 1.0; }), shot.then([](double) { return Figure(1.0); })})
+            QCOMPARE(f.reason(), Reason::NoShot);
+        QCOMPARE(lesser(two, 3.0).value(), 2.0);
+        QCOMPARE(lesser(3.0, two).value(), 2.0);
+        QCOMPARE(greater(two, 3.0).value(), 3.0);
+        QVERIFY(less(two, 3.0) && !less(3.0, two) && !less(two, two) && !less(shot, two) && !less(two, shot));
+        QCOMPARE(two.map([](double x) { return x * x; }).value(), 4.0);
+        QCOMPARE(two.map([](double) { return INFINITY; }).reason(), Reason::OutOfRange);
+        QCOMPARE(two.then([&](double) { return base; }).reason(), Reason::NeedsBase);
     }
 };
 

@@ -3,6 +3,7 @@
 
 #include "app/instruments/toothed_wheel.h"
 #include "app/theme/tokens.h"
+#include "core/model/overload.h"
 
 #include <QPainter>
 #include <algorithm>
@@ -275,12 +276,12 @@ struct OutputPainter {
 };
 
 void paintAnyMotor(QPainter& p, const QRectF& box, const Motor& motor) {
-    if (std::holds_alternative<HobbyServo>(motor))
-        paintHobbyServo(p, box);
-    else if (std::holds_alternative<GearedDc>(motor) || std::holds_alternative<DcServo>(motor))
-        paintCan(p, box, std::holds_alternative<GearedDc>(motor));
-    else
-        paintMotor(p, box);
+    std::visit(overload{[&](const Stepper&) { paintMotor(p, box); },
+                        [&](const ServoMotor&) { paintMotor(p, box); },
+                        [&](const DcServo&) { paintCan(p, box, false); },
+                        [&](const GearedDc&) { paintCan(p, box, true); },
+                        [&](const HobbyServo&) { paintHobbyServo(p, box); }},
+               motor);
 }
 
 } // namespace

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/part_words.h"
 
+#include "core/model/kind_traits.h"
 #include "core/model/kinds.h"
 
 #include <QCoreApplication>
@@ -103,14 +104,11 @@ QString partName(const Context& context, const ChainColumn& c) {
         if (c.link >= static_cast<int>(axis->links.size())) return {};
         return text(labelOf(axis->links[static_cast<std::size_t>(c.link)]));
     case ChainPart::Output: {
-        if (linear && std::holds_alternative<BeltOutput>(std::get<LinearMechanism>(axis->mechanism).output))
-            return tr("Pulley");
+        if (outputTraits(*axis).flexible && !outputTraits(*axis).pullsOnly) return tr("Pulley");
         return std::visit([](const auto& m) { return text(labelOf(m.output)); }, axis->mechanism);
     }
     case ChainPart::Belt:
-        return std::holds_alternative<WinchOutput>(std::get<LinearMechanism>(axis->mechanism).output)
-                   ? tr("Cord")
-                   : tr("Belt");
+        return outputTraits(*axis).pullsOnly ? tr("Cord") : tr("Belt");
     case ChainPart::Load:
         return linear ? tr("Carriage") : tr("Load");
     case ChainPart::Picture:
@@ -125,7 +123,7 @@ QString partDetail(const Context& context, const ChainColumn& c) {
     const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism);
     switch (c.part) {
     case ChainPart::Driver:
-        if (std::holds_alternative<Stepper>(axis->motor))
+        if (std::get_if<Stepper>(&axis->motor) != nullptr)
             return QStringLiteral("1/%1 · %2")
                 .arg(axis->driver.microsteps)
                 .arg(context.show(context.document.project().controller.pulseCeiling, Kind::Frequency));
@@ -157,7 +155,7 @@ QString partDetail(const Context& context, const ChainColumn& c) {
         return {};
     case ChainPart::Picture:
         if (const ShotEvaluation* s = context.shotEvaluation()) {
-            const Shot& shot = context.document.project().shots[static_cast<std::size_t>(s->shot)];
+            const Shot& shot = context.document.project().shots[s->shot.at()];
             return tr("%1 at %2")
                 .arg(context.show(shot.focalLength, Kind::PartLength),
                      context.show(shot.subjectDistance, Kind::Length));
@@ -239,8 +237,7 @@ QString driveInShort(const Context& context, const Axis& axis, const AxisEvaluat
         if (const auto* belt = std::get_if<BeltOutput>(&m->output)) return tr("%1T belt").arg(belt->teeth);
         return ofOutput(axis, OutputWords{context});
     }
-    return axis.links.empty() &&
-                   std::holds_alternative<DirectOutput>(std::get<RotaryMechanism>(axis.mechanism).output)
+    return axis.links.empty() && outputTraits(axis).none
                ? tr("direct")
                : tr("%1:1").arg(context.show(e.totalRatio, Kind::Ratio));
 }

@@ -2,7 +2,7 @@
 #include "app/instruments/plot.h"
 
 #include "app/instruments/field_group.h"
-#include "app/shell/write_bytes.h"
+#include "app/model/write_bytes.h"
 #include "app/theme/tokens.h"
 
 #include <QBuffer>

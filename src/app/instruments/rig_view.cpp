@@ -35,8 +35,7 @@ void RigView::setSmall() {
 }
 
 void RigView::refresh() {
-    const Project& p = context_.document.project();
-    layout_ = layRig(setupOf(p, Courses::No), shownPose(p.axes));
+    layout_ = context_.document.results().layout();
     heading_ = 0.0;
     for (const RigBody& b : layout_.bodies)
         if (b.kind == BodyKind::Arm && std::hypot(b.to.x - b.from.x, b.to.y - b.from.y) > 1e-6)

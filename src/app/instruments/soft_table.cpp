@@ -82,8 +82,7 @@ void SoftTable::paintEvent(QPaintEvent*) {
         cell(2, y, context_.show(s.part.damping, Kind::Percentage, 2));
         QString alone = QStringLiteral("–");
         if (shot != nullptr && shot->problem == Reason::None) {
-            const double limit =
-                context_.document.project().shots[static_cast<std::size_t>(shot->shot)].limits.jitter;
+            const double limit = context_.document.project().shots[shot->shot.at()].limits.jitter;
             const Figure time = settlesAlone(*shot, s.part, limit);
             alone = time ? context_.show(time, Kind::Time, 2) : tr("for ever");
         }

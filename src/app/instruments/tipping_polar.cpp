@@ -21,12 +21,11 @@ TippingPolar::TippingPolar(const Context& context, QWidget* parent) : QWidget(pa
 
 void TippingPolar::refresh() {
     const Assessment& a = context_.document.assessment();
-    cases_ = tippingPolar(setupOf(context_.document.project(), Courses::No), a.evaluation.axes);
+    cases_ = context_.document.results().tipping();
     const RigStructure& rig = a.evaluation.rig;
     if (rig.tipping)
         words_ = tr("holds %1 times at worst, towards %2")
-                     .arg(context_.show(std::min(rig.tipping.value(), rig.tippingEmergency.value()),
-                                        units::Kind::Ratio),
+                     .arg(context_.show(lesser(rig.tipping, rig.tippingEmergency), units::Kind::Ratio),
                           context_.show(rig.tippingDirection, units::Kind::Angle));
     else if (rig.anchorPull)
         words_ = tr("held by anchors that pull with up to %1")
@@ -43,7 +42,8 @@ void TippingPolar::refresh() {
 void TippingPolar::paintAnchors(QPainter& p) const {
     const Tokens& t = tokens();
     const RigStructure& rig = context_.document.assessment().evaluation.rig;
-    const double pull = rig.anchorPull.value(), stand = context_.document.project().base.anchorStrength.value;
+    const double pull = rig.anchorPull.valueOr(0.0),
+                 stand = context_.document.project().base.anchorStrength.value;
     const double wanted = criteria::anchors;
     const double whole = 1.1 * std::max(stand, wanted * pull);
     if (!(whole > 0.0)) return;

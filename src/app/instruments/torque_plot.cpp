@@ -83,7 +83,7 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     setEmptyText({});
     const DriveModel& m = axis->model;
     const bool hasShot = shot != nullptr && shot->problem == Reason::None;
-    const double shotSpeed = hasShot ? shot->motion.motorSpeed.value() : 0.0;
+    const double shotSpeed = hasShot ? shot->motion.motorSpeed.valueOr(0.0) : 0.0;
     // Steppers to beyond their corner, other motors to where their torque ends.
     const double own = axis->cornerSpeed ? axis->cornerSpeed.value() * 2.2
                        : axis->checks.motorTopSpeed
@@ -113,8 +113,8 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
           static_cast<QCPAbstractItem*>(marginText_)})
         item->setVisible(hasShot);
     if (hasShot) {
-        const double x = shotSpeed / rpm, needed = shot->torque.needed.value() / unit.factor,
-                     available = shot->torque.available.value() / unit.factor;
+        const double x = shotSpeed / rpm, needed = shot->torque.needed.valueOr(0.0) / unit.factor,
+                     available = shot->torque.available.valueOr(0.0) / unit.factor;
         margin_->start->setCoords(x, needed);
         margin_->end->setCoords(x, available);
         const double tick = top / rpm * 0.03;
@@ -129,7 +129,7 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
     resonance_->setVisible(static_cast<bool>(axis->resonance.low));
     if (axis->resonance.low) resonance_->topLeft->setCoords(axis->resonance.low.value() / perRpm, highest);
     if (axis->resonance.low)
-        resonance_->bottomRight->setCoords(axis->resonance.high.value() / perRpm,
+        resonance_->bottomRight->setCoords(axis->resonance.high.valueOr(0.0) / perRpm,
                                            plot_->yAxis->range().lower);
     const double volts = std::visit(
         [](const auto& p) {

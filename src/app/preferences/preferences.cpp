@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/preferences/preferences.h"
 
-#include "app/shell/write_bytes.h"
+#include "app/model/write_bytes.h"
 #include "app/theme/tokens.h"
 #include "io/files/text_file.h"
 

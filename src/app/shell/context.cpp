@@ -49,7 +49,7 @@ const ShotEvaluation* Context::shotEvaluation() const {
     const AxisEvaluation* e = axisEvaluation();
     if (e == nullptr) return nullptr;
     for (const ShotEvaluation& s : e->shots)
-        if (s.shot == session.shot()) return &s;
+        if (s.shot.row() == session.shot()) return &s;
     return e->worst();
 }
 

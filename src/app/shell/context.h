@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/model/document.h"
 #include "app/preferences/preferences.h"
 #include "app/preferences/shelf.h"
-#include "app/shell/document.h"
 
 #include <QObject>
 

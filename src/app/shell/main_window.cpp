@@ -1,16 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/main_window.h"
 
+#include "app/model/recovery.h"
 #include "app/shell/axis_column.h"
 #include "app/shell/plain_labels.h"
-#include "app/shell/recovery.h"
 #include "app/shell/station_rail.h"
 #include "app/shell/verdict_column.h"
-#include "app/stations/brief/brief_station.h"
-#include "app/stations/controller/controller_station.h"
-#include "app/stations/drives/drives_station.h"
-#include "app/stations/limits/limits_station.h"
-#include "app/stations/structure/structure_station.h"
+#include "app/stations/stations.h"
 #include "app/theme/tokens.h"
 #include "core/model/edit_axes.h"
 
@@ -55,15 +51,16 @@ MainWindow::MainWindow(QWidget* parent)
     unitButton_->setObjectName(QStringLiteral("units"));
     themeButton_->setObjectName(QStringLiteral("theme"));
     makeActions();
-    addStation(new BriefStation(context_, stack_));
-    addStation(new StructureStation(context_, stack_));
-    addStation(new DrivesStation(context_, stack_));
-    addStation(new LimitsStation(context_, stack_));
-    addStation(new ControllerStation(context_, stack_));
     QStringList names;
-    for (const Station* s : stations_) names << s->name();
+    for (const StationEntry& entry : stationEntries()) {
+        Station* station = entry.make(context_, stack_);
+        stations_.push_back(station);
+        stack_->addWidget(station);
+        connect(station, &Station::message, this, &MainWindow::say);
+        names << station->name();
+    }
     rail_->setStations(names);
-    connect(rail_, &StationRail::chosen, this, &MainWindow::showStation);
+    connect(rail_, &StationRail::chosen, this, &MainWindow::showPlace);
     connect(&document_, &Document::changed, this, &MainWindow::refreshAll);
     connect(&document_, &Document::fileChanged, this, &MainWindow::refreshFileState);
     connect(&document_, &Document::refused, this, [this](const QString& sentence) { say(sentence, true); });
@@ -84,8 +81,7 @@ MainWindow::MainWindow(QWidget* parent)
     statusTimer_.setSingleShot(true);
     connect(&statusTimer_, &QTimer::timeout, this, [this] { say({}, false); });
     restyle();
-    showStation(0);
-    refreshAll();
+    showPlace(0);
     refreshFileState();
 }
 
@@ -107,8 +103,8 @@ void MainWindow::makeActions() {
     action(tr("Here is what I have"), {}, [this] {
         if (!mayLeave()) return;
         startEmpty();
-        showStation(0);
-        static_cast<BriefStation*>(stations_[0])->startFromWhatIHave();
+        showStation(u"brief");
+        stations_[placeOf(u"brief")]->startFromWhatIHave();
     })->setObjectName(QStringLiteral("actionWhatIHave"));
     action(tr("Open…"), QKeySequence::Open, [this] { openDialog(); });
     menu->addMenu(recentMenu_);
@@ -159,7 +155,7 @@ void MainWindow::makeActions() {
     for (int i = 0; i < 9; ++i) {
         auto* shortcut = new QShortcut(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), this);
         connect(shortcut, &QShortcut::activated, this, [this, i] {
-            if (i < stations_.size()) showStation(i);
+            if (i < stations_.size()) showPlace(i);
         });
     }
     auto* axisMenu = new QMenu(this);
@@ -174,23 +170,32 @@ void MainWindow::makeActions() {
             [this, axisMenu] { axisMenu->popup(axes_->mapToGlobal(QPoint(leftWidth - 40, 120))); });
 }
 
-void MainWindow::addStation(Station* station) {
-    stations_.push_back(station);
-    stack_->addWidget(station);
-    connect(station, &Station::message, this, &MainWindow::say);
+int MainWindow::placeOf(QStringView station) const {
+    const auto entries = stationEntries();
+    const auto it =
+        std::find_if(entries.begin(), entries.end(), [&](const StationEntry& e) { return station == e.id; });
+    return it == entries.end() ? -1 : static_cast<int>(it - entries.begin());
 }
 
-int MainWindow::stationCount() const {
-    return static_cast<int>(stations_.size());
-}
-QString MainWindow::stationName(int station) const {
-    return stations_[station]->name();
+QStringList MainWindow::stationIds() const {
+    QStringList out;
+    for (const StationEntry& e : stationEntries()) out << e.id;
+    return out;
 }
 
-void MainWindow::showStation(int station) {
-    stack_->setCurrentIndex(station);
-    rail_->setCurrent(station);
-    stations_[station]->refresh();
+QString MainWindow::stationName(QStringView id) const {
+    const int place = placeOf(id);
+    return place < 0 ? QString() : stations_[place]->name();
+}
+
+void MainWindow::showStation(QStringView id) {
+    if (const int place = placeOf(id); place >= 0) showPlace(place);
+}
+
+void MainWindow::showPlace(int place) {
+    stack_->setCurrentIndex(place);
+    rail_->setCurrent(place);
+    stations_[place]->refresh();
 }
 
 void MainWindow::addAxis(Role role, bool linear) {
@@ -205,8 +210,7 @@ void MainWindow::refreshAll() {
     axes_->refresh();
     verdicts_->refresh();
     stations_[stack_->currentIndex()]->refresh();
-    int over = 0;
-    for (int i = 0; i < stationCount(); ++i) {
+    for (int i = 0; i < static_cast<int>(stations_.size()); ++i) {
         const QStringList rules = stations_[i]->rules();
         const Verdict* worst = nullptr;
         for (const Verdict& v : document_.assessment().verdicts) {
@@ -217,28 +221,32 @@ void MainWindow::refreshAll() {
         }
         rail_->setWorst(i, worst != nullptr ? worst->state : State::Unknown);
     }
-    for (const Verdict& v : document_.assessment().verdicts) over += v.state == State::Over ? 1 : 0;
-    const auto verdictCount = document_.assessment().verdicts.size();
-    if (!statusTimer_.isActive()) {
-        QString left;
-        if (const AxisEvaluation* e = context_.axisEvaluation()) {
-            const QString name = QString::fromStdString(context_.axis()->name);
-            const QString unit = e->model.kind == AxisKind::Linear ? tr("mm") : tr("degree");
-            if (const auto& exact = e->model.exactStepsPerUnit)
-                left = tr("%1: %2 steps per %3 exactly · ")
-                           .arg(name,
-                                exact->denominator() == 1 ? QString::number(exact->numerator())
-                                                          : QString::fromStdString(exact->text()),
-                                unit);
-            else if (e->steps.stepsPerUnit)
-                left = tr("%1: about %2 steps per %3 · ")
-                           .arg(name, context_.show(e->steps.stepsPerUnit, units::Kind::Ratio, 5), unit);
-            else
-                left = tr("%1: takes no steps · ").arg(name);
-        }
-        status_->setText(left + tr("%1 verdicts, %2 over").arg(verdictCount).arg(over));
-    }
     if (title_->text() != document_.displayName()) title_->setText(document_.displayName());
+    refreshStatus();
+}
+
+void MainWindow::refreshStatus() {
+    if (statusTimer_.isActive()) return; // what was said still stands
+    const std::vector<Verdict>& verdicts = document_.assessment().verdicts;
+    const auto over = std::count_if(verdicts.begin(), verdicts.end(),
+                                    [](const Verdict& v) { return v.state == State::Over; });
+    QString left;
+    if (const AxisEvaluation* e = context_.axisEvaluation()) {
+        const QString name = QString::fromStdString(context_.axis()->name);
+        const QString unit = e->model.kind == AxisKind::Linear ? tr("mm") : tr("degree");
+        if (const auto& exact = e->model.exactStepsPerUnit)
+            left = tr("%1: %2 steps per %3 exactly · ")
+                       .arg(name,
+                            exact->denominator() == 1 ? QString::number(exact->numerator())
+                                                      : QString::fromStdString(exact->text()),
+                            unit);
+        else if (e->steps.stepsPerUnit)
+            left = tr("%1: about %2 steps per %3 · ")
+                       .arg(name, context_.show(e->steps.stepsPerUnit, units::Kind::Ratio, 5), unit);
+        else
+            left = tr("%1: takes no steps · ").arg(name);
+    }
+    status_->setText(left + tr("%1 verdicts, %2 over").arg(verdicts.size()).arg(over));
 }
 
 void MainWindow::restyle() {
@@ -259,7 +267,7 @@ void MainWindow::say(const QString& sentence, bool refused) {
         status_->setStyleSheet(refused ? QStringLiteral("color: %1").arg(tokens().brick.name()) : QString());
     }
     if (sentence.isEmpty()) {
-        refreshAll();
+        refreshStatus();
         return;
     }
     status_->setText(sentence);

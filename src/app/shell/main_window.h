@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/jobs/fix_job.h"
+#include "app/model/fix_job.h"
 #include "app/shell/context.h"
 
 #include <QMainWindow>
@@ -36,9 +36,9 @@ public:
     Document& document() { return document_; }
     Session& session() { return session_; }
     Preferences& preferences() { return preferences_; }
-    void showStation(int station);
-    int stationCount() const;
-    QString stationName(int station) const;
+    void showStation(QStringView id);
+    QStringList stationIds() const; ///< in the order of the rail
+    QString stationName(QStringView id) const;
 
 protected:
     void closeEvent(QCloseEvent* event) override;
@@ -47,8 +47,11 @@ protected:
 
 private:
     void makeActions();
-    void addStation(Station* station);
+    int placeOf(QStringView station) const; ///< −1: there is none of that id
+    void showPlace(int place);
     void refreshAll();
+    /// What stands at the foot while nothing else is to be said.
+    void refreshStatus();
     void refreshFileState();
     void restyle();
     void say(const QString& sentence, bool refused);

@@ -2,8 +2,8 @@
 // The window and its file: opening, saving, leaving, recovering, and other programs that change it meanwhile.
 #include "app/shell/main_window.h"
 
+#include "app/model/recovery.h"
 #include "app/shell/axis_column.h"
-#include "app/shell/recovery.h"
 #include "app/shell/versions_dialog.h"
 #include "app/theme/tokens.h"
 
@@ -225,7 +225,7 @@ void MainWindow::startEmpty() {
     document_.newProject({});
     session_.setAxis(0);
     session_.setShot(-1);
-    showStation(0);
+    showStation(u"brief");
 }
 
 void MainWindow::fillRecent() {

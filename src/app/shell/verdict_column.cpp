@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <algorithm>
+#include <cmath>
 
 namespace gantry::app {
 namespace {
@@ -22,36 +23,69 @@ VerdictCard::VerdictCard(const Context& context, QWidget* parent)
     : QWidget(parent), context_(context), asideButton_(new QPushButton(this)) {
     asideButton_->setProperty("role", "link");
     connect(asideButton_, &QPushButton::clicked, this,
-            [this] { aside_.isEmpty() ? emit setAside(verdict_) : emit takeUp(verdict_); });
+            [this] { looks_.aside.isEmpty() ? emit setAside(verdict_) : emit takeUp(verdict_); });
 }
 
-void VerdictCard::show(const Verdict& verdict, const std::vector<Fix>* fixes) {
-    verdict_ = verdict;
+VerdictCard::Looks VerdictCard::looksOf(const Verdict& verdict, const FixJob::Fixes& fixes) const {
     const Project& project = context_.document.project();
-    title_ = QString::fromStdString(title(verdict));
-    sentence_ = QString::fromStdString(sentence(verdict, project, context_.system()));
+    const auto ratio = [&](double r) { return context_.show(r, units::Kind::Ratio, 2); };
+    Looks out;
+    out.title = QString::fromStdString(title(verdict));
+    out.sentence = QString::fromStdString(sentence(verdict, project, context_.system()));
     const SetAside* aside = setAsideFor(project, verdict);
-    aside_ = aside != nullptr ? QString::fromStdString(aside->reason) : QString();
-    if (!aside_.isEmpty()) sentence_ += QLatin1Char(' ') + tr("Set aside: %1").arg(aside_);
-    const bool mendable = verdict.state == State::Over || verdict.state == State::Tight;
-    looking_ = mendable && fixes == nullptr && aside_.isEmpty();
-    fixes_.clear();
-    if (fixes != nullptr && aside_.isEmpty()) fixes_ = *fixes;
-    setAccessibleName(title_);
-    setAccessibleDescription(utf8(stateWord(verdict.state)) + QStringLiteral(". ") + sentence_);
+    out.aside = aside != nullptr ? QString::fromStdString(aside->reason) : QString();
+    if (!out.aside.isEmpty()) out.sentence += QLatin1Char(' ') + tr("Set aside: %1").arg(out.aside);
+    out.ratio = !verdict.ratio                ? QStringLiteral("?")
+                : verdict.ratio.value() > 100 ? tr("×100+")
+                                              : QStringLiteral("×") + ratio(verdict.ratio.value());
+    if (less(verdict.ratio, 100.0)) {
+        if (verdict.bounds.wanted > 1.0) out.detail = tr("want ×%1").arg(ratio(verdict.bounds.wanted));
+        if (verdict.low < verdict.ratio.value() * 0.995)
+            out.detail +=
+                (out.detail.isEmpty() ? QString() : QStringLiteral(", ")) +
+                (verdict.switches ? tr("low ×%1, switches") : tr("low ×%1")).arg(ratio(verdict.low));
+    }
+    out.state = verdict.state;
+    out.system = context_.system();
+    out.bubble = bubblePlace(verdict);
+    out.mendable = verdict.state == State::Over || verdict.state == State::Tight;
+    out.looking = out.mendable && fixes == nullptr && out.aside.isEmpty();
+    if (out.aside.isEmpty()) out.fixes = fixes;
+    out.readOnly = context_.document.readOnly();
+    out.night = context_.preferences.night();
+    return out;
+}
 
-    const QFontMetrics metrics(textFont(11));
-    sentenceHeight_ = metrics.boundingRect(QRect(0, 0, cardWidth, 400), Qt::TextWordWrap, sentence_).height();
+void VerdictCard::show(const Verdict& verdict, const FixJob::Fixes& fixes) {
+    verdict_ = verdict;
+    const Looks looks = looksOf(verdict, fixes);
+    if (looks == looks_ && height_ > 0) return;
+    if (looks.sentence != looks_.sentence || height_ == 0) {
+        sentence_.setText(looks.sentence);
+        sentence_.setTextFormat(Qt::PlainText);
+        sentence_.setTextWidth(cardWidth);
+        sentence_.prepare({}, textFont(11));
+        sentenceHeight_ = static_cast<int>(std::ceil(sentence_.size().height()));
+    }
+    looks_ = looks;
+    setAccessibleName(looks_.title);
+    setAccessibleDescription(utf8(stateWord(verdict.state)) + QStringLiteral(". ") + looks_.sentence);
+    placeButtons();
+    update();
+}
+
+void VerdictCard::placeButtons() {
+    const Project& project = context_.document.project();
     int y = 40 + sentenceHeight_ + 4;
-    if (looking_) y += 18;
-    const int buttons = static_cast<int>(fixes_.size());
+    if (looks_.looking) y += 18;
+    const int buttons = looks_.fixes != nullptr ? static_cast<int>(looks_.fixes->size()) : 0;
     while (buttons_.size() < buttons) {
         auto* b = new QPushButton(this);
         b->setProperty("role", "fix");
         const int i = static_cast<int>(buttons_.size());
         b->setObjectName(QStringLiteral("fix%1").arg(i));
         connect(b, &QPushButton::clicked, this,
-                [this, i] { emit applyFix(fixes_[static_cast<std::size_t>(i)]); });
+                [this, i] { emit applyFix((*looks_.fixes)[static_cast<std::size_t>(i)]); });
         buttons_.push_back(b);
         setTabOrder(b, asideButton_);
     }
@@ -60,12 +94,12 @@ void VerdictCard::show(const Verdict& verdict, const std::vector<Fix>* fixes) {
         QPushButton* b = buttons_[i];
         b->setVisible(i < buttons);
         if (i >= buttons) continue;
-        const Fix& fix = fixes_[static_cast<std::size_t>(i)];
+        const Fix& fix = (*looks_.fixes)[static_cast<std::size_t>(i)];
         const QString label =
             tr("Fix: %1").arg(QString::fromStdString(describe(fix, project, context_.system())));
         b->setText(buttonMetrics.elidedText(label, Qt::ElideRight, cardWidth - 18));
         b->setGeometry(0, y, std::min(cardWidth, buttonMetrics.horizontalAdvance(label) + 20), buttonHeight);
-        b->setEnabled(!context_.document.readOnly());
+        b->setEnabled(!looks_.readOnly);
         QString effects = tr("%1, then %2").arg(utf8(costWords(fix.cost)), utf8(stateWord(fix.stateAfter)));
         for (const SideEffect& s : fix.sideEffects)
             effects += tr("; %1 becomes %2")
@@ -75,63 +109,46 @@ void VerdictCard::show(const Verdict& verdict, const std::vector<Fix>* fixes) {
         b->setProperty("effects", effects);
         y += buttonHeight + 16;
     }
-    asideButton_->setVisible(mendable || !aside_.isEmpty());
+    asideButton_->setVisible(looks_.mendable || !looks_.aside.isEmpty());
     if (asideButton_->isVisibleTo(this)) {
-        asideButton_->setText(aside_.isEmpty() ? tr("Set aside") : tr("Take up again"));
-        asideButton_->setAccessibleName(asideButton_->text() + QStringLiteral(" ") + title_);
+        asideButton_->setText(looks_.aside.isEmpty() ? tr("Set aside") : tr("Take up again"));
+        asideButton_->setAccessibleName(asideButton_->text() + QStringLiteral(" ") + looks_.title);
         asideButton_->setGeometry(cardWidth - 70, 21, 70, 18);
     }
     height_ = y + 8;
-    update();
 }
 
 void VerdictCard::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Tokens& t = tokens();
-    paintVial(p, QRectF(0, 3, 64, 14), verdict_.state, bubblePlace(verdict_));
-    p.setFont(textFont(12, true));
+    paintVial(p, QRectF(0, 3, 64, 14), looks_.state, looks_.bubble);
     p.setPen(t.ink);
-    const QString ratio =
-        verdict_.ratio ? (verdict_.ratio.value() > 100
-                              ? tr("×100+")
-                              : QStringLiteral("×") + context_.show(verdict_.ratio, units::Kind::Ratio, 2))
-                       : QStringLiteral("?");
     p.setFont(textFont(12));
-    const int ratioWidth = p.fontMetrics().horizontalAdvance(ratio);
-    p.drawText(QRect(cardWidth - ratioWidth, 0, ratioWidth, 20), Qt::AlignVCenter, ratio);
+    const int ratioWidth = p.fontMetrics().horizontalAdvance(looks_.ratio);
+    p.drawText(QRect(cardWidth - ratioWidth, 0, ratioWidth, 20), Qt::AlignVCenter, looks_.ratio);
     p.setFont(textFont(12, true));
     p.drawText(QRect(74, 0, cardWidth - 80 - ratioWidth, 20), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(title_, Qt::ElideRight, cardWidth - 80 - ratioWidth));
+               p.fontMetrics().elidedText(looks_.title, Qt::ElideRight, cardWidth - 80 - ratioWidth));
     p.setFont(textFont(11, true));
-    p.setPen(stateColour(verdict_.state));
-    const QString word = utf8(stateWord(verdict_.state));
+    p.setPen(stateColour(looks_.state));
+    const QString word = utf8(stateWord(looks_.state));
     p.drawText(QRect(0, 20, 70, 18), Qt::AlignVCenter, word);
     const int wordWidth = p.fontMetrics().horizontalAdvance(word) + 10;
     p.setFont(textFont(11));
     p.setPen(t.second);
-    QString detail;
-    if (verdict_.ratio && verdict_.ratio.value() < 100) {
-        detail = verdict_.bounds.wanted > 1.0
-                     ? tr("want ×%1").arg(context_.show(verdict_.bounds.wanted, units::Kind::Ratio, 2))
-                     : QString();
-        if (verdict_.low < verdict_.ratio.value() * 0.995)
-            detail += (detail.isEmpty() ? QString() : QStringLiteral(", ")) +
-                      (verdict_.switches ? tr("low ×%1, switches") : tr("low ×%1"))
-                          .arg(context_.show(verdict_.low, units::Kind::Ratio, 2));
-    }
     const int room = cardWidth - wordWidth - (asideButton_->isVisible() ? 68 : 0);
     p.drawText(QRect(wordWidth, 20, room, 18), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(detail, Qt::ElideRight, room));
-    p.setPen(aside_.isEmpty() ? t.second : t.third);
-    p.drawText(QRect(0, 40, cardWidth, sentenceHeight_ + 4), Qt::TextWordWrap, sentence_);
-    if (looking_) {
+               p.fontMetrics().elidedText(looks_.detail, Qt::ElideRight, room));
+    p.setPen(looks_.aside.isEmpty() ? t.second : t.third);
+    p.drawStaticText(0, 40, sentence_);
+    if (looks_.looking) {
         p.setPen(t.third);
         p.drawText(QRect(0, 42 + sentenceHeight_, cardWidth, 18), Qt::AlignVCenter, tr("looking for fixes…"));
     }
     p.setFont(textFont(10));
     p.setPen(t.second);
-    for (int i = 0; i < static_cast<int>(fixes_.size()); ++i) {
-        const QPushButton* b = buttons_[i];
+    for (const QPushButton* b : buttons_) {
+        if (b->isHidden()) continue;
         const QString effects = b->property("effects").toString();
         p.drawText(QRect(4, b->geometry().bottom() + 1, cardWidth - 4, 14), Qt::AlignVCenter,
                    p.fontMetrics().elidedText(effects, Qt::ElideRight, cardWidth - 4));
@@ -188,9 +205,9 @@ void VerdictColumn::refresh() {
 void VerdictColumn::apply(const Fix& fix) {
     const QString name = tr("Fix: %1").arg(
         QString::fromStdString(describe(fix, context_.document.project(), context_.system())));
-    // The card that sent this is rebuilt by the edit, so the result must not live in it.
-    Project result = fix.result;
-    context_.document.edit(name, std::move(result));
+    // The card that sent this is rebuilt by the edit, so the fix must not live in it.
+    const Fix chosen = fix;
+    context_.document.apply(name, chosen);
 }
 
 void VerdictColumn::askSetAside(const Verdict& v) {

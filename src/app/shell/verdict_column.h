@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/jobs/fix_job.h"
+#include "app/model/fix_job.h"
 #include "app/shell/context.h"
 
+#include <QStaticText>
 #include <QWidget>
 
 class QPushButton;
@@ -16,8 +17,8 @@ class VerdictCard : public QWidget {
     Q_OBJECT
 public:
     VerdictCard(const Context& context, QWidget* parent);
-    /// `fixes` null: none looked for yet (or none to look for).
-    void show(const Verdict& verdict, const std::vector<Fix>* fixes);
+    /// `fixes` null: none looked for yet (or none to look for). What looks as before is not painted again.
+    void show(const Verdict& verdict, const FixJob::Fixes& fixes);
     int wantedHeight() const { return height_; }
 
 signals:
@@ -30,12 +31,25 @@ protected:
 
 private:
     Context context_;
+    /// All that the card's looks depend on.
+    struct Looks {
+        QString title, sentence, ratio, detail, aside;
+        State state = State::Unknown;
+        units::System system = units::System::Metric;
+        double bubble = 0.0;
+        FixJob::Fixes fixes;
+        bool looking = false, mendable = false, readOnly = false, night = false;
+
+        friend bool operator==(const Looks&, const Looks&) = default;
+    };
+    Looks looksOf(const Verdict& verdict, const FixJob::Fixes& fixes) const;
+    void placeButtons();
+
     Verdict verdict_;
-    QString title_, sentence_, aside_;
-    bool looking_ = false;
-    std::vector<Fix> fixes_;
+    Looks looks_;
     QList<QPushButton*> buttons_;
     QPushButton* asideButton_;
+    QStaticText sentence_; ///< laid out once, painted often
     int sentenceHeight_ = 0, height_ = 0;
 };
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/versions_dialog.h"
 
-#include "app/shell/document.h"
+#include "app/model/document.h"
 #include "core/words/differences.h"
 #include "io/files/text_file.h"
 #include "io/project/project_file.h"

@@ -18,6 +18,8 @@ public:
     virtual QString name() const = 0;
     virtual void refresh() = 0;
     virtual void applyTheme() {}
+    /// Begins a rig of which everything is a marked assumption; of the station that offers it.
+    virtual void startFromWhatIHave() {}
     /// Rules whose worst state the station rail shows here.
     virtual QStringList rules() const = 0;
 

@@ -37,7 +37,7 @@ void fillSteps(AxisEvaluation& e, const Controller& controller) {
         const double kept = std::round(perUnit * grid) / grid;
         e.steps.stepsPerUnitKept = Figure::of(kept);
         e.steps.roundingShare = Figure::of(kept / perUnit - 1.0);
-        e.steps.roundingOverTravel = Figure::of(std::abs(e.steps.roundingShare.value()) * m.travel);
+        e.steps.roundingOverTravel = std::abs(kept / perUnit - 1.0) * m.travel;
     }
     e.travelPerMotorRev = Figure::of(2.0 * pi * m.outputPerRad);
     e.step = m.commandAngle > 0.0 ? Figure::of(m.microstep()) : Figure::none(Reason::NotApplicable);
@@ -107,7 +107,7 @@ void fillStandstill(AxisEvaluation& e, const Axis& axis) {
                          ? Figure::of(std::min(axis.brake.holdingTorque.value / brakeNeeded(m, axis),
                                                gripBehindBrake(m, axis) / gravity))
                          : Figure::none(Reason::NotApplicable);
-    off.falls = gravity > m.friction && !e.checks.locks && !(off.brakeRatio.value() >= 1.0);
+    off.falls = gravity > m.friction && !e.checks.locks && !(off.brakeRatio && off.brakeRatio.value() >= 1.0);
     if (!off.falls) {
         off.energy = off.speed = Figure::none(Reason::NotApplicable);
         return;
@@ -148,17 +148,16 @@ void fillLimits(AxisEvaluation& e, Searches searches) {
         return;
     }
     const ShotEvaluation* worst = e.worst();
-    const double acceleration =
-        worst != nullptr ? worst->motion.acceleration.value() : m.settings.acceleration;
-    if (!std::isfinite(acceleration)) {
-        e.torqueLimitSpeed = e.maxSpeed = Figure::none(worst->problem);
+    const Figure acceleration = worst != nullptr ? worst->motion.acceleration : m.settings.acceleration;
+    if (!acceleration) {
+        e.torqueLimitSpeed = e.maxSpeed = acceleration;
         return;
     }
     // 1e5 rad/s is beyond any motor; reaching it means that torque sets no limit.
     const double beyond = 1e5 * m.outputPerRad;
-    const double byTorque = torqueLimitSpeed(m, acceleration, beyond);
+    const double byTorque = torqueLimitSpeed(m, acceleration.value(), beyond);
     e.torqueLimitSpeed = byTorque >= beyond ? Figure::none(Reason::Unbounded) : Figure::of(byTorque);
-    e.maxSpeed = Figure::of(m.pulses ? std::min(byTorque, e.pulseLimitSpeed.value()) : byTorque);
+    e.maxSpeed = m.pulses ? lesser(byTorque, e.pulseLimitSpeed) : byTorque;
 }
 
 DriveSpring driveSpring(const DriveModel& m, const Axis& axis) {
@@ -186,23 +185,31 @@ void fillHandVoltage(AxisEvaluation& e, double reachOfArm, double handSpeed) {
     e.handVoltage = Figure::of(constant * handSpeed / reach / m.outputPerRad, m.missing);
 }
 
-int worstShotOf(const std::vector<ShotEvaluation>& shots) {
+std::optional<std::size_t> worstShotOf(const std::vector<ShotEvaluation>& shots) {
     // Less is worse, in this order. Of shots alike in all of it any serves.
     const auto key = [](const ShotEvaluation& s) {
         constexpr double last = std::numeric_limits<double>::infinity();
         if (!s.torque.margin) return std::array{last, last, last, last};
-        return std::array{s.torque.margin.value(), s.torque.available.value() / s.torque.needed.value(),
-                          -s.motion.acceleration.value(), -s.motion.topSpeed.value()};
+        return std::array{s.torque.margin.value(), (s.torque.available / s.torque.needed).valueOr(last),
+                          -s.motion.acceleration.valueOr(0.0), -s.motion.topSpeed.valueOr(0.0)};
     };
     const auto worst =
         std::min_element(shots.begin(), shots.end(),
                          [&](const ShotEvaluation& a, const ShotEvaluation& b) { return key(a) < key(b); });
-    return worst == shots.end() ? -1 : static_cast<int>(worst - shots.begin());
+    if (worst == shots.end()) return std::nullopt;
+    return static_cast<std::size_t>(worst - shots.begin());
 }
+
+thread_local std::uint64_t evaluations = 0;
 
 } // namespace
 
+std::uint64_t axisEvaluations() {
+    return evaluations;
+}
+
 AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches searches) {
+    ++evaluations;
     const Axis& axis = rig.axes[index];
     AxisEvaluation e;
     e.model = makeDriveModel(rig, index);

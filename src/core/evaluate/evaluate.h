@@ -4,6 +4,8 @@
 #include "core/evaluate/evaluation.h"
 #include "core/evaluate/rig_setup.h"
 
+#include <cstdint>
+
 namespace gantry {
 
 /// Whether limits that need a search are computed too.
@@ -18,5 +20,8 @@ AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t axis, Searches sear
 
 /// The same for one axis of a project, or for another axis in the place of the one with its id.
 AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches searches = Searches::Yes);
+
+/// How often this thread has evaluated an axis so far: for tests that count work.
+std::uint64_t axisEvaluations();
 
 } // namespace gantry

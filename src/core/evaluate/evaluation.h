@@ -17,7 +17,7 @@ namespace gantry {
 struct AxisEvaluation {
     DriveModel model;
     std::optional<drivetrain::Ratio> ratio;
-    int worstShot = -1; ///< index into shots of the one that comes nearest to losing steps, see worst()
+    std::optional<std::size_t> worstShot; ///< place in `shots` of the one that worst() gives
 
     AxisSteps steps;
     Figure totalRatio;        ///< [1] motor turns per turn of the last shaft (linear) or of the axis
@@ -46,9 +46,7 @@ struct AxisEvaluation {
     /// The shot with the least torque margin; where break-away decides for several, the one that asks most of
     /// the motor on its ramp. Shots that cannot be planned only where there are no others. Null if no shot
     /// moves this axis. Every "worst shot" of an axis is this one; a rule names the shot that binds it.
-    const ShotEvaluation* worst() const {
-        return worstShot >= 0 ? &shots[static_cast<std::size_t>(worstShot)] : nullptr;
-    }
+    const ShotEvaluation* worst() const { return worstShot ? &shots[*worstShot] : nullptr; }
 };
 template <class V, Of<AxisEvaluation>... S>
 void describe(V& v, S&... s) {

@@ -3,6 +3,7 @@
 
 #include "core/evaluate/rig/arm_masses.h"
 #include "core/evaluate/shot/shot_steps.h"
+#include "core/model/kind_traits.h"
 #include "core/optics/picture.h"
 
 #include <algorithm>
@@ -34,10 +35,6 @@ private:
     std::vector<const Movement*> of_;
 };
 
-bool takesPulses(const Axis& axis) {
-    return !std::holds_alternative<GearedDc>(axis.motor) && !std::holds_alternative<HobbyServo>(axis.motor);
-}
-
 /// A pan or tilt that keeps the subject framed: from the first linear axis that slides past it.
 std::optional<Following> following(const RigSetup& rig, const Shot& shot, Role role,
                                    std::span<const PlannedShot> plans) {
@@ -58,7 +55,7 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const Movement* m = movements.of(a);
         if (m == nullptr) continue;
-        pulsed += takesPulses(rig.axes[a]);
+        pulsed += motorTraits(rig.axes[a]).takesPulses;
         if (kindOf(*m) == kindOf(rig.axes[a]))
             plans[a] = planShot(demandedMovement(shot, *m), keptLimits(rig.axes[a], ramps));
     }
@@ -68,7 +65,7 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
         const Movement* m = movements.of(a);
         if (m != nullptr) rig.masses[a].pulsedAtOnce = std::max(rig.masses[a].pulsedAtOnce, pulsed);
         const bool moves = m != nullptr && kindOf(*m) == kindOf(axis);
-        Course course{static_cast<int>(shotIndex), {}, std::nullopt, plans[a], below, swingBelow};
+        Course course{ShotIndex(shotIndex), {}, std::nullopt, plans[a], below, swingBelow};
         if (moves) {
             course.movement = *m;
         } else if (const auto follow = m == nullptr ? following(rig, shot, axis.role, plans) : std::nullopt) {

@@ -28,7 +28,7 @@ struct AxisMasses {
 
 /// How one axis moves in one shot.
 struct Course {
-    int shot = 0; ///< index in RigSetup::shots
+    ShotIndex shot;
     Movement movement;
     std::optional<double> followsFor; ///< [s] where it only keeps the subject framed
     PlannedShot plan;

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <cassert>
 #include <cmath>
-#include <limits>
+#include <concepts>
 
 namespace gantry {
 
@@ -31,31 +32,71 @@ enum class Reason {
     OutOfRange          ///< the inputs give a number too large or too small to mean anything
 };
 
-/// A number in SI, or the reason there is none. Never NaN, never infinite.
+/// A number in SI, or the reason there is none. Never NaN, never infinite. What is computed from figures has
+/// a number where all of them have one, and otherwise the reason of the first that has none.
 class Figure {
 public:
     Figure() = default;
+    /// The value if it is finite; else there is none, OutOfRange.
+    template <std::convertible_to<double> T>
+    Figure(const T& value) : Figure(of(static_cast<double>(value))) {}
     /// The value if it is finite; else `reason`, or OutOfRange when no better reason is known.
     static Figure of(double value, Reason reason = Reason::OutOfRange) {
-        Figure f;
-        if (std::isfinite(value)) {
-            f.value_ = value;
-            f.reason_ = Reason::None;
-        } else {
-            f.reason_ = reason == Reason::None ? Reason::OutOfRange : reason;
-        }
-        return f;
+        return std::isfinite(value) ? Figure(value, Reason::None) : none(reason);
     }
-    static Figure none(Reason reason) { return of(std::numeric_limits<double>::quiet_NaN(), reason); }
+    static Figure none(Reason reason) {
+        return Figure(0.0, reason == Reason::None ? Reason::OutOfRange : reason);
+    }
 
     explicit operator bool() const { return reason_ == Reason::None; }
-    /// The number; NaN when there is none, so that what is computed from it has none either.
+    /// The number. Asking where there is none is a mistake: ask the figure first, or use what takes figures.
     double value() const {
-        return reason_ == Reason::None ? value_ : std::numeric_limits<double>::quiet_NaN();
+        assert(reason_ == Reason::None);
+        return value_;
     }
+    double valueOr(double otherwise) const { return reason_ == Reason::None ? value_ : otherwise; }
     Reason reason() const { return reason_; }
 
+    /// f of the number, where there is one; f gives a double.
+    template <class F>
+    Figure map(F f) const {
+        return reason_ == Reason::None ? Figure(static_cast<double>(f(value_))) : *this;
+    }
+    /// f of the number, where there is one; f gives a Figure with a reason of its own.
+    template <class F>
+    Figure then(F f) const {
+        return reason_ == Reason::None ? Figure(f(value_)) : *this;
+    }
+
+    friend Figure operator+(const Figure& a, const Figure& b) {
+        return both(a, b, [](double x, double y) { return x + y; });
+    }
+    friend Figure operator-(const Figure& a, const Figure& b) {
+        return both(a, b, [](double x, double y) { return x - y; });
+    }
+    friend Figure operator*(const Figure& a, const Figure& b) {
+        return both(a, b, [](double x, double y) { return x * y; });
+    }
+    friend Figure operator/(const Figure& a, const Figure& b) {
+        return both(a, b, [](double x, double y) { return x / y; });
+    }
+    friend Figure lesser(const Figure& a, const Figure& b) {
+        return both(a, b, [](double x, double y) { return x < y ? x : y; });
+    }
+    friend Figure greater(const Figure& a, const Figure& b) {
+        return both(a, b, [](double x, double y) { return x < y ? y : x; });
+    }
+    /// Whether both have numbers and a's is less.
+    friend bool less(const Figure& a, const Figure& b) { return a && b && a.value_ < b.value_; }
+
 private:
+    Figure(double value, Reason reason) : value_(value), reason_(reason) {}
+
+    template <class F>
+    static Figure both(const Figure& a, const Figure& b, F f) {
+        return !a ? a : !b ? b : Figure(f(a.value_, b.value_));
+    }
+
     double value_ = 0.0;
     Reason reason_ = Reason::NotApplicable;
 };

@@ -130,6 +130,12 @@ struct RollerStage {
     friend bool operator==(const RollerStage&, const RollerStage&) = default;
 };
 
+/// Whether gears of a material ring like metal and run as fast.
+constexpr bool metal(GearMaterial material) {
+    return material == GearMaterial::Steel || material == GearMaterial::Brass ||
+           material == GearMaterial::Aluminium;
+}
+
 using Link = std::variant<Coupling, BeltStage, GearStage, PlanetaryStage, StrainWaveStage, WormStage,
                           ReducerStage, RollerStage>;
 

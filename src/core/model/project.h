@@ -5,6 +5,7 @@
 #include "core/model/drive_parts.h"
 #include "core/model/load_parts.h"
 #include "core/model/optics_parts.h"
+#include "core/model/shot_index.h"
 #include "core/model/structure_parts.h"
 
 #include <optional>

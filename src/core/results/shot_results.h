@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/shot_index.h"
 #include "core/motion/profile.h"
 #include "core/motor/noise.h"
 #include "core/results/describe_figures.h"
@@ -181,7 +182,7 @@ void describe(V& v, S&... s) {
 }
 
 struct ShotEvaluation {
-    int shot = 0;                  ///< index in Project::shots
+    ShotIndex shot;
     Reason problem = Reason::None; ///< why there is no profile, if so
     motion::Profile profile;       ///< empty if there is a problem
     bool jerkExceeded = false;     ///< the ease is shorter than the jerk setting allows

@@ -141,8 +141,7 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
             }
             if (s.rocking.pixels && s.rocking.pixels.value() > 0.0)
                 row.rocking =
-                    std::min(row.rocking, moved.shots[static_cast<std::size_t>(s.shot)].limits.jitter /
-                                              s.rocking.pixels.value());
+                    std::min(row.rocking, moved.shots[s.shot.at()].limits.jitter / s.rocking.pixels.value());
         }
         rows.push_back(std::move(row));
     }

@@ -38,8 +38,8 @@ Capability capability(const Axis& axis, const AxisEvaluation& evaluation) {
         const ShotEvaluation& shot = *worst;
         out.shot = shot.shot;
         if (shot.problem == Reason::None) {
-            speed = shot.motion.topSpeed.value();
-            acceleration = shot.motion.acceleration.value();
+            speed = shot.motion.topSpeed.valueOr(speed);
+            acceleration = shot.motion.acceleration.valueOr(acceleration);
         }
     }
     if (model.missing != Reason::None) {

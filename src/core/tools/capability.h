@@ -17,7 +17,7 @@ struct CapabilityFigure {
 /// and `slope` has no meaning; on linear ones it is a mass [kg] and an angle [rad].
 struct Capability {
     double margin = 2.0;
-    int shot = -1; ///< index in Project::shots; −1: from the controller's settings
+    ShotIndex shot; ///< none: from the controller's settings
     CapabilityFigure load;
     CapabilityFigure slope;
     CapabilityFigure acceleration;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tools/chain_table.h"
+#include "core/model/kind_traits.h"
 
 #include <algorithm>
 #include <cmath>
@@ -18,9 +19,7 @@ Cell cell(const Figure& f, Kind kind) {
 
 /// Whether a linear axis pulls its load by something of its own length.
 bool beltOrCord(const Axis& axis) {
-    const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
-    return linear != nullptr && (std::holds_alternative<BeltOutput>(linear->output) ||
-                                 std::holds_alternative<WinchOutput>(linear->output));
+    return outputTraits(axis).flexible;
 }
 
 /// The finest command, as an angle of a shaft that turns so many times slower than the motor.
@@ -57,7 +56,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
                speedKind = linear ? Kind::Speed : Kind::AngularSpeed;
     const Kind force = linear ? Kind::Force : Kind::Torque;
     const double px = s.pixelsPerUnit;
-    const double acceleration = s.motion.acceleration.value() / m.outputPerRad; // at the motor
+    const double acceleration = s.motion.acceleration.valueOr(0.0) / m.outputPerRad; // at the motor
     std::vector<ChainColumn> out;
     out.reserve(m.chain.stages.size() + 5);
 
@@ -66,8 +65,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
     // Pulses, or the knob where there are none.
     driver.speed = m.pulses ? cell(s.pulseRate, Kind::Frequency) : cell(s.knob.setting, Kind::Percentage);
     driver.needed = cell(s.torque.leastCurrent, Kind::Current);
-    if (m.stepper() || std::holds_alternative<DcServo>(axis.motor))
-        driver.available = cell(axis.driver.runCurrent, Kind::Current);
+    if (motorTraits(axis).currentSet) driver.available = cell(axis.driver.runCurrent, Kind::Current);
     if (m.pulses) driver.microstep = cell(1.0, Kind::Count);
     out.push_back(driver);
 
@@ -83,8 +81,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
 
     // What is left of the motor's torque after its own rotor, then after each stage.
     // Never less than none: a motor past its speed pulls nothing, it does not push back.
-    // NaN, for what is not known, must come first to come through.
-    double available = std::max(s.torque.available.value() - m.chain.motorInertia * acceleration, 0.0);
+    Figure available = greater(s.torque.available - m.chain.motorInertia * acceleration, 0.0);
     double turns = 1.0;
     const std::vector<double> needed = neededBehindStages(m, acceleration);
     for (std::size_t i = 0; i < m.chain.stages.size(); ++i) {
@@ -93,7 +90,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
         if (linear && !isLink) { // the pulley sits on the shaft before the belt
             ChainColumn pulley;
             pulley.part = ChainPart::Output;
-            pulley.speed = cell(s.motion.motorSpeed.value() / turns, Kind::RotationRate);
+            pulley.speed = cell(s.motion.motorSpeed / turns, Kind::RotationRate);
             pulley.needed =
                 cell(needed[i] / (stage.ratio * stage.efficiency) + stage.inputInertia * acceleration / turns,
                      Kind::Torque);
@@ -103,7 +100,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
             out.push_back(pulley);
         }
         const bool hasBelt = linear && !isLink && beltOrCord(axis);
-        available = std::max(available - stage.inputInertia * acceleration / turns, 0.0) * stage.ratio *
+        available = greater(available - stage.inputInertia * acceleration / turns, 0.0) * stage.ratio *
                     stage.efficiency;
         turns *= stage.ratio;
         if (linear && !isLink && !hasBelt) continue; // the load's own column says what it brings
@@ -112,7 +109,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
         c.link = isLink ? static_cast<int>(i) : -1;
         const bool moving = linear && !isLink;
         c.speed = moving ? cell(s.motion.topSpeed, speedKind)
-                         : cell(s.motion.motorSpeed.value() / turns, Kind::RotationRate);
+                         : cell(s.motion.motorSpeed / turns, Kind::RotationRate);
         c.needed = cell(needed[i], moving ? force : Kind::Torque);
         c.available = cell(available, moving ? force : Kind::Torque);
         if (!moving) {

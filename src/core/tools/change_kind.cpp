@@ -3,6 +3,7 @@
 
 #include "core/evaluate/drive/stage_view.h"
 #include "core/model/acceptable.h"
+#include "core/model/kind_traits.h"
 #include "core/model/kinds.h"
 
 #include <optional>
@@ -99,8 +100,7 @@ Link changedKind(const Link& old, std::size_t kind) {
     Link next = makeKind<Link>(kind);
     linkId(next) = linkId(old);
     // A coupling says nothing about the ratio that is wanted.
-    const std::optional<Ratio> ratio =
-        std::holds_alternative<Coupling>(old) ? std::nullopt : stageView(old).ratio;
+    const std::optional<Ratio> ratio = traitsOf(old).couples ? std::nullopt : stageView(old).ratio;
     if (ratio) std::visit(SetRatio{*ratio}, next);
     std::visit([](const auto& from, auto& to) { carry(from, to); }, old, next);
     clampToFields(next); // what one kind may be, another may not

@@ -22,8 +22,8 @@ std::string_view shapeName(RampShape shape) {
 std::vector<RampRow> compareRamps(const Project& project, const AxisEvaluation& e, const ShotEvaluation& s) {
     std::vector<RampRow> out;
     if (s.problem != Reason::None || s.profile.distance <= 0.0) return out;
-    const double jitter = project.shots[static_cast<std::size_t>(s.shot)].limits.jitter;
-    const motion::Limits limits{s.motion.topSpeed.value(), s.motion.acceleration.value(), 0.0};
+    const double jitter = project.shots[s.shot.at()].limits.jitter;
+    const motion::Limits limits{s.motion.topSpeed.valueOr(0.0), s.motion.acceleration.valueOr(0.0), 0.0};
     motion::Limits withJerk = limits;
     withJerk.jerk = e.model.settings.jerk > 0.0
                         ? e.model.settings.jerk
@@ -38,9 +38,10 @@ std::vector<RampRow> compareRamps(const Project& project, const AxisEvaluation& 
         r.speed = Figure::of(p.peakSpeed);
         r.acceleration = Figure::of(p.in.acceleration);
         if (const auto& mode = e.model.mode) {
-            r.rocking = Figure::of(2.0 * motion::rockingAfter(p, *mode) * s.pixelsPerUnit);
+            const double rocking = 2.0 * motion::rockingAfter(p, *mode) * s.pixelsPerUnit;
+            r.rocking = rocking;
             r.leaning = Figure::of(motion::rockingDuring(p, *mode) * s.pixelsPerUnit);
-            const auto settled = motion::settlingTime(r.rocking.value(), jitter, *mode);
+            const auto settled = motion::settlingTime(rocking, jitter, *mode);
             r.settling = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
         }
         out.push_back(r);

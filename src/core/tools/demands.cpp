@@ -7,17 +7,17 @@ namespace gantry {
 
 AxisDemands demandsOf(const Project& project, const AxisEvaluation& evaluation) {
     AxisDemands out;
-    const auto take = [](Demand& d, double value, int shot, bool larger) {
-        if (d.shot >= 0 && (larger ? value <= d.value.value() : value >= d.value.value())) return;
-        d = {Figure::of(value), shot};
+    const auto take = [](Demand& d, const Figure& value, ShotIndex shot, bool larger) {
+        if (!value || (d.shot && !(larger ? less(d.value, value) : less(value, d.value)))) return;
+        d = {value, shot};
     };
     for (const ShotEvaluation& s : evaluation.shots) {
         if (s.problem != Reason::None) continue;
-        const Shot& shot = project.shots[static_cast<std::size_t>(s.shot)];
-        take(out.fastest, s.motion.topSpeed.value(), s.shot, true);
-        take(out.slowest, s.motion.topSpeed.value(), s.shot, false);
-        take(out.steepest, s.motion.acceleration.value(), s.shot, true);
-        take(out.finest, stepwise(shot) ? s.profile.distance : s.motion.topSpeed.value() / shot.frameRate,
+        const Shot& shot = project.shots[s.shot.at()];
+        take(out.fastest, s.motion.topSpeed, s.shot, true);
+        take(out.slowest, s.motion.topSpeed, s.shot, false);
+        take(out.steepest, s.motion.acceleration, s.shot, true);
+        take(out.finest, stepwise(shot) ? Figure(s.profile.distance) : s.motion.topSpeed / shot.frameRate,
              s.shot, false);
     }
     return out;

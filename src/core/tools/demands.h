@@ -8,7 +8,7 @@ namespace gantry {
 /// The most that any shot asks of an axis in one respect, and which shot it is.
 struct Demand {
     Figure value = Figure::none(Reason::NoShot);
-    int shot = -1; ///< index in Project::shots
+    ShotIndex shot;
 };
 
 /// What the brief asks of one axis. U is m or rad.

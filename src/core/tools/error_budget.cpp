@@ -48,10 +48,10 @@ std::string_view causeName(ErrorCause cause) {
     return "";
 }
 
-ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, int shot) {
+ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, ShotIndex shot) {
     ErrorBudget out;
-    if (shot < 0 || shot >= static_cast<int>(project.shots.size())) return out;
-    const ErrorLimits& limits = project.shots[static_cast<std::size_t>(shot)].limits;
+    if (!shot || shot.at() >= project.shots.size()) return out;
+    const ErrorLimits& limits = project.shots[shot.at()].limits;
     out.allowed = {limits.drift, limits.jitter, limits.repeat,
                    limits.framing * project.camera.deliveredWidth};
     for (std::size_t i = 0; i < evaluation.axes.size(); ++i)

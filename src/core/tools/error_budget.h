@@ -47,6 +47,6 @@ struct ErrorBudget {
 };
 
 /// Of one shot over every axis that moves in it; lines without a number are left out.
-ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, int shot);
+ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, ShotIndex shot);
 
 } // namespace gantry

@@ -4,6 +4,8 @@
 #include "core/criteria/criteria.h"
 #include "core/evaluate/drive/checks.h"
 #include "core/evaluate/rig/rig_structure.h"
+#include "core/model/kind_traits.h"
+#include "core/model/overload.h"
 #include "core/motor/stepper_motion.h"
 
 #include <algorithm>
@@ -74,16 +76,17 @@ private:
     void fillDemand() {
         for (const ShotEvaluation& s : e_.shots) {
             if (s.problem != Reason::None) continue;
-            fastest_ = std::max(fastest_, s.motion.topSpeed.value());
-            steepest_ = std::max(steepest_, s.motion.acceleration.value());
-            out_.shots.push_back(
-                {s.shot, s.motion.topSpeed.value(), s.motion.acceleration.value(), std::nullopt});
+            if (!s.motion.topSpeed || !s.motion.acceleration) continue;
+            const double speed = s.motion.topSpeed.value(), acceleration = s.motion.acceleration.value();
+            fastest_ = std::max(fastest_, speed);
+            steepest_ = std::max(steepest_, acceleration);
+            out_.shots.push_back({s.shot, speed, acceleration, std::nullopt});
         }
     }
 
     void fillSpeeds() {
         const double demanded = steepest_ > 0.0 ? steepest_ : m_.settings.acceleration;
-        double ceiling = m_.pulses ? e_.pulseLimitSpeed.value() * 4.0 : 1e5 * m_.outputPerRad;
+        double ceiling = m_.pulses ? e_.pulseLimitSpeed.valueOr(0.0) * 4.0 : 1e5 * m_.outputPerRad;
         if (e_.checks.motorTopSpeed) ceiling = std::min(ceiling, e_.checks.motorTopSpeed.value());
         auto& s = out_.speed;
         s.push_back({LimitReason::Torque, torqueSpeed(m_, demanded, ceiling, false)});
@@ -96,13 +99,13 @@ private:
         if (const double cap = project_.conditions.speedNearPeople; cap > 0.0 && nearPeople())
             s.push_back({LimitReason::PeopleSpeed, cap / reach()});
         if (const double cap = project_.conditions.energyNearPeople; cap > 0.0 && nearPeople()) {
-            const double inertia = e_.inertiaAtMotor.value() / (m_.outputPerRad * m_.outputPerRad);
-            s.push_back({LimitReason::PeopleEnergy, std::sqrt(2.0 * cap / inertia)});
+            const Figure inertia = e_.inertiaAtMotor / (m_.outputPerRad * m_.outputPerRad);
+            if (inertia) s.push_back({LimitReason::PeopleEnergy, std::sqrt(2.0 * cap / inertia.value())});
         }
         double judder = 0.0;
         for (const ShotEvaluation& shot : e_.shots) {
-            if (!shot.picture.crossingTime || shot.motion.topSpeed.value() <= 0.0) continue;
-            const Shot& asked = project_.shots[static_cast<std::size_t>(shot.shot)];
+            if (!shot.picture.crossingTime || !less(0.0, shot.motion.topSpeed)) continue;
+            const Shot& asked = project_.shots[shot.shot.at()];
             const double least =
                 asked.limits.crossingTime * std::min(1.0, criteria::judderRate / asked.frameRate);
             // The gentlest shot decides: it stays watchable however the others are framed.
@@ -126,19 +129,29 @@ private:
             out_.speed.push_back({LimitReason::PartSpeed, fastest / radius * turns * m_.outputPerRad});
         };
         for (std::size_t i = 0; i < axis_.links.size() && i < m_.chain.stages.size(); ++i) {
-            if (const auto* gear = std::get_if<GearStage>(&axis_.links[i]))
-                add(0.5 * gear->motorTeeth * gear->module, gear->material <= GearMaterial::Aluminium
-                                                               ? criteria::metalToothSpeed
-                                                               : criteria::softToothSpeed);
-            if (const auto* belt = std::get_if<BeltStage>(&axis_.links[i]))
-                add(belt->motorTeeth * belt->pitch.value / (2.0 * pi), criteria::beltSpeed);
+            std::visit(
+                overload{[&](const GearStage& g) {
+                             add(0.5 * g.motorTeeth * g.module,
+                                 metal(g.material) ? criteria::metalToothSpeed : criteria::softToothSpeed);
+                         },
+                         [&](const BeltStage& b) {
+                             add(b.motorTeeth * b.pitch.value / (2.0 * pi), criteria::beltSpeed);
+                         },
+                         // Closed gearheads have a speed of their own; the rest has no teeth to fly off.
+                         [](const PlanetaryStage&) {}, [](const StrainWaveStage&) {}, [](const WormStage&) {},
+                         [](const ReducerStage&) {}, [](const RollerStage&) {}, [](const Coupling&) {}},
+                axis_.links[i]);
             turns *= m_.chain.stages[i].ratio;
         }
-        const auto* linear = std::get_if<LinearMechanism>(&axis_.mechanism);
-        if (linear != nullptr && std::holds_alternative<BeltOutput>(linear->output))
-            out_.speed.push_back({LimitReason::PartSpeed, criteria::beltSpeed});
-        if (linear != nullptr && std::holds_alternative<RackOutput>(linear->output))
-            out_.speed.push_back({LimitReason::PartSpeed, criteria::metalToothSpeed});
+        const auto limit = [&](double fastest) { out_.speed.push_back({LimitReason::PartSpeed, fastest}); };
+        const overload outputs{[&](const BeltOutput&) { limit(criteria::beltSpeed); },
+                               [&](const RackOutput&) { limit(criteria::metalToothSpeed); },
+                               [](const ScrewOutput&) {}, // it whirls before
+                               [](const WheelOutput&) {}, [](const WinchOutput&) {},
+                               [](const DirectOutput&) {},
+                               // Rings turn far slower than their teeth could.
+                               [](const RingOutput&) {}, [](const LensRingOutput&) {}};
+        std::visit([&](const auto& mechanism) { std::visit(outputs, mechanism.output); }, axis_.mechanism);
     }
 
     bool nearPeople() const {
@@ -177,8 +190,8 @@ private:
             double gentle = std::numeric_limits<double>::infinity();
             for (const ShotEvaluation& s : e_.shots)
                 if (s.pixelsPerUnit > 0.0)
-                    gentle = std::min(gentle, project_.shots[static_cast<std::size_t>(s.shot)].limits.jitter *
-                                                  w * w / s.pixelsPerUnit);
+                    gentle =
+                        std::min(gentle, project_.shots[s.shot.at()].limits.jitter * w * w / s.pixelsPerUnit);
             a.push_back({LimitReason::RampPicture, gentle});
         }
         if (const auto tips = tippingLimit()) a.push_back({LimitReason::Tipping, *tips});
@@ -218,9 +231,7 @@ private:
     /// The factor with which a part's rule calls it fine.
     double wantedOf(const PartCheck& part) const {
         if (part.slip) return criteria::grip;
-        const auto* linear = std::get_if<LinearMechanism>(&axis_.mechanism);
-        const bool cord =
-            part.link < 0 && linear != nullptr && std::holds_alternative<WinchOutput>(linear->output);
+        const bool cord = part.link < 0 && outputTraits(axis_).pullsOnly;
         return cord ? criteria::cordFactor * criteria::cordStrength : criteria::toothStrength.value;
     }
 
@@ -272,18 +283,17 @@ private:
             const double load = m_.gravityAtMotor() + friction;
             const double jump =
                 startStopSpeed(p->rotorTeeth, m_.motors * m_.torqueAmplitude / m_.wantedMargin, load,
-                               e_.inertiaAtMotor.value()) *
+                               e_.inertiaAtMotor.valueOr(0.0)) *
                 m_.outputPerRad;
             out_.startStop = Figure::of(std::min(jump, out_.largest.speed));
             // Half of it, and no more than what leaves the camera rocking by half the jitter limit: Δv/ω each
             // way.
-            double step = criteria::instantStepShare * out_.startStop.value();
+            double step = criteria::instantStepShare * out_.startStop.valueOr(0.0);
             if (out_.mode)
                 for (const ShotEvaluation& s : e_.shots)
                     if (s.pixelsPerUnit > 0.0)
-                        step = std::min(
-                            step, 0.25 * project_.shots[static_cast<std::size_t>(s.shot)].limits.jitter /
-                                      s.pixelsPerUnit * 2.0 * pi * out_.mode->frequency);
+                        step = std::min(step, 0.25 * project_.shots[s.shot.at()].limits.jitter /
+                                                  s.pixelsPerUnit * 2.0 * pi * out_.mode->frequency);
             if (project_.controller.ramps != RampKind::SCurve) out_.instantStep = Figure::of(step);
         }
     }
@@ -325,7 +335,7 @@ private:
                 out_.bands.push_back({reason, low, high});
         };
         if (m_.stepper()) {
-            add(BandReason::RotorResonance, e_.resonance.low.value(), e_.resonance.high.value());
+            add(BandReason::RotorResonance, e_.resonance.low.valueOr(0.0), e_.resonance.high.valueOr(0.0));
             if (out_.mode)
                 add(BandReason::FullStepsOnMode, 0.9 * m_.fullStep() * out_.mode->frequency,
                     1.1 * m_.fullStep() *
@@ -340,7 +350,7 @@ private:
         // Slower than one step a frame, steps larger than the jitter limit are seen one by one.
         double visible = 0.0;
         for (const ShotEvaluation& s : e_.shots) {
-            const Shot& shot = project_.shots[static_cast<std::size_t>(s.shot)];
+            const Shot& shot = project_.shots[s.shot.at()];
             if (m_.commandAngle > 0.0 && m_.jump() * s.pixelsPerUnit > shot.limits.jitter)
                 visible = std::max(visible, m_.jump() * shot.frameRate);
         }

@@ -59,7 +59,7 @@ struct SpeedBand {
 
 /// A shot on the speed strip, with the nearest speed outside of all bands if its own lies in one.
 struct StripShot {
-    int shot = -1;
+    ShotIndex shot;
     double speed = 0.0, acceleration = 0.0;
     std::optional<double> better;
 };

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tools/simulation_view.h"
+#include "core/model/overload.h"
 
 #include <algorithm>
 #include <cmath>
@@ -62,6 +63,59 @@ double longestOf(const motion::Profile& profile, double commandStep) {
                              : longestSimulated;
 }
 
+/// A motor that comes to its place by a loop, as fast as its mechanism allows.
+ServoDriveParams loopDrive(const PositionLoop& loop, const DriveModel& m, const MechanismParams& mechanism,
+                           double inertia) {
+    ServoDriveParams d;
+    d.curve = m.curve;
+    d.inertia = inertia;
+    d.bandwidth = std::min(loop.bandwidth.value, reachableBandwidth(mechanism, inertia));
+    d.feedforward = loop.feedforward.value;
+    d.countAngle = 2.0 * pi / loop.countsPerTurn;
+    d.motors = m.motors;
+    return d;
+}
+
+StepperDriveParams stepperDrive(const Stepper& stepper, const Driver& driver, const DriveModel& m) {
+    const motor::StepperParams& p = *m.stepper();
+    StepperDriveParams d;
+    d.rotorTeeth = p.rotorTeeth;
+    d.torqueConstant = motor::torqueConstant(p);
+    d.resistance = p.resistance;
+    d.inductance = p.inductance;
+    d.supplyVoltage = p.supplyVoltage;
+    d.peakCurrent = p.peakCurrent;
+    d.holdShare = m.torqueAmplitude > 0.0 ? m.holdAmplitude / m.torqueAmplitude : 1.0;
+    d.idleDelay = driver.idleDelay;
+    d.detentTorque = m.detentTorque;
+    d.microsteps = std::max(1, static_cast<int>(std::lround(m.fullStepAngle / m.commandAngle)));
+    d.motors = m.motors;
+    if (stepper.winding == Winding::Unipolar) d.holdShare = 1.0;
+    return d;
+}
+
+using Drive = decltype(AxisSimulation::drive);
+
+Drive driveOf(const Motor& motor, const Driver& driver, const DriveModel& m, const MechanismParams& mechanism,
+              double inertia) {
+    return std::visit(
+        overload{[&](const Stepper& s) -> Drive { return stepperDrive(s, driver, m); },
+                 [&](const ServoMotor& s) -> Drive { return loopDrive(s.loop, m, mechanism, inertia); },
+                 [&](const DcServo& s) -> Drive { return loopDrive(s.loop, m, mechanism, inertia); },
+                 [&](const GearedDc&) -> Drive {
+                     return KnobDriveParams{*m.dc(), static_cast<double>(m.motors)};
+                 },
+                 [&](const HobbyServo& s) -> Drive {
+                     return HobbyDriveParams{*m.dc(),
+                                             s.updateRate,
+                                             std::max(1e-9, m.commandAngle),
+                                             m.jumpAngle,
+                                             s.fullTorqueError.value,
+                                             static_cast<double>(m.motors)};
+                 }},
+        motor);
+}
+
 } // namespace
 
 Reason simulationProblem(const AxisEvaluation& e, const ShotEvaluation& shot) {
@@ -89,48 +143,11 @@ std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluatio
     s.tail = m.mode && m.mode->damping > 0.0
                  ? std::clamp(3.0 / (m.mode->damping * 2.0 * pi * m.mode->frequency), 0.3, 6.0)
                  : 1.0;
-    const double inertia = e.inertiaAtMotor.value();
-    if (const motor::StepperParams* p = m.stepper()) {
-        const auto& stepper = std::get<Stepper>(axis.motor);
-        StepperDriveParams d;
-        d.rotorTeeth = p->rotorTeeth;
-        d.torqueConstant = motor::torqueConstant(*p);
-        d.resistance = p->resistance;
-        d.inductance = p->inductance;
-        d.supplyVoltage = p->supplyVoltage;
-        d.peakCurrent = p->peakCurrent;
-        d.holdShare = m.torqueAmplitude > 0.0 ? m.holdAmplitude / m.torqueAmplitude : 1.0;
-        d.idleDelay = axis.driver.idleDelay;
-        d.detentTorque = m.detentTorque;
-        d.microsteps = std::max(1, static_cast<int>(std::lround(m.fullStepAngle / m.commandAngle)));
-        d.motors = m.motors;
-        if (stepper.winding == Winding::Unipolar) d.holdShare = 1.0;
-        s.drive = d;
-        s.mechanism.motorDamping = 2.0 * stepper.rotorDamping.value *
-                                   std::sqrt(p->rotorTeeth * m.motors * m.torqueAmplitude * inertia);
-    } else if (std::holds_alternative<HobbyServo>(axis.motor)) {
-        const auto& servo = std::get<HobbyServo>(axis.motor);
-        s.drive = HobbyDriveParams{*m.dc(),
-                                   servo.updateRate,
-                                   std::max(1e-9, m.commandAngle),
-                                   m.jumpAngle,
-                                   servo.fullTorqueError.value,
-                                   static_cast<double>(m.motors)};
-    } else if (std::holds_alternative<GearedDc>(axis.motor)) {
-        s.drive = KnobDriveParams{*m.dc(), static_cast<double>(m.motors)};
-    } else {
-        const PositionLoop& loop = std::holds_alternative<ServoMotor>(axis.motor)
-                                       ? std::get<ServoMotor>(axis.motor).loop
-                                       : std::get<DcServo>(axis.motor).loop;
-        ServoDriveParams d;
-        d.curve = m.curve;
-        d.inertia = inertia;
-        d.bandwidth = std::min(loop.bandwidth.value, reachableBandwidth(s.mechanism, inertia));
-        d.feedforward = loop.feedforward.value;
-        d.countAngle = 2.0 * pi / loop.countsPerTurn;
-        d.motors = m.motors;
-        s.drive = d;
-    }
+    s.drive = driveOf(axis.motor, axis.driver, m, s.mechanism, e.inertiaAtMotor.valueOr(0.0));
+    if (const auto* stepper = std::get_if<Stepper>(&axis.motor))
+        s.mechanism.motorDamping =
+            2.0 * stepper->rotorDamping.value *
+            std::sqrt(m.stepper()->rotorTeeth * m.motors * m.torqueAmplitude * e.inertiaAtMotor.valueOr(0.0));
     return s;
 }
 
@@ -139,8 +156,8 @@ StallCause stallCause(const AxisEvaluation& e, const AxisSimulation& in, const S
     if (in.fault.kind != FaultKind::None &&
         (in.fault.kind == FaultKind::EndStop || r.lostAt >= in.fault.time))
         return StallCause::Fault;
-    const bool inBand =
-        e.resonance.low && r.lostSpeed >= e.resonance.low.value() && r.lostSpeed <= e.resonance.high.value();
+    const bool inBand = e.resonance.low && e.resonance.high && r.lostSpeed >= e.resonance.low.value() &&
+                        r.lostSpeed <= e.resonance.high.value();
     return inBand ? StallCause::Resonance : StallCause::Torque;
 }
 

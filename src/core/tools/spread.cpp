@@ -11,14 +11,14 @@ namespace {
 using Each = void (*)(Figure& sum, const Figure& nominal, const Figure& moved);
 
 void addSquare(Figure& sum, const Figure& nominal, const Figure& moved) {
-    const double change = moved.value() - nominal.value();
-    if (sum) sum = Figure::of(sum.value() + change * change, moved.reason());
+    const Figure change = moved - nominal;
+    if (sum) sum = sum + change * change;
 }
 void start(Figure& sum, const Figure& nominal, const Figure&) {
     sum = nominal ? Figure::of(0.0) : nominal;
 }
 void root(Figure& sum, const Figure&, const Figure&) {
-    if (sum) sum = Figure::of(std::sqrt(sum.value()));
+    sum = sum.map([](double squares) { return std::sqrt(squares); });
 }
 
 template <class S>

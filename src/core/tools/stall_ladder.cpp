@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tools/stall_ladder.h"
+#include "core/model/overload.h"
 
 #include <algorithm>
 #include <cmath>
@@ -24,8 +25,8 @@ std::vector<Rung> stallLadder(const AxisEvaluation& e) {
     double speed = 0.0, gentle = std::numeric_limits<double>::infinity();
     for (const ShotEvaluation& s : e.shots) {
         if (s.problem != Reason::None) continue;
-        speed = std::max(speed, s.motion.topSpeed.value());
-        gentle = std::min(gentle, s.motion.acceleration.value());
+        speed = std::max(speed, s.motion.topSpeed.valueOr(0.0));
+        gentle = std::min(gentle, s.motion.acceleration.valueOr(gentle));
     }
     if (speed <= 0.0) {
         speed = m.settings.speed;
@@ -78,16 +79,11 @@ bool applyTorqueFactor(Axis& axis, const TorqueFactor& f) {
     const double middle = bounded ? 0.5 * (f.low + f.high) : f.low;
     const double tolerance = bounded ? std::max(0.02, (f.high - f.low) / (f.high + f.low)) : 0.1;
     const auto set = [&](Estimate& e) { e = {e.value * middle, Source::Measured, tolerance}; };
-    if (auto* stepper = std::get_if<Stepper>(&axis.motor))
-        set(stepper->holdingTorque);
-    else if (auto* servo = std::get_if<ServoMotor>(&axis.motor))
-        set(servo->peakTorque);
-    else if (auto* dc = std::get_if<DcServo>(&axis.motor))
-        set(dc->figures.stallTorque);
-    else if (auto* geared = std::get_if<GearedDc>(&axis.motor))
-        set(geared->figures.stallTorque);
-    else
-        set(std::get<HobbyServo>(axis.motor).stallTorque);
+    std::visit(overload{[&](Stepper& m) { set(m.holdingTorque); }, [&](ServoMotor& m) { set(m.peakTorque); },
+                        [&](DcServo& m) { set(m.figures.stallTorque); },
+                        [&](GearedDc& m) { set(m.figures.stallTorque); },
+                        [&](HobbyServo& m) { set(m.stallTorque); }},
+               axis.motor);
     return true;
 }
 

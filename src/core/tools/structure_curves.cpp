@@ -19,7 +19,7 @@ std::vector<SagPoint> sagCurve(const Project& project, const Axis& axis, const S
     if (!setting || points < 2) return out;
     double focal = 0.0, perMetre = 0.0;
     if (shot != nullptr) {
-        const Shot& s = project.shots[static_cast<std::size_t>(shot->shot)];
+        const Shot& s = project.shots[shot->shot.at()];
         focal = deliveredFocal(project.camera, s);
         perMetre = optics::lateralPixelsPerMetre(focal, s.subjectDistance);
     }
@@ -54,8 +54,7 @@ Figure settlesAlone(const ShotEvaluation& shot, const structure::SoftPart& part,
 }
 
 Figure heldTorque(const AxisEvaluation& e) {
-    return e.holdAvailable ? Figure::of(e.holdAvailable.value() / e.model.outputPerRad)
-                           : Figure::none(e.holdAvailable.reason());
+    return e.holdAvailable / e.model.outputPerRad;
 }
 
 } // namespace gantry

@@ -66,7 +66,7 @@ std::optional<structure::TwoSupports> bestStands(const Project& project, const A
     if (!setting) return std::nullopt;
     structure::PictureFactors picture{1.0, 1.0};
     if (const ShotEvaluation* worst = evaluation != nullptr ? evaluation->worst() : nullptr) {
-        const Shot& shot = project.shots[static_cast<std::size_t>(worst->shot)];
+        const Shot& shot = project.shots[worst->shot.at()];
         const double focal = deliveredFocal(project.camera, shot);
         picture = {optics::lateralPixelsPerMetre(focal, shot.subjectDistance), focal};
     }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/completeness.h"
+#include "core/model/kind_traits.h"
 
 #include <algorithm>
 #include <cmath>
@@ -77,9 +78,7 @@ std::vector<CompletenessLine> completeness(const Project& p, const Evaluation& e
         const auto* r = std::get_if<RotaryMechanism>(&a.mechanism);
         return r != nullptr && r->range > 1.25 * fullTurn && a.role != Role::Turntable;
     });
-    const bool pulses = any([](const Axis& a) {
-        return !std::holds_alternative<GearedDc>(a.motor) && !std::holds_alternative<HobbyServo>(a.motor);
-    });
+    const bool pulses = any([](const Axis& a) { return motorTraits(a).takesPulses; });
     const bool boom = any([](const Axis& a) { return a.role == Role::BoomTilt; });
     const bool weighted = any([](const Axis& a) {
         const auto* r = std::get_if<RotaryMechanism>(&a.mechanism);

@@ -93,7 +93,7 @@ std::string_view costWords(FixCost cost) {
 
 std::string describe(const Fix& fix, const Project& project, units::System system) {
     words::Names names;
-    if (fix.shot >= 0) names.shot = project.shots[static_cast<std::size_t>(fix.shot)].name;
+    if (fix.shot) names.shot = project.shots[fix.shot.at()].name;
     return words::render(fix.label, fix.arguments, names, system);
 }
 

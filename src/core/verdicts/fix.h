@@ -21,7 +21,7 @@ struct Fix {
     FixCost cost = FixCost::SettingOnly;
     words::Message label;
     words::Arguments arguments{};
-    int shot = -1;    ///< index in Project::shots for the label
+    ShotIndex shot;   ///< that the label names
     Project result;   ///< the whole rig with the fix applied
     Assessment after; ///< of the result, in full
     State stateAfter = State::Fine;

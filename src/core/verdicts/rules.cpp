@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/rules.h"
+#include "core/model/kind_traits.h"
 
 #include <algorithm>
 
@@ -31,10 +32,8 @@ int indexOf(std::string_view key) {
 
 units::Kind AxisView::partKind(const PartCheck& part) const {
     if (part.link < 0) return forceKind();
-    const Link& link = axis.links[static_cast<std::size_t>(part.link)];
-    return std::holds_alternative<BeltStage>(link) || std::holds_alternative<GearStage>(link)
-               ? units::Kind::Force
-               : units::Kind::Torque;
+    const LinkTraits link = traitsOf(axis.links[static_cast<std::size_t>(part.link)]);
+    return link.pullsForce ? units::Kind::Force : units::Kind::Torque;
 }
 
 bool AxisView::printed(const PartCheck& part) const {
@@ -44,16 +43,13 @@ bool AxisView::printed(const PartCheck& part) const {
            (gear->material == GearMaterial::PrintedPla || gear->material == GearMaterial::PrintedPetg);
 }
 
-Verdict found(const ShotEvaluation* shot, double ratio, Reason reason, Message sentence,
-              words::Arguments arguments) {
+Verdict found(const ShotEvaluation* shot, const Figure& ratio, Message sentence, words::Arguments arguments) {
     Verdict v;
-    v.shot = shot != nullptr ? shot->shot : -1;
-    v.ratio = Figure::of(ratio, shot != nullptr && shot->problem != Reason::None ? shot->problem : reason);
+    v.shot = shot != nullptr ? shot->shot : ShotIndex();
+    v.ratio = ratio || shot == nullptr || shot->problem == Reason::None ? ratio : Figure::none(shot->problem);
     if (v.ratio) {
         v.sentence = sentence;
         v.arguments = arguments;
-    } else {
-        v.sentence = words::unknownText;
     }
     return v;
 }

@@ -39,9 +39,7 @@ struct AxisView {
     /// Whether it is a printed part.
     bool printed(const PartCheck& part) const;
     bool linear() const { return evaluation.model.kind == AxisKind::Linear; }
-    const Shot& shot(const ShotEvaluation& e) const {
-        return project.shots[static_cast<std::size_t>(e.shot)];
-    }
+    const Shot& shot(const ShotEvaluation& e) const { return project.shots[e.shot.at()]; }
 };
 
 /// A rule's answer; nothing when it has nothing to say about this axis.
@@ -75,16 +73,16 @@ std::span<const Rule* const> all();
 /// Index of a rule by its key; −1 if there is none.
 int indexOf(std::string_view key);
 
-/// The shot that binds a rule: the one in which `ratioOf` is least. A shot without a number beats all others,
-/// so that what is missing is said. Null if the axis has no shot.
+/// The shot that binds a rule: the one in which `ratioOf`, a Figure, is least. A shot without a number beats
+/// all others, so that what is missing is said. Null if the axis has no shot.
 template <class F>
 const ShotEvaluation* bindingShot(const AxisView& view, F ratioOf) {
     const ShotEvaluation* worst = nullptr;
-    double least = 0.0;
+    Figure least;
     for (const ShotEvaluation& e : view.evaluation.shots) {
-        const double ratio = ratioOf(e);
-        if (!std::isfinite(ratio) && e.problem != Reason::None) return &e;
-        if (worst == nullptr || ratio < least || !std::isfinite(ratio)) {
+        const Figure ratio = ratioOf(e);
+        if (!ratio && e.problem != Reason::None) return &e;
+        if (worst == nullptr || !ratio || (least && ratio.value() < least.value())) {
             worst = &e;
             least = ratio;
         }
@@ -92,13 +90,19 @@ const ShotEvaluation* bindingShot(const AxisView& view, F ratioOf) {
     return worst;
 }
 
-/// A verdict about a shot with its ratio; Unknown with the reason if there is no number.
-Verdict found(const ShotEvaluation* shot, double ratio, Reason reason, Message sentence,
-              words::Arguments arguments);
+/// A verdict about a shot with its ratio; Unknown with the reason, the shot's own first, if there is no
+/// number.
+Verdict found(const ShotEvaluation* shot, const Figure& ratio, Message sentence, words::Arguments arguments);
 
-/// `allowed` over `actual`; a huge but finite ratio when the actual error is zero.
-inline double allowedOver(double allowed, double actual) {
-    return actual > 0.0 ? std::min(allowed / actual, 1e6) : actual == 0.0 ? 1e6 : actual;
+/// A ratio that stands for any that is larger: there is so much more than enough that how much says nothing.
+inline constexpr double plenty = 1e6;
+
+/// What is allowed over what there is, at most `plenty`, also where there is nothing at all.
+inline Figure allowedOver(const Figure& allowed, const Figure& actual) {
+    if (!actual || !allowed) return allowed / actual;
+    return actual.value() > 0.0    ? std::min(allowed.value() / actual.value(), plenty)
+           : actual.value() == 0.0 ? plenty
+                                   : actual.value();
 }
 
 // motor/

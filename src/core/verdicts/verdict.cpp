@@ -47,7 +47,7 @@ std::string sentence(const Verdict& v, const Project& project, units::System sys
     words::Names names{
         project.axes[static_cast<std::size_t>(v.axis)].name, {}, v.part, v.with, v.ratio.reason()};
     if (v.room >= 0) names.room = project.keepOut[static_cast<std::size_t>(v.room)].name;
-    if (v.shot >= 0) names.shot = project.shots[static_cast<std::size_t>(v.shot)].name;
+    if (v.shot) names.shot = project.shots[v.shot.at()].name;
     return words::render(v.sentence, v.arguments, names, system);
 }
 
@@ -55,8 +55,7 @@ const SetAside* setAsideFor(const Project& project, const Verdict& v) {
     const std::string_view axis = project.axes[static_cast<std::size_t>(v.axis)].id;
     const auto it = std::find_if(project.setAside.begin(), project.setAside.end(), [&](const SetAside& s) {
         return s.rule == ruleKey(v) && s.axis == axis &&
-               (s.shot.empty() ||
-                (v.shot >= 0 && project.shots[static_cast<std::size_t>(v.shot)].id == s.shot));
+               (s.shot.empty() || (v.shot && project.shots[v.shot.at()].id == s.shot));
     });
     return it == project.setAside.end() ? nullptr : &*it;
 }

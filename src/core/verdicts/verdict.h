@@ -25,7 +25,7 @@ State stateOf(double ratio, const Bounds& bounds);
 struct Verdict {
     int rule = 0;     ///< index in rules::all()
     int axis = 0;     ///< index in Project::axes
-    int shot = -1;    ///< index in Project::shots; −1: not about a shot
+    ShotIndex shot;   ///< none: not about a shot
     Figure ratio;     ///< there over needed, nominal
     double low = 0.0; ///< low end of its range; equals the ratio until ranges() has run
     bool switches =

@@ -26,7 +26,7 @@ std::string render(Message message, const Arguments& arguments, const Names& nam
             out += reasonText(names.reason);
         else {
             const Argument& a = arguments[static_cast<std::size_t>(name.front() - '0')];
-            out += units::format(a.value, a.kind, system);
+            out += a.value ? units::format(a.value.value(), a.kind, system) : "–";
         }
     }
     return out;

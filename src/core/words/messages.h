@@ -24,7 +24,7 @@ inline constexpr Message unknownText{"Not known yet: {reason}."};
 /// A quantity that a sentence names.
 struct Argument {
     units::Kind kind = units::Kind::Ratio;
-    double value = 0.0;
+    Figure value = 0.0;
 };
 using Arguments = std::array<Argument, 6>;
 

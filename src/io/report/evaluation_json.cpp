@@ -133,7 +133,7 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
         putNone(j, "steps_per_unit_exact",
                 e.steps.stepsPerUnit ? "it is no fraction of whole numbers" : "this drive takes no steps");
     if (e.worst() != nullptr)
-        j["worst_shot"] = project.shots[static_cast<std::size_t>(e.worst()->shot)].id;
+        j["worst_shot"] = project.shots[e.worst()->shot.at()].id;
     else
         putNone(j, "worst_shot", "no shot moves this axis");
     ResultsWriter writer(j, project, &axis);
@@ -156,8 +156,8 @@ Json verdictJson(const Project& project, const Verdict& v) {
     Json j;
     j["id"] = ruleKey(v);
     j["axis"] = project.axes[static_cast<std::size_t>(v.axis)].id;
-    if (v.shot >= 0)
-        j["shot"] = project.shots[static_cast<std::size_t>(v.shot)].id;
+    if (v.shot)
+        j["shot"] = project.shots[v.shot.at()].id;
     else
         putNone(j, "shot", "it is about no single shot");
     put(j, "ratio", v.ratio);

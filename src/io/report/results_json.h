@@ -67,7 +67,7 @@ private:
         return true;
     }
     bool startObject(Json& child, const ShotEvaluation& s) {
-        child["id"] = project_.shots[static_cast<std::size_t>(s.shot)].id;
+        child["id"] = project_.shots[s.shot.at()].id;
         return true;
     }
     bool startObject(Json& child, const PartCheck& p) {

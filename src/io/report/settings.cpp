@@ -44,7 +44,7 @@ void addMotion(Rows& rows, const MotionSettings<Kind>& m, const Controller& cont
     const bool perMinute = controller.speedUnit == SpeedUnit::UnitPerMinute;
     const double speed = perMinute ? unit / 60.0 : unit;
     const std::string speedName = name + (perMinute ? "/min" : "/s");
-    const double travel = e.usableTravel.value();
+    const double travel = e.usableTravel.valueOr(0.0);
 
     rows.add("max_speed", "Top speed", number(m.maxSpeed / speed), speedName);
     rows.add("max_acceleration", "Top acceleration", number(m.maxAcceleration / unit), name + "/s²");
@@ -86,14 +86,16 @@ AxisSettings axisSettings(const Project& project, const Axis& axis, const AxisEv
     std::string note;
     if (e.model.exactStepsPerUnit && e.model.exactStepsPerUnit->denominator() != 1) {
         note = "exactly " + e.model.exactStepsPerUnit->text();
-        if (std::abs(e.steps.roundingShare.value()) > 1e-12)
+        if (e.steps.roundingOverTravel && std::abs(e.steps.roundingShare.valueOr(0.0)) > 1e-12)
             note += ", rounding is off by " +
                     units::format(e.steps.roundingOverTravel.value(),
                                   linear ? units::Kind::Length : units::Kind::Angle, units::System::Metric) +
                     " over the travel";
     }
     rows.add("steps_per_unit", "Steps per unit",
-             plainNumber(e.steps.stepsPerUnitKept.value(), project.controller.decimalsKept),
+             e.steps.stepsPerUnitKept
+                 ? plainNumber(e.steps.stepsPerUnitKept.value(), project.controller.decimalsKept)
+                 : std::string(),
              linear ? "steps/mm" : "steps/°", note);
     std::visit([&](const auto& m) { addMotion(rows, m.motion, project.controller, e); }, axis.mechanism);
     rows.add("microsteps", "Microsteps", std::to_string(d.microsteps), "");

@@ -61,13 +61,12 @@ void DemandsCard::refresh() {
     const Project& p = context_.document.project();
     const Evaluation& e = context_.document.assessment().evaluation;
     for (std::size_t i = 0; i < e.axes.size(); ++i) {
-        const AxisDemands d = demandsOf(p, e.axes[i]);
+        const AxisDemands& d = context_.document.results().demands(i);
         const bool linear = e.axes[i].model.kind == AxisKind::Linear;
         const auto cell = [&](const Demand& demand, Kind kind) {
-            if (demand.shot < 0) return QStringLiteral("–");
-            return tr("%1, %2").arg(
-                context_.show(demand.value, kind),
-                QString::fromStdString(p.shots[static_cast<std::size_t>(demand.shot)].name));
+            if (!demand.shot) return QStringLiteral("–");
+            return tr("%1, %2").arg(context_.show(demand.value, kind),
+                                    QString::fromStdString(p.shots[demand.shot.at()].name));
         };
         const Kind speed = linear ? Kind::Speed : Kind::AngularSpeed;
         rows_ << QStringList{QString::fromStdString(p.axes[i].name), cell(d.fastest, speed),
@@ -119,7 +118,7 @@ CompletenessCard::CompletenessCard(const Context& context, QWidget* parent)
 }
 
 void CompletenessCard::refresh() {
-    lines_ = completeness(context_.document.project(), context_.document.assessment().evaluation);
+    lines_ = context_.document.results().completeness();
     words_.clear();
     for (const CompletenessLine& l : lines_)
         words_ += tr("%1: %2. ")

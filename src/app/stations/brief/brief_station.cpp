@@ -5,6 +5,7 @@
 #include "app/stations/brief/brief_lists.h"
 #include "app/stations/drives/capability_line.h"
 #include "app/theme/tokens.h"
+#include "core/model/kind_traits.h"
 
 #include <QComboBox>
 #include <QHeaderView>
@@ -33,8 +34,8 @@ Movement givenAs(AxisKind kind, bool timed, const Movement* old, const ShotEvalu
                                                        : 0.5235987755982988;
     const bool known = e != nullptr && e->motion.topSpeed;
     const double speed = known ? e->motion.topSpeed.value() : std::abs(distance) / 5;
-    const double acceleration = known ? e->motion.acceleration.value() : speed;
-    const double time = known ? e->motion.time.value() : 6.0;
+    const double acceleration = known ? e->motion.acceleration.valueOr(speed) : speed;
+    const double time = known ? e->motion.time.valueOr(6.0) : 6.0;
     const double in = known ? e->profile.in.time() : 1.0, out = known ? e->profile.out.time() : 1.0;
     if (kind == AxisKind::Linear) {
         if (timed) return ByTime<AxisKind::Linear>{distance, time, in, out};
@@ -166,9 +167,9 @@ void BriefStation::refresh() {
     const QString axisBase =
         axis != nullptr ? QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id)) : QString();
 
-    const bool starting =
-        axis != nullptr && p.shots.empty() && linear && std::holds_alternative<Stepper>(axis->motor) &&
-        std::holds_alternative<BeltOutput>(std::get<LinearMechanism>(axis->mechanism).output);
+    const bool starting = axis != nullptr && p.shots.empty() && linear &&
+                          std::get_if<Stepper>(&axis->motor) != nullptr && outputTraits(*axis).flexible &&
+                          !outputTraits(*axis).pullsOnly;
     start_->setVisible(starting);
     capability_->setVisible(starting);
     const bool choose = can && (axis == nullptr || choosing_);
@@ -319,7 +320,7 @@ void BriefStation::setGiven(Given given) {
     const AxisEvaluation* e = context_.axisEvaluation();
     if (shot < 0 || axis == nullptr || e == nullptr) return;
     const auto it = std::find_if(e->shots.begin(), e->shots.end(),
-                                 [&](const ShotEvaluation& s) { return s.shot == shot; });
+                                 [&](const ShotEvaluation& s) { return s.shot.row() == shot; });
     const ShotEvaluation* now = it == e->shots.end() ? nullptr : &*it;
     context_.document.change(tr("Give movement"), [&](Project& p) {
         Shot& s = p.shots[static_cast<std::size_t>(shot)];

@@ -30,7 +30,7 @@ public:
 
     /// Adds a belt slider of which everything is a marked assumption and puts the cursor into the first
     /// field.
-    void startFromWhatIHave();
+    void startFromWhatIHave() override;
 
 protected:
     void resizeEvent(QResizeEvent* event) override;

@@ -104,9 +104,10 @@ void BriefStation::refreshLists() {
 QString BriefStation::laterWords() const {
     const Project& p = context_.document.project();
     QStringList said;
-    for (const LaterAxis& l : p.later) {
+    for (std::size_t i = 0; i < p.later.size(); ++i) {
+        const LaterAxis& l = p.later[i];
         QStringList changes;
-        for (const LaterChange& c : whatChanges(p, context_.document.assessment(), l))
+        for (const LaterChange& c : context_.document.results().later(i))
             changes << tr("%1 of %2 from %3 to %4")
                            .arg(QString::fromStdString(title(c.after)),
                                 QString::fromStdString(p.axes[static_cast<std::size_t>(c.after.axis)].name),

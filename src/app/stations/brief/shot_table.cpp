@@ -58,7 +58,7 @@ QVariant ShotTableModel::data(const QModelIndex& index, int role) const {
     const AxisEvaluation* e = context_.axisEvaluation();
     if (e == nullptr) return {};
     const auto it = std::find_if(e->shots.begin(), e->shots.end(),
-                                 [&](const ShotEvaluation& s) { return s.shot == index.row(); });
+                                 [&](const ShotEvaluation& s) { return s.shot.row() == index.row(); });
     if (it == e->shots.end()) return index.column() == 3 ? tr("at rest") : QString();
     if (it->problem != Reason::None && index.column() > 3)
         return index.column() == 6 ? tr("too short") : QStringLiteral("–");

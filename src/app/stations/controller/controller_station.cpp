@@ -2,7 +2,7 @@
 #include "app/stations/controller/controller_station.h"
 
 #include "app/instruments/caption.h"
-#include "app/shell/write_bytes.h"
+#include "app/model/write_bytes.h"
 #include "app/theme/tokens.h"
 #include "io/files/text_file.h"
 #include "io/templates/settings_template.h"
@@ -220,7 +220,7 @@ void ControllerStation::refresh() {
             fields.push_back({base + QStringLiteral("driver/") + QLatin1String(key), {}, 1.0});
         motion_->setFields(fields);
     }
-    sheet_ = io::settingsSheet(context_.document.project(), context_.document.assessment());
+    sheet_ = context_.document.results().settings();
     const auto i = static_cast<std::size_t>(context_.session.axis());
     model_.setRows(i < sheet_.axes.size() ? sheet_.axes[i].rows : std::vector<io::Setting>{});
     settingsTitle_->setText(tr("Type in"), axis != nullptr

@@ -212,7 +212,7 @@ void CandidatesDialog::refresh() {
         CurveOverlay::Line line;
         line.name = QString::fromStdString(letter);
         const double perRad = e.model.outputPerRad;
-        if (s != nullptr && s->motion.topSpeed)
+        if (s != nullptr && s->motion.topSpeed && s->torque.force)
             demand = {s->motion.topSpeed.value(), s->torque.force.value()};
         const double top = std::max(4.0 * demand.speed, e.maxSpeed ? e.maxSpeed.value() : 0.0) / perRad;
         // Losses of the drive taken off, so that lines are what reaches the load.

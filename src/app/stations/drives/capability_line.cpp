@@ -16,7 +16,8 @@ QString capabilitySentence(const Context& context) {
     const Axis* axis = context.axis();
     const AxisEvaluation* e = context.axisEvaluation();
     if (axis == nullptr || e == nullptr) return {};
-    const Capability c = capability(*axis, *e);
+    const Capability& c =
+        context.document.results().capability(static_cast<std::size_t>(context.session.axis()));
     if (e->model.missing != Reason::None)
         return tr("not known yet: %1").arg(QString::fromUtf8(words::reasonText(e->model.missing).data()));
     using units::Kind;

@@ -17,6 +17,7 @@
 #include "app/stations/drives/winch_dialog.h"
 #include "app/theme/tokens.h"
 #include "core/model/edit_axes.h"
+#include "core/model/kind_traits.h"
 #include "core/model/kinds.h"
 #include "core/tools/change_kind.h"
 #include "core/tools/spread.h"
@@ -132,20 +133,20 @@ void DrivesStation::fillShots() {
     QString list;
     if (e != nullptr)
         for (const ShotEvaluation& s : e->shots)
-            list += QString::fromStdString(all[static_cast<std::size_t>(s.shot)].name) + QLatin1Char('\n');
-    if (e != nullptr && e->worstShot >= 0)
-        list += QString::number(e->worstShot) + QString::number(context_.session.axis());
+            list += QString::fromStdString(all[s.shot.at()].name) + QLatin1Char('\n');
+    if (e != nullptr && e->worst() != nullptr)
+        list += QString::number(e->worst()->shot.row()) + QString::number(context_.session.axis());
     if (list != shotList_ || shots_->count() == 0) {
         shotList_ = list;
         shots_->clear();
-        if (e == nullptr || e->worstShot < 0)
+        if (e == nullptr || e->worst() == nullptr)
             shots_->addItem(tr("no shot moves this axis"), -1);
         else {
             const auto name = [&](const ShotEvaluation& s) {
-                return QString::fromStdString(all[static_cast<std::size_t>(s.shot)].name);
+                return QString::fromStdString(all[s.shot.at()].name);
             };
             shots_->addItem(tr("worst of all shots: %1").arg(name(*e->worst())), -1);
-            for (const ShotEvaluation& s : e->shots) shots_->addItem(name(s), s.shot);
+            for (const ShotEvaluation& s : e->shots) shots_->addItem(name(s), s.shot.row());
         }
     }
     const int index = shots_->findData(context_.session.shot());
@@ -218,10 +219,8 @@ void DrivesStation::refreshKinds() {
         now = static_cast<int>(part.index());
     };
     const bool output = c->part == ChainPart::Output || c->part == ChainPart::Belt;
-    const auto* rotary = std::get_if<RotaryMechanism>(&axis.mechanism);
     // A direct axis has no tile for its output, so the load's tile offers it.
-    const bool direct =
-        c->part == ChainPart::Load && rotary && std::holds_alternative<DirectOutput>(rotary->output);
+    const bool direct = c->part == ChainPart::Load && outputTraits(axis).none;
     if (c->part == ChainPart::Motor) fill(axis.motor);
     if (c->part == ChainPart::Link) fill(axis.links[static_cast<std::size_t>(c->link)]);
     if (output || direct) std::visit([&](const auto& m) { fill(m.output); }, axis.mechanism);

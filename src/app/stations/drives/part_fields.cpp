@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/drives/part_fields.h"
+#include "core/model/kind_traits.h"
+#include "core/model/overload.h"
 
 #include <QCoreApplication>
 #include <numbers>
@@ -45,22 +47,33 @@ private:
 const QStringList bodyKeys{"mass_kg",         "length_m",       "thermal_resistance_K_W",
                            "radial_rating_N", "axial_rating_N", "mount"};
 
-QList<FieldSlot> driverFields(const Motor& motor, const QString& driver) {
-    if (std::holds_alternative<HobbyServo>(motor)) return {};
-    if (std::holds_alternative<ServoMotor>(motor)) return under(driver, {"name", "max_voltage_V"});
-    if (std::holds_alternative<GearedDc>(motor)) return under(driver, {"name", "max_current_rms_A"});
-    if (std::holds_alternative<DcServo>(motor)) {
-        QList<FieldSlot> out = under(driver, {"name"});
-        out.push_back({driver + QStringLiteral("run_current_rms_A"), tr("Current limit"), 1.0});
-        return out + under(driver, {"max_current_rms_A", "max_voltage_V", "bridge_resistance_ohm"});
-    }
-    if (std::get<Stepper>(motor).winding == Winding::Unipolar)
+QList<FieldSlot> stepperDriverFields(const Stepper& motor, const QString& driver) {
+    if (motor.winding == Winding::Unipolar)
         return under(driver, {"name", "microsteps", "max_voltage_V", "bridge_resistance_ohm"});
     QList<FieldSlot> out = under(driver, {"name", "microsteps", "run_current_rms_A"});
     out.push_back(
         {driver + QStringLiteral("run_current_rms_A"), tr("Run current, peak"), std::numbers::sqrt2});
     return out + under(driver,
                        {"hold_current_rms_A", "max_current_rms_A", "max_voltage_V", "bridge_resistance_ohm"});
+}
+
+QList<FieldSlot> dcServoDriverFields(const QString& driver) {
+    QList<FieldSlot> out = under(driver, {"name"});
+    out.push_back({driver + QStringLiteral("run_current_rms_A"), tr("Current limit"), 1.0});
+    return out + under(driver, {"max_current_rms_A", "max_voltage_V", "bridge_resistance_ohm"});
+}
+
+QList<FieldSlot> driverFields(const Motor& motor, const QString& driver) {
+    return std::visit(overload{[&](const Stepper& m) { return stepperDriverFields(m, driver); },
+                               [&](const ServoMotor&) {
+                                   return under(driver, {"name", "max_voltage_V"});
+                               },
+                               [&](const DcServo&) { return dcServoDriverFields(driver); },
+                               [&](const GearedDc&) {
+                                   return under(driver, {"name", "max_current_rms_A"});
+                               },
+                               [](const HobbyServo&) { return QList<FieldSlot>(); }},
+                      motor);
 }
 
 /// Fields of a geared motor that its way of setting the speed does not use.
@@ -99,8 +112,7 @@ QList<FieldPage> loadPages(const Described& all, const Axis& axis, const QString
         pages.push_back({tr("Pan bar"), all.below(prefix + QStringLiteral("pan_bar/"))});
     else {
         pages.push_back({tr("Spring"), all.below(prefix + QStringLiteral("spring/"))});
-        if (std::holds_alternative<DirectOutput>(std::get<RotaryMechanism>(axis.mechanism).output))
-            pages.front().fields += all.below(prefix + QStringLiteral("output/"));
+        if (outputTraits(axis).none) pages.front().fields += all.below(prefix + QStringLiteral("output/"));
     }
     pages.push_back(stopPage(all, base));
     return pages;
@@ -109,7 +121,7 @@ QList<FieldPage> loadPages(const Described& all, const Axis& axis, const QString
 QList<FieldPage> picturePages(const Context& context) {
     QList<FieldPage> pages;
     if (const ShotEvaluation* s = context.shotEvaluation()) {
-        const Shot& now = context.document.project().shots[static_cast<std::size_t>(s->shot)];
+        const Shot& now = context.document.project().shots[s->shot.at()];
         const QString shot = QStringLiteral("shots/%1/").arg(QString::fromStdString(now.id));
         QStringList keys{"focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s"};
         if (const Axis* axis = context.axis(); axis != nullptr && axis->role == Role::Focus)
@@ -154,8 +166,7 @@ QList<FieldPage> wholePages(const Context& context, const ChainColumn& column) {
     }
     case ChainPart::Output: {
         QList<FieldPage> pages{{tr("Data"), all.below(output, false)}};
-        if (const auto* rotary = std::get_if<RotaryMechanism>(&axis->mechanism);
-            rotary && std::holds_alternative<LensRingOutput>(rotary->output))
+        if (outputTraits(*axis).lensRing)
             pages.push_back({tr("Marks"), all.below(output + QStringLiteral("marks/")), PageList::Marks});
         return pages;
     }
@@ -166,10 +177,8 @@ QList<FieldPage> wholePages(const Context& context, const ChainColumn& column) {
     case ChainPart::Load: {
         QList<FieldPage> pages = loadPages(all, *axis, base);
         // Without a belt or cord the mount's spring has no tile of its own.
-        if (const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism))
-            if (!std::holds_alternative<BeltOutput>(linear->output) &&
-                !std::holds_alternative<WinchOutput>(linear->output))
-                pages.front().fields += under(base + QStringLiteral("mechanism/"), {"frame_stiffness_N_m"});
+        if (kindOf(*axis) == AxisKind::Linear && !outputTraits(*axis).flexible)
+            pages.front().fields += under(base + QStringLiteral("mechanism/"), {"frame_stiffness_N_m"});
         return pages;
     }
     case ChainPart::Picture:

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/drives/parts_dialog.h"
 
-#include "app/shell/write_bytes.h"
+#include "app/model/write_bytes.h"
 #include "app/stations/drives/import_dialog.h"
 #include "io/parts/parts_csv.h"
 

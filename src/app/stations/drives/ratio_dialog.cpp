@@ -3,6 +3,7 @@
 
 #include "app/instruments/train_view.h"
 #include "core/drivetrain/electronic_gear.h"
+#include "core/model/kind_traits.h"
 #include "core/parts/bins.h"
 #include "core/units/text.h"
 
@@ -52,7 +53,7 @@ std::optional<double> readQuantity(const QString& text, Kind kind, units::System
 }
 
 bool isToothed(const Link& link) {
-    return std::holds_alternative<GearStage>(link) || std::holds_alternative<BeltStage>(link);
+    return traitsOf(link).toothed;
 }
 
 } // namespace
@@ -220,16 +221,14 @@ std::vector<drivetrain::Ratio> RatioDialog::targets() {
         double most = 1e9, least = 0.0;
         for (const ShotEvaluation& s : e->shots) {
             if (s.problem != Reason::None) continue;
-            const double jitter =
-                context_.document.project().shots[static_cast<std::size_t>(s.shot)].limits.jitter;
+            const double jitter = context_.document.project().shots[s.shot.at()].limits.jitter;
             if (s.place.step) least = std::max(least, s.place.step.value() / jitter);
             if (s.pulseRate)
                 most = std::min(most, context_.document.project().controller.pulseCeiling /
                                           s.pulseRate.value() / 1.25);
-            if (e->cornerSpeed && e->cornerSpeed.value() > 0.0)
-                most = std::min(most, e->cornerSpeed.value() / s.motion.motorSpeed.value());
-            if (e->checks.motorTopSpeed)
-                most = std::min(most, e->checks.motorTopSpeed.value() / s.motion.topSpeed.value() / 1.1);
+            if (less(0.0, e->cornerSpeed))
+                most = std::min(most, (e->cornerSpeed / s.motion.motorSpeed).valueOr(most));
+            most = std::min(most, (e->checks.motorTopSpeed / s.motion.topSpeed / 1.1).valueOr(most));
         }
         const double now = linksRatio();
         if (least > most)

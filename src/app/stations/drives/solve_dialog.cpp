@@ -87,7 +87,7 @@ void SolveDialog::solveGear(Axis& axis) {
     const auto perTurn = counts && gear ? counts->times(*gear) : std::nullopt;
     const auto now = e->model.exactStepsPerUnit
                          ? e->model.exactStepsPerUnit
-                         : drivetrain::nearestFraction(e->steps.stepsPerUnit.value(), 1'000'000);
+                         : drivetrain::nearestFraction(e->steps.stepsPerUnit.valueOr(0.0), 1'000'000);
     const auto turns = perTurn && now ? now->dividedBy(*perTurn) : std::nullopt;
     const auto wanted = drivetrain::nearestFraction(*steps, 1'000'000'000);
     const auto solved =

@@ -125,7 +125,7 @@ void LimitsStation::refresh() {
         update();
         return;
     }
-    limits_ = axisLimits(context_.document.project(), *axis, *e);
+    limits_ = context_.document.results().limits(static_cast<std::size_t>(context_.session.axis()));
     std::visit(
         [&](const auto& m) {
             set_ = {m.motion.maxSpeed, m.motion.maxAcceleration, m.motion.jerk};
@@ -133,8 +133,7 @@ void LimitsStation::refresh() {
         axis->mechanism);
     QStringList names;
     for (const StripShot& s : limits_.shots)
-        names << QString::fromStdString(
-            context_.document.project().shots[static_cast<std::size_t>(s.shot)].name);
+        names << QString::fromStdString(context_.document.project().shots[s.shot.at()].name);
     envelope_->show(limits_, set_, kindOf(*axis), names);
     strip_->show(limits_, kindOf(*axis), names);
     const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
@@ -259,10 +258,9 @@ void LimitsStation::useRecommended() {
 
 void LimitsStation::useAlike() {
     const Project& project = context_.document.project();
-    const Evaluation& evaluation = context_.document.assessment().evaluation;
     std::vector<AxisLimits> all;
     for (std::size_t i = 0; i < project.axes.size(); ++i)
-        all.push_back(axisLimits(project, project.axes[i], evaluation.axes[i]));
+        all.push_back(context_.document.results().limits(i));
     const std::vector<Triple> triples = alike(all);
     context_.document.change(tr("Make all axes feel alike"), [&](Project& p) {
         for (std::size_t i = 0; i < p.axes.size(); ++i)
@@ -314,8 +312,7 @@ void LimitsStation::simulate() {
     }
     input->fault = chosenFault(input->profile);
     started_ = {*input, *e, context_.session.axis(), shot->pixelsPerUnit};
-    const double limit =
-        context_.document.project().shots[static_cast<std::size_t>(shot->shot)].limits.jitter;
+    const double limit = context_.document.project().shots[shot->shot.at()].limits.jitter;
     job_.simulate(*input, shot->pixelsPerUnit > 0.0 ? limit / shot->pixelsPerUnit : 0.0);
     simulate_->setText(tr("Stop, 0 % done"));
 }

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/instruments/field_group.h"
-#include "app/jobs/limits_job.h"
+#include "app/model/limits_job.h"
 #include "app/stations/station.h"
 #include "core/tools/limits.h"
 

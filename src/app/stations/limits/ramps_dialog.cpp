@@ -16,8 +16,7 @@ RampsDialog::RampsDialog(const Context& context, QWidget* parent)
     if (ramps.empty()) {
         setSentence(tr("This axis has no shot that can be driven yet."));
     } else {
-        const QString name = QString::fromStdString(
-            context.document.project().shots[static_cast<std::size_t>(shot->shot)].name);
+        const QString name = QString::fromStdString(context.document.project().shots[shot->shot.at()].name);
         setSentence(
             e->model.mode
                 ? tr("Shot “%1” at its own top speed and peak acceleration, rocking at %2:")

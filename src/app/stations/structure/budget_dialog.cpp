@@ -113,7 +113,7 @@ BudgetDialog::BudgetDialog(const Context& context, QWidget* parent)
     shot_->setObjectName(QStringLiteral("budgetShot"));
     shot_->setAccessibleName(tr("Shot"));
     for (const Shot& s : context_.document.project().shots) shot_->addItem(QString::fromStdString(s.name));
-    if (const ShotEvaluation* e = context_.shotEvaluation()) shot_->setCurrentIndex(e->shot);
+    if (const ShotEvaluation* e = context_.shotEvaluation()) shot_->setCurrentIndex(e->shot.row());
     auto* close = new QPushButton(tr("Close"));
     close->setAutoDefault(false);
     all->addWidget(shot_);
@@ -126,7 +126,7 @@ BudgetDialog::BudgetDialog(const Context& context, QWidget* parent)
 
 void BudgetDialog::refresh() {
     bars_->show(errorBudget(context_.document.project(), context_.document.assessment().evaluation,
-                            shot_->currentIndex()));
+                            ShotIndex(static_cast<std::size_t>(std::max(0, shot_->currentIndex())))));
 }
 
 } // namespace gantry::app

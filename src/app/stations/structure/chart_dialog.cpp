@@ -2,7 +2,7 @@
 #include "app/stations/structure/chart_dialog.h"
 
 #include "app/instruments/field_group.h"
-#include "app/shell/write_bytes.h"
+#include "app/model/write_bytes.h"
 #include "core/model/retired_ids.h"
 #include "core/tools/structure_solve.h"
 

@@ -9,6 +9,7 @@
 #include "core/drivetrain/winch.h"
 #include "core/evaluate/drive/output_view.h"
 #include "core/evaluate/drive/stage_view.h"
+#include "core/model/overload.h"
 
 #include <algorithm>
 #include <cmath>
@@ -27,8 +28,10 @@ double torqueBehind(const DriveModel& m, const HardestDemand& d, std::size_t i) 
     return torque / m.motors;
 }
 
-double over(double allowed, double actual) {
-    return actual > 0.0 ? std::min(allowed / actual, 1e6) : 1e6;
+/// How many times what is allowed covers what there is; a million where that is next to nothing.
+Figure over(const Figure& allowed, const Figure& actual) {
+    constexpr double plenty = 1e6;
+    return !actual || actual.value() > 0.0 ? lesser(allowed / actual, plenty) : plenty;
 }
 
 struct LinkChecker {
@@ -39,7 +42,7 @@ struct LinkChecker {
     void rated(double ratedTorque) {
         out.load = Figure::of(torque);
         out.allowed = Figure::of(ratedTorque);
-        out.strength = Figure::of(over(ratedTorque, torque));
+        out.strength = over(ratedTorque, torque);
     }
     void teeth(int a, int b, double module) {
         const auto [small, large] = std::minmax(a, b);
@@ -65,7 +68,7 @@ struct LinkChecker {
         out.meshes = Figure::of(mesh / criteria::teethInMesh);
         out.load = Figure::of(torque / radius);
         out.allowed = Figure::of(drivetrain::allowedBeltPull(pitch, s.width, mesh));
-        out.strength = Figure::of(over(out.allowed.value(), out.load.value()));
+        out.strength = over(out.allowed, out.load);
         if (s.beltTeeth > 0 && !chosen) out.meshes = Figure::of(0.0); // the belt does not reach round
     }
     void operator()(const GearStage& s) {
@@ -74,7 +77,7 @@ struct LinkChecker {
             force, s.faceWidth, s.module, std::min(s.motorTeeth, s.loadTeeth), shaftSpeed * radius);
         out.load = Figure::of(force);
         out.allowed = Figure::of(force * allowedToothStress(s.material) / stress);
-        out.strength = Figure::of(over(allowedToothStress(s.material), stress));
+        out.strength = over(allowedToothStress(s.material), stress);
         teeth(s.motorTeeth, s.loadTeeth, s.module);
     }
     void operator()(const PlanetaryStage& s) { rated(s.ratedTorque.value); }
@@ -84,7 +87,7 @@ struct LinkChecker {
     void operator()(const RollerStage& s) {
         out.load = Figure::of(torque);
         out.allowed = Figure::of(rollerGrip(s));
-        out.slip = Figure::of(over(out.allowed.value(), torque));
+        out.slip = over(out.allowed, torque);
     }
 };
 
@@ -99,7 +102,7 @@ struct OutputChecker {
         const double pull = force / (b.motors * (b.doubled ? 2 : 1));
         out.load = Figure::of(pull);
         out.allowed = Figure::of(criteria::beltStrain * b.tensileStiffness.value);
-        out.strength = Figure::of(over(out.allowed.value(), pull));
+        out.strength = over(out.allowed, pull);
         out.meshes = Figure::of(b.teeth / 2.0 / criteria::teethInMesh);
     }
     void operator()(const ScrewOutput& s) {
@@ -118,7 +121,7 @@ struct OutputChecker {
     void operator()(const WheelOutput& w) {
         out.load = Figure::of(force);
         out.allowed = Figure::of(wheelGrip(w, e.model.chain.load.inertia, linear->slope.value));
-        out.slip = Figure::of(over(out.allowed.value(), force));
+        out.slip = over(out.allowed, force);
         e.checks.turningRadius =
             Figure::of(drivetrain::turningRadius(w.wheelbase, w.steeringAngle), Reason::NotApplicable);
     }
@@ -127,12 +130,10 @@ struct OutputChecker {
             {w.drumDiameter.value, w.cordDiameter.value, w.drumWidth, 1.0}, e.model.travel);
         out.load = Figure::of(force);
         out.allowed = Figure::of(w.breakingLoad.value);
-        e.checks.cordRatio = Figure::of(over(w.breakingLoad.value, force));
+        e.checks.cordRatio = over(w.breakingLoad.value, force);
         e.checks.windingLayers = Figure::of(winding.layers);
         e.checks.stepsPerUnitLast = e.steps.stepsPerUnit;
-        e.checks.stepsPerUnitFirst =
-            Figure::of(e.steps.stepsPerUnit.value() * winding.lastRadius / winding.firstRadius,
-                       e.steps.stepsPerUnit.reason());
+        e.checks.stepsPerUnitFirst = e.steps.stepsPerUnit * (winding.lastRadius / winding.firstRadius);
     }
     void operator()(const DirectOutput&) {}
     void operator()(const RingOutput& r) {
@@ -146,58 +147,91 @@ struct OutputChecker {
 };
 
 /// Both spans together pull twice the preload, whatever goes through them, until the slack one hangs loose.
-double beltPull(double preload, double force) {
-    return std::max(2.0 * preload, force);
+Figure beltPull(double preload, const Figure& force) {
+    return greater(2.0 * preload, force);
 }
+
+struct ShaftPull {
+    Figure radial = 0.0, axial = 0.0; ///< [N]
+};
+
+/// Teeth of 20° push apart what they turn.
+Figure toothPush(const Figure& force) {
+    return force / std::cos(20.0 * pi / 180.0);
+}
+
+/// What a link next to the motor does to its shaft. What sits on a shaft of its own does nothing.
+ShaftPull pullOf(const Link& link, const Figure& load) {
+    return std::visit(overload{[&](const BeltStage& s) { return ShaftPull{beltPull(s.preload.value, load)}; },
+                               [&](const GearStage&) { return ShaftPull{toothPush(load)}; },
+                               [](const RollerStage& s) { return ShaftPull{s.pressure.value}; },
+                               [](const Coupling&) { return ShaftPull{}; },
+                               [](const PlanetaryStage&) { return ShaftPull{}; },
+                               [](const StrainWaveStage&) { return ShaftPull{}; },
+                               [](const WormStage&) { return ShaftPull{}; },
+                               [](const ReducerStage&) { return ShaftPull{}; }},
+                      link);
+}
+
+/// What an output right on the motor does to its shaft: by its force at the load, or its torque at the wheel.
+struct OutputPull {
+    double force;  ///< [N] of one motor, on linear axes
+    double torque; ///< [N·m] at the last wheel, on rotary ones
+    Figure centreDistance;
+
+    ShaftPull operator()(const BeltOutput& o) const {
+        return {beltPull(o.preload.value, force / (o.doubled ? 2 : 1))};
+    }
+    /// A coupling would stand before a screw that has bearings of its own.
+    ShaftPull operator()(const ScrewOutput&) const { return {0.0, force}; }
+    ShaftPull operator()(const RackOutput&) const { return {toothPush(force)}; }
+    ShaftPull operator()(const WheelOutput&) const { return {force}; }
+    ShaftPull operator()(const WinchOutput&) const { return {force}; }
+    ShaftPull operator()(const DirectOutput&) const { return {}; }
+    ShaftPull operator()(const RingOutput&) const { return ring(); }
+    ShaftPull operator()(const LensRingOutput&) const { return ring(); }
+    ShaftPull ring() const { return {torque / greater(1e-4, centreDistance)}; }
+};
 
 /// Pull on the motor's shaft by whatever sits on it.
 void fillShaft(AxisEvaluation& e, const Axis& axis, const HardestDemand& d) {
-    double radial = 0.0, axial = 0.0;
-    const Link* first = axis.links.empty() ? nullptr : &axis.links.front();
-    if (first != nullptr) {
-        const double force = e.checks.parts.front().load.value();
-        if (const auto* belt = std::get_if<BeltStage>(first))
-            radial = beltPull(belt->preload.value, force);
-        else if (std::holds_alternative<GearStage>(*first))
-            radial = force / std::cos(20.0 * pi / 180.0);
-        else if (const auto* roller = std::get_if<RollerStage>(first))
-            radial = roller->pressure.value;
-    } else if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
-        const double force = loadForce(e.model, d) / e.model.motors;
-        if (const auto* belt = std::get_if<BeltOutput>(&linear->output))
-            radial = beltPull(belt->preload.value, force / (belt->doubled ? 2 : 1));
-        else if (std::holds_alternative<ScrewOutput>(linear->output))
-            axial = force; // a coupling would stand before a screw that has bearings of its own
-        else if (std::holds_alternative<RackOutput>(linear->output))
-            radial = force / std::cos(20.0 * pi / 180.0);
-        else
-            radial = force;
-    } else if (!std::holds_alternative<DirectOutput>(std::get<RotaryMechanism>(axis.mechanism).output)) {
-        radial = torqueBehind(e.model, d, 0) / std::max(1e-4, e.checks.parts.back().centreDistance.value());
-    }
-    e.checks.shaftRadial = Figure::of(radial);
-    e.checks.shaftAxial = Figure::of(axial);
+    const ShaftPull pull = axis.links.empty()
+                               ? std::visit(
+                                     [&](const auto& mechanism) {
+                                         return std::visit(OutputPull{loadForce(e.model, d) / e.model.motors,
+                                                                      torqueBehind(e.model, d, 0),
+                                                                      e.checks.parts.back().centreDistance},
+                                                           mechanism.output);
+                                     },
+                                     axis.mechanism)
+                               : pullOf(axis.links.front(), e.checks.parts.front().load);
+    e.checks.shaftRadial = pull.radial;
+    e.checks.shaftAxial = pull.axial;
 }
 
 void fillHeat(AxisEvaluation& e, double ambient, const Axis& axis, const HardestDemand& d) {
     const MotorBody& body = bodyOf(axis.motor);
-    double watts = std::nan("");
-    Reason reason = Reason::NotApplicable;
-    if (const auto* stepper = std::get_if<Stepper>(&axis.motor)) {
-        watts = motor::stepperHeat(e.model.stepper()->peakCurrent, stepper->resistance.value);
-        reason = e.model.missing;
-    } else if (const motor::DcParams* dc = e.model.dc();
-               dc && !std::holds_alternative<HobbyServo>(axis.motor)) {
-        const double current = motor::motorCurrent(*dc, d.torqueRms / e.model.motors);
-        watts = current * current * dc->nominalVoltage / dc->stallCurrent;
-    } else if (const auto* servo = std::get_if<ServoMotor>(&axis.motor)) {
-        // Rated torque is what warms it by so much, and heat goes with torque squared.
-        const double share = d.torqueRms / e.model.motors / servo->ratedTorque.value;
-        e.checks.caseTemperature = Figure::of(ambient + criteria::servoRise * share * share);
-        e.checks.caseLimit = Figure::of(caseLimit(body.mount));
-        return;
-    }
-    e.checks.caseTemperature = Figure::of(ambient + body.thermalResistance.value * watts, reason);
+    const auto brushed = [&] {
+        const motor::DcParams& dc = *e.model.dc();
+        const double current = motor::motorCurrent(dc, d.torqueRms / e.model.motors);
+        const double watts = current * current * dc.nominalVoltage / dc.stallCurrent;
+        return Figure(body.thermalResistance.value * watts);
+    };
+    const Figure rise = std::visit(
+        overload{[&](const Stepper& m) {
+                     const double watts =
+                         motor::stepperHeat(e.model.stepper()->peakCurrent, m.resistance.value);
+                     return Figure::of(body.thermalResistance.value * watts, e.model.missing);
+                 },
+                 [&](const ServoMotor& m) {
+                     // Rated torque is what warms it by so much, and heat goes with torque squared.
+                     const double share = d.torqueRms / e.model.motors / m.ratedTorque.value;
+                     return Figure(criteria::servoRise * share * share);
+                 },
+                 [&](const DcServo&) { return brushed(); }, [&](const GearedDc&) { return brushed(); },
+                 [](const HobbyServo&) { return Figure::none(Reason::NotApplicable); }},
+        axis.motor);
+    e.checks.caseTemperature = ambient + rise;
     e.checks.caseLimit = Figure::of(caseLimit(body.mount));
 }
 
@@ -227,7 +261,7 @@ void fillGuide(AxisEvaluation& e, const LinearMechanism& linear, const HardestDe
             (std::abs(bar.offset) + half * std::abs(std::tan(bar.angle))) * std::cos(bar.angle);
         e.checks.panBarTurn =
             low && high ? Figure::of(std::abs(*high - *low)) : Figure::none(Reason::OutOfRange);
-        e.checks.panBarReach = Figure::of(over(bar.armLength, reach));
+        e.checks.panBarReach = over(bar.armLength, reach);
     }
 }
 
@@ -236,8 +270,9 @@ void fillStop(AxisEvaluation& e, const Axis& axis) {
     if (!off.loaded) return;
     const bool motorHolds = e.model.holdAmplitude > 0.0;
     if (axis.onStop == OnStop::KeepsHolding && motorHolds) {
-        e.stop.ratio = Figure::of(e.holdAvailable.value() / e.holdNeeded.value(), e.holdAvailable.reason());
-        e.stop.outcome = e.stop.ratio.value() >= 1.0 ? StopOutcome::Stays : StopOutcome::Falls;
+        e.stop.ratio = e.holdAvailable / e.holdNeeded;
+        e.stop.outcome =
+            e.stop.ratio && e.stop.ratio.value() >= 1.0 ? StopOutcome::Stays : StopOutcome::Falls;
         return;
     }
     if (axis.onStop == OnStop::NotAsked && !off.brakeRatio) {
@@ -249,12 +284,12 @@ void fillStop(AxisEvaluation& e, const Axis& axis) {
         e.stop.outcome = off.brakeRatio.value() >= 1.0 ? StopOutcome::Stays : StopOutcome::Falls;
         return;
     }
-    const double friction = off.friction.value() / off.gravity.value();
-    e.stop.ratio = Figure::of(e.checks.locks ? std::max(1.0, friction) : friction);
+    const Figure friction = off.friction / off.gravity;
+    e.stop.ratio = e.checks.locks ? greater(1.0, friction) : friction;
     // Friction that is little more than gravity, and threads that lock, let go when shaken.
-    e.stop.outcome = off.falls                                              ? StopOutcome::Falls
-                     : e.checks.locks || friction < criteria::creepFriction ? StopOutcome::Creeps
-                                                                            : StopOutcome::Stays;
+    e.stop.outcome = off.falls                                                   ? StopOutcome::Falls
+                     : e.checks.locks || less(friction, criteria::creepFriction) ? StopOutcome::Creeps
+                                                                                 : StopOutcome::Stays;
 }
 
 } // namespace
@@ -265,10 +300,10 @@ HardestDemand hardestDemand(const AxisEvaluation& e) {
     for (const ShotEvaluation& s : e.shots) {
         if (s.problem != Reason::None) continue;
         any = true;
-        d.speed = std::max(d.speed, s.motion.topSpeed.value());
-        d.acceleration = std::max(d.acceleration, s.motion.acceleration.value());
-        d.carried = std::max(d.carried, s.carried.value());
-        d.torqueRms = std::max(d.torqueRms, s.torque.rms.value());
+        d.speed = std::max(d.speed, s.motion.topSpeed.valueOr(0.0));
+        d.acceleration = std::max(d.acceleration, s.motion.acceleration.valueOr(0.0));
+        d.carried = std::max(d.carried, s.carried.valueOr(0.0));
+        d.torqueRms = std::max(d.torqueRms, s.torque.rms.valueOr(0.0));
     }
     if (!any) {
         d.speed = e.model.settings.speed;
@@ -328,30 +363,35 @@ double allowedToothStress(GearMaterial material) {
 }
 
 motor::Noise noiseOf(const Axis& axis, const DriveModel& m, double motorSpeed) {
-    motor::Noise noise;
-    if (m.stepper())
-        noise = motor::stepperNoise(motorSpeed / m.fullStepAngle,
-                                    static_cast<int>(std::lround(m.fullStepAngle / m.commandAngle)));
-    else if (const auto* geared = std::get_if<GearedDc>(&axis.motor)) {
-        const double rotor = motorSpeed * geared->gearNumerator / geared->gearDenominator;
-        noise = motor::louder(motor::brushNoise(rotor), motor::meshNoise(rotor / (2.0 * pi) * 12.0, false));
-    } else if (std::holds_alternative<DcServo>(axis.motor))
-        noise = motor::brushNoise(motorSpeed);
-    else if (const auto* hobby = std::get_if<HobbyServo>(&axis.motor))
-        noise = motor::hobbyServoNoise(hobby->updateRate);
-    else
-        noise = motor::servoNoise(motorSpeed);
+    constexpr double wheelTeeth = 12.0; // on the shaft of a geared motor
+    motor::Noise noise = std::visit(
+        overload{[&](const Stepper&) {
+                     return motor::stepperNoise(
+                         motorSpeed / m.fullStepAngle,
+                         static_cast<int>(std::lround(m.fullStepAngle / m.commandAngle)));
+                 },
+                 [&](const ServoMotor&) { return motor::servoNoise(motorSpeed); },
+                 [&](const DcServo&) { return motor::brushNoise(motorSpeed); },
+                 [&](const GearedDc& geared) {
+                     const double rotor = motorSpeed * geared.gearNumerator / geared.gearDenominator;
+                     return motor::louder(motor::brushNoise(rotor),
+                                          motor::meshNoise(rotor / (2.0 * pi) * wheelTeeth, false));
+                 },
+                 [](const HobbyServo& hobby) { return motor::hobbyServoNoise(hobby.updateRate); }},
+        axis.motor);
     double speed = motorSpeed;
     for (std::size_t i = 0; i < axis.links.size(); ++i) {
-        const Link& link = axis.links[i];
-        if (const auto* g = std::get_if<GearStage>(&link)) {
-            const bool soft = g->material != GearMaterial::Steel && g->material != GearMaterial::Brass &&
-                              g->material != GearMaterial::Aluminium;
-            noise = motor::louder(noise, motor::meshNoise(speed / (2.0 * pi) * g->motorTeeth, soft));
-        } else if (const auto* b = std::get_if<BeltStage>(&link))
-            noise = motor::louder(noise, motor::meshNoise(speed / (2.0 * pi) * b->motorTeeth, true));
-        else if (const auto* p = std::get_if<PlanetaryStage>(&link))
-            noise = motor::louder(noise, motor::meshNoise(speed / (2.0 * pi) * p->sunTeeth, false));
+        const auto mesh = [&](int teeth, bool soft) {
+            noise = motor::louder(noise, motor::meshNoise(speed / (2.0 * pi) * teeth, soft));
+        };
+        std::visit(
+            overload{[&](const GearStage& g) { mesh(g.motorTeeth, !metal(g.material)); },
+                     [&](const BeltStage& b) { mesh(b.motorTeeth, true); },
+                     [&](const PlanetaryStage& p) { mesh(p.sunTeeth, false); },
+                     // Many teeth at once, a sliding thread or none at all: not heard beside the motor.
+                     [](const StrainWaveStage&) {}, [](const WormStage&) {}, [](const ReducerStage&) {},
+                     [](const RollerStage&) {}, [](const Coupling&) {}},
+            axis.links[i]);
         speed /= m.chain.stages[i].ratio;
     }
     return noise;

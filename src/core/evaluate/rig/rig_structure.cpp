@@ -223,7 +223,7 @@ RigStructure rigStructure(const RigSetup& rig, const std::vector<AxisEvaluation>
     for (const TippingCase& c : tippingPolar(rig, axes)) {
         if (!c.reachable) continue;
         const double least = std::min(c.ordinary, c.emergency);
-        if (out.tipping && least >= std::min(out.tipping.value(), out.tippingEmergency.value())) continue;
+        if (out.tipping && !less(least, lesser(out.tipping, out.tippingEmergency))) continue;
         out.tipping = Figure::of(c.ordinary);
         out.tippingEmergency = Figure::of(c.emergency);
         out.tippingDirection = Figure::of(c.direction);

@@ -113,40 +113,42 @@ void fillSpeedSetting(ShotEvaluation& e, const DriveModel& m, double motorSpeed,
 
 /// Heat that lasts, so by the motor's mean current rather than that of its ramps.
 void fillRegulator(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const DriveModel& m) {
-    const double current = m.motors * motor::motorCurrent(*m.dc(), e.torque.rms.value() / m.motors);
-    e.regulator.heat = Figure::of(power::regulatorHeat(rig.supply.voltage.value, m.dc()->voltage, current));
+    e.regulator.heat = e.torque.rms.map([&](double rms) {
+        const double current = m.motors * motor::motorCurrent(*m.dc(), rms / m.motors);
+        return power::regulatorHeat(rig.supply.voltage.value, m.dc()->voltage, current);
+    });
     e.regulator.temperature =
-        Figure::of(rig.conditions.ambient +
-                   e.regulator.heat.value() * std::get<GearedDc>(axis.motor).regulatorResistance.value);
+        rig.conditions.ambient + e.regulator.heat * std::get<GearedDc>(axis.motor).regulatorResistance.value;
 }
 
 void fillTorque(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const DriveModel& m, double speed,
                 double acceleration, bool searches) {
     const double motorSpeed = speed / m.outputPerRad;
-    const double needed = m.rampTorque(speed, acceleration);
+    const double needed = m.rampTorque(speed, acceleration), breakaway = m.breakawayTorque();
     const double available = m.available(motorSpeed);
     e.torque.force = Figure::of(worstForce(m, acceleration));
     e.torque.lastShaft = m.chain.stages.empty() ? Figure::none(Reason::NotApplicable)
                                                 : Figure::of(lastShaftTorque(m, acceleration));
     e.torque.needed = Figure::of(needed);
-    e.torque.breakaway = Figure::of(m.breakawayTorque());
+    e.torque.breakaway = Figure::of(breakaway);
     e.torque.available = Figure::of(available, m.missing);
     e.torque.availableLow = Figure::of(m.availableAtLowVoltage(motorSpeed), m.missing);
-    e.torque.margin = Figure::of(std::min(available / needed, m.available(0.0) / e.torque.breakaway.value()),
+    e.torque.margin = Figure::of(std::min(available / needed, m.available(0.0) / breakaway),
                                  m.missing == Reason::None ? Reason::Unbounded : m.missing);
     const double wanted = m.wantedMargin;
     const Reason noCurrent = m.missing != Reason::None                             ? m.missing
                              : std::holds_alternative<motor::ServoParams>(m.curve) ? Reason::NotApplicable
                                                                                    : Reason::Unbounded;
-    e.torque.leastCurrent = Figure::of(std::max(currentFor(m, wanted * needed, motorSpeed),
-                                                currentFor(m, wanted * e.torque.breakaway.value(), 0.0)),
-                                       noCurrent);
+    e.torque.leastCurrent = Figure::of(
+        std::max(currentFor(m, wanted * needed, motorSpeed), currentFor(m, wanted * breakaway, 0.0)),
+        noCurrent);
     if (const motor::DcParams* p = m.dc())
         e.sourceCurrent = Figure::of(m.motors * motor::sourceCurrent(*p, needed / m.motors));
-    e.torque.rms = Figure::of(torqueRms(m, e.profile));
-    if (const double rest = e.motion.time.value() - e.profile.time(); e.follows && rest > 0.0) {
+    const double ramps = torqueRms(m, e.profile);
+    e.torque.rms = Figure::of(ramps);
+    if (const double rest = e.motion.time.valueOr(0.0) - e.profile.time(); e.follows && rest > 0.0) {
         // Slower than its peak for the rest of the time, against friction and gravity alone.
-        const double ramps = e.torque.rms.value(), steady = m.rampTorque(speed, 0.0);
+        const double steady = m.rampTorque(speed, 0.0);
         e.torque.rms = Figure::of(std::sqrt((ramps * ramps * e.profile.time() + steady * steady * rest) /
                                             (e.profile.time() + rest)));
     }
@@ -169,18 +171,19 @@ void fillTorque(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const 
 void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, double speed) {
     const double px = e.pixelsPerUnit;
     if (!(m.commandAngle > 0.0)) return;
-    e.place.lag = Figure::of(e.lag.travel.value() * px, e.lag.travel.reason());
+    e.place.lag = e.lag.travel * px;
     e.place.step = Figure::of(m.microstep() * px);
-    e.place.accuracy = Figure::of(m.angleError * m.outputPerRad * px);
+    const double accuracy = m.angleError * m.outputPerRad * px;
+    e.place.accuracy = accuracy;
     // The error of a full step comes back with every step: slow ones wander, only their change per frame
     // jitters.
-    const double ripple = m.stepper() ? optics::rippleJitter(e.place.accuracy.value(), speed / m.fullStep(),
-                                                             shot.frameRate, shot.exposure)
-                                      : 0.0;
+    const double ripple =
+        m.stepper() ? optics::rippleJitter(accuracy, speed / m.fullStep(), shot.frameRate, shot.exposure)
+                    : 0.0;
     // Standing still, a picture is off by where the rotor came to rest: half a command, and the step's own
     // error, either way.
     e.place.stepping = Figure::of(
-        stepwise(shot) ? m.jump() * px + 2.0 * e.place.accuracy.value()
+        stepwise(shot) ? m.jump() * px + 2.0 * accuracy
                        : optics::steppingJitter(m.jump() * px, speed / m.jump(), shot.exposure) + ripple);
 
     const double frictionLag = m.lag(m.chain.load.coulomb * m.outputPerRad, 0.0);
@@ -217,39 +220,37 @@ void fillSag(ShotEvaluation& e, const AxisStructure& s, const Shot& shot, const 
     if (s.problem != Reason::None) return;
     const double focal = deliveredFocal(camera, shot);
     const double perMetre = optics::lateralPixelsPerMetre(focal, shot.subjectDistance);
-    e.sag.pixels =
-        Figure::of(perMetre * s.sagShift.value() + focal * (s.slopeShift.value() + s.twistShift.value()));
-    e.sag.drift =
-        Figure::of((perMetre * s.sagRate.value() + focal * s.slopeRate.value()) * speed / shot.frameRate);
+    e.sag.pixels = perMetre * s.sagShift + focal * (s.slopeShift + s.twistShift);
+    e.sag.drift = (perMetre * s.sagRate + focal * s.slopeRate) * speed / shot.frameRate;
 }
 
-void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& structure, double roundingShare,
-                 const Shot& shot, const Camera& camera, double sense) {
+void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& structure,
+                 const Figure& roundingShare, const Shot& shot, const Camera& camera, double speed,
+                 double acceleration, double carried, double sense) {
     const double px = e.pixelsPerUnit;
-    const double speed = e.motion.topSpeed.value(), acceleration = e.motion.acceleration.value();
     fillPlaceErrors(e, m, shot, speed);
     e.errors.backlash = Figure::of(m.backlash * px);
-    e.loadReverses = loadReverses(m, e.carried.value(), acceleration, sense);
-    if (e.loadReverses) e.letsGoAt = letsGoAt(m, e.carried.value(), e.profile, sense);
+    e.loadReverses = loadReverses(m, carried, acceleration, sense);
+    if (e.loadReverses) e.letsGoAt = letsGoAt(m, carried, e.profile, sense);
     e.stretchTravel = Figure::of(2.0 * m.chain.load.inertia * acceleration / m.outputStiffness);
-    e.errors.stretch = Figure::of(e.stretchTravel.value() * px);
-    e.roundingPixels = m.pulses ? Figure::of(std::abs(roundingShare) * e.distance.value() * px)
-                                : Figure::none(Reason::NotApplicable);
+    e.errors.stretch = e.stretchTravel * px;
+    e.roundingPixels = m.pulses
+                           ? roundingShare.map([](double share) { return std::abs(share); }) * e.distance * px
+                           : Figure::none(Reason::NotApplicable);
 
     // The four kinds. Contributions add, since nothing keeps them from falling together; what has no meaning
     // for a drive adds nothing.
     const auto orNothing = [](const Figure& f) {
-        return f.reason() == Reason::NotApplicable ? 0.0 : f.value();
+        return f.reason() == Reason::NotApplicable ? Figure(0.0) : f;
     };
-    const double letGo = e.loadReverses ? e.errors.backlash.value() : 0.0;
+    const Figure letGo = e.loadReverses ? e.errors.backlash : 0.0;
     const double framesPerJerkPhase =
         std::max(1.0, std::min(e.profile.in.jerkTime, e.profile.out.jerkTime) * shot.frameRate);
-    e.errors.drift = Figure::of(e.errors.stretch.value() / 2.0 / framesPerJerkPhase);
-    e.errors.jitter = Figure::of(orNothing(e.place.stepping) + letGo);
-    e.errors.repeat = Figure::of(
-        letGo + orNothing(e.place.frictionBand) + std::abs(orNothing(e.place.idleShift)), m.missing);
-    e.errors.framing = Figure::of(
-        orNothing(e.place.lag) + orNothing(e.place.accuracy) + orNothing(e.roundingPixels), m.missing);
+    e.errors.drift = e.errors.stretch / 2.0 / framesPerJerkPhase;
+    e.errors.jitter = orNothing(e.place.stepping) + letGo;
+    e.errors.repeat = letGo + orNothing(e.place.frictionBand) +
+                      orNothing(e.place.idleShift).map([](double shift) { return std::abs(shift); });
+    e.errors.framing = orNothing(e.place.lag) + orNothing(e.place.accuracy) + orNothing(e.roundingPixels);
 
     // Taken standing still, the clip moves by one step a picture and has no blur.
     const bool steps = stepwise(shot);
@@ -312,7 +313,7 @@ void failPicture(ShotEvaluation& e, Reason why) {
 ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEvaluation& evaluation,
                             const Course& course, bool searches) {
     const Axis& axis = rig.axes[index];
-    const Shot& shot = rig.shots[static_cast<std::size_t>(course.shot)];
+    const Shot& shot = rig.shots[course.shot.at()];
     const Movement& movement = course.movement;
     ShotEvaluation e;
     e.shot = course.shot;
@@ -351,10 +352,10 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
     e.motion.motorSpeed = Figure::of(speed / m.outputPerRad);
     e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);
     fillTorque(e, rig, axis, m, speed, acceleration, searches);
-    fillPicture(e, m, evaluation.structure, evaluation.steps.roundingShare.value(), shot, rig.camera,
-                distanceOf(movement) < 0.0 ? -1.0 : 1.0);
+    fillPicture(e, m, evaluation.structure, evaluation.steps.roundingShare, shot, rig.camera, speed,
+                acceleration, carried, distanceOf(movement) < 0.0 ? -1.0 : 1.0);
     fillRocking(e, m, shot, axis.vibration.frequency.value > 0.0);
-    e.noise = noiseOf(axis, m, e.motion.motorSpeed.value());
+    e.noise = noiseOf(axis, m, speed / m.outputPerRad);
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
         const double pan = optics::panPixelsPerRad(deliveredFocal(rig.camera, shot), 0.0);
         e.guidePixels = Figure::of(linear->guide.play.value / linear->guide.wheelbase * pan);

@@ -13,37 +13,33 @@ namespace gantry {
 
 Figure electricalPower(const Supply& supply, const Axis& axis, const DriveModel& m, const ShotEvaluation& s) {
     if (m.missing != Reason::None) return Figure::none(m.missing);
-    const double shaft = s.torque.needed.value() * s.motion.motorSpeed.value();
+    const Figure shaft = s.torque.needed * s.motion.motorSpeed;
     if (const motor::StepperParams* stepper = m.stepper()) {
         // Full current flows whether it turns or not.
         const double winding =
             std::get<Stepper>(axis.motor).resistance.value + axis.driver.bridgeResistance.value;
-        return Figure::of(m.motors * stepper->peakCurrent * stepper->peakCurrent * winding + shaft);
+        return m.motors * stepper->peakCurrent * stepper->peakCurrent * winding + shaft;
     }
     if (const motor::DcParams* dc = m.dc()) {
         // A linear regulator takes the motor's current from the full supply.
         const double volts = m.regulated ? supply.voltage.value : dc->voltage;
-        return Figure::of(volts * s.sourceCurrent.value());
+        return volts * s.sourceCurrent;
     }
-    return Figure::of(shaft / criteria::servoEfficiency);
+    return shaft / criteria::servoEfficiency;
 }
 
 SupplyEvaluation evaluateSupply(const Supply& supply, const std::vector<AxisEvaluation>& axes) {
     SupplyEvaluation out;
-    double sum = 0.0;
+    out.power = 0.0;
     for (const AxisEvaluation& e : axes) {
         if (e.worst() == nullptr) continue; // at rest in every shot
-        double most = e.shots.front().torque.electricalPower.value();
-        for (const ShotEvaluation& s : e.shots) {
-            const double watts = s.torque.electricalPower.value();
-            if (!(watts <= most)) most = watts; // NaN goes on
-        }
-        sum += most;
+        Figure most = 0.0;
+        for (const ShotEvaluation& s : e.shots) most = greater(most, s.torque.electricalPower);
+        out.power = out.power + most;
     }
-    out.power = Figure::of(sum, Reason::OutOfRange);
-    const auto delivered = std::isfinite(sum)
-                               ? power::deliver(supply.voltage.value, supplyResistance(supply), sum)
-                               : std::nullopt;
+    const auto delivered =
+        out.power ? power::deliver(supply.voltage.value, supplyResistance(supply), out.power.value())
+                  : std::nullopt;
     if (!delivered) {
         out.voltage = out.current = out.drop = out.runTime =
             Figure::none(out.power ? Reason::SupplyCollapses : out.power.reason());

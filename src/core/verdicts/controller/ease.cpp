@@ -13,12 +13,11 @@ constexpr std::array tries{&fixes::slowerShot};
 Finding judge(const AxisView& view) {
     const double jerk = view.evaluation.model.settings.jerk;
     const auto ratio = [&](const ShotEvaluation& s) {
-        return s.jerkExceeded ? jerk / s.motion.jerk.value() : 1e7;
+        return s.jerkExceeded ? jerk / s.motion.jerk : plenty;
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || !e->jerkExceeded) return std::nullopt;
-    return found(e, ratio(*e), e->motion.jerk.reason(), easeText,
-                 {{{view.jerkKind(), e->motion.jerk.value()}, {view.jerkKind(), jerk}}});
+    return found(e, ratio(*e), easeText, {{{view.jerkKind(), e->motion.jerk}, {view.jerkKind(), jerk}}});
 }
 
 } // namespace

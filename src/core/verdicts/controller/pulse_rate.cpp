@@ -13,11 +13,10 @@ constexpr std::array tries{&fixes::coarserMicrosteps, &fixes::slowerShot, &fixes
 Finding judge(const AxisView& view) {
     if (!view.evaluation.model.pulses) return std::nullopt;
     const double ceiling = view.evaluation.model.pulseCeiling;
-    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(ceiling, s.pulseRate.value()); };
+    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(ceiling, s.pulseRate); };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->pulseRate.reason(), pulseText,
-                 {{{Kind::Frequency, e->pulseRate.value()}, {Kind::Frequency, ceiling}}});
+    return found(e, ratio(*e), pulseText, {{{Kind::Frequency, e->pulseRate}, {Kind::Frequency, ceiling}}});
 }
 
 } // namespace

@@ -14,15 +14,15 @@ constexpr std::array tries{&fixes::controllerDecimals, &fixes::outputTeeth, &fix
 /// elsewhere and passes with other settings are off by it.
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(view.shot(s).limits.repeat, s.roundingPixels.value());
+        return allowedOver(view.shot(s).limits.repeat, s.roundingPixels);
     };
     if (!view.evaluation.model.pulses) return std::nullopt;
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->roundingPixels.reason(), roundingText,
-                 {{{Kind::Ratio, view.evaluation.steps.stepsPerUnitKept.value()},
-                   {view.travelKind(), view.evaluation.steps.roundingOverTravel.value()},
-                   {Kind::Pixels, e->roundingPixels.value()},
+    return found(e, ratio(*e), roundingText,
+                 {{{Kind::Ratio, view.evaluation.steps.stepsPerUnitKept},
+                   {view.travelKind(), view.evaluation.steps.roundingOverTravel},
+                   {Kind::Pixels, e->roundingPixels},
                    {Kind::Pixels, view.shot(*e).limits.repeat}}});
 }
 

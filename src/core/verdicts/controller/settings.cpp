@@ -19,20 +19,21 @@ Finding judge(const AxisView& view) {
     // A profile planned from the settings themselves may exceed them by a rounding of the last digit.
     constexpr double slack = 1.0 + 1e-9;
     const auto bySpeed = [&](const ShotEvaluation& s) {
-        return allowedOver(set.speed * slack, s.motion.topSpeed.value());
+        return allowedOver(set.speed * slack, s.motion.topSpeed);
     };
     const auto byAcceleration = [&](const ShotEvaluation& s) {
-        return allowedOver(set.acceleration * slack, s.motion.acceleration.value());
+        return allowedOver(set.acceleration * slack, s.motion.acceleration);
     };
-    const auto ratio = [&](const ShotEvaluation& s) { return std::min(bySpeed(s), byAcceleration(s)); };
+    const auto ratio = [&](const ShotEvaluation& s) { return lesser(bySpeed(s), byAcceleration(s)); };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    if (bySpeed(*e) <= byAcceleration(*e))
-        return found(e, ratio(*e), e->motion.topSpeed.reason(), settingsSpeedText,
-                     {{{view.speedKind(), e->motion.topSpeed.value()}, {view.speedKind(), set.speed}}});
-    return found(e, ratio(*e), e->motion.topSpeed.reason(), settingsAccelerationText,
-                 {{{view.accelerationKind(), e->motion.acceleration.value()},
-                   {view.accelerationKind(), set.acceleration}}});
+    const Figure speed = bySpeed(*e), acceleration = byAcceleration(*e);
+    if (!speed || (acceleration && speed.value() <= acceleration.value()))
+        return found(e, ratio(*e), settingsSpeedText,
+                     {{{view.speedKind(), e->motion.topSpeed}, {view.speedKind(), set.speed}}});
+    return found(
+        e, ratio(*e), settingsAccelerationText,
+        {{{view.accelerationKind(), e->motion.acceleration}, {view.accelerationKind(), set.acceleration}}});
 }
 
 } // namespace

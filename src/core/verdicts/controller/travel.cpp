@@ -14,11 +14,10 @@ Finding judge(const AxisView& view) {
     const double margin =
         std::visit([](const auto& m) { return m.motion.softLimitMargin; }, view.axis.mechanism);
     const double room = std::max(0.0, view.evaluation.model.travel - 2.0 * margin);
-    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(room, s.distance.value()); };
+    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(room, s.distance); };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->distance.reason(), travelText,
-                 {{{view.travelKind(), e->distance.value()}, {view.travelKind(), room}}});
+    return found(e, ratio(*e), travelText, {{{view.travelKind(), e->distance}, {view.travelKind(), room}}});
 }
 
 } // namespace

@@ -18,7 +18,7 @@ const ShotEvaluation* Problem::shot() const {
     const ShotEvaluation* hardest = nullptr;
     for (const ShotEvaluation& s : shots) {
         if (s.shot == verdict.shot) return &s;
-        if (verdict.shot < 0 && s.torque.force &&
+        if (!verdict.shot && s.torque.force &&
             (hardest == nullptr || s.torque.force.value() > hardest->torque.force.value()))
             hardest = &s;
     }

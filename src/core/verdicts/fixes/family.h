@@ -21,7 +21,7 @@ struct Candidate {
     FixCost cost;
     Message label;
     words::Arguments arguments{};
-    int shot = -1; ///< index of the shot that the label names
+    ShotIndex shot; ///< that the label names
     Project result;
 };
 using Candidates = std::vector<Candidate>;
@@ -49,9 +49,7 @@ struct Problem {
     /// hardest. Null if no shot moves the axis.
     const ShotEvaluation* shot() const;
     /// The same shot as it was entered.
-    const Shot& entered(const ShotEvaluation& e) const {
-        return project.shots[static_cast<std::size_t>(e.shot)];
-    }
+    const Shot& entered(const ShotEvaluation& e) const { return project.shots[e.shot.at()]; }
 };
 
 /// A kind of change: its candidates for a problem, gentlest first. The tries stop at the first that mends the
@@ -67,12 +65,12 @@ struct Family {
 template <class Change>
 void add(Candidates& out, const Problem& p, FixCost cost, Message label, words::Arguments shown,
          Change change, const ShotEvaluation* shot = nullptr) {
-    Candidate& c =
-        out.emplace_back(Candidate{cost, label, shown, shot != nullptr ? shot->shot : -1, p.project});
+    Candidate& c = out.emplace_back(
+        Candidate{cost, label, shown, shot != nullptr ? shot->shot : ShotIndex(), p.project});
     if constexpr (std::is_invocable_v<Change, Axis&>)
         change(p.axisIn(c.result));
     else if constexpr (std::is_invocable_v<Change, Shot&>)
-        change(c.result.shots[static_cast<std::size_t>(shot->shot)]);
+        change(c.result.shots[shot->shot.at()]);
     else
         change(c.result);
 }

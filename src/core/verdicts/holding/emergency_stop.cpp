@@ -32,10 +32,10 @@ Finding judge(const AxisView& view) {
         }
         return held ? stopStaysText : stopCreepsText;
     };
-    Verdict v = found(nullptr, e.stop.ratio.value(), e.stop.ratio.reason(), text(),
-                      {{{view.forceKind(), e.powerOff.gravity.value()},
-                        {Kind::Energy, e.powerOff.energy.value()},
-                        {view.speedKind(), e.powerOff.speed.value()}}});
+    Verdict v = found(nullptr, e.stop.ratio, text(),
+                      {{{view.forceKind(), e.powerOff.gravity},
+                        {Kind::Energy, e.powerOff.energy},
+                        {view.speedKind(), e.powerOff.speed}}});
     if (!held) v.ceiling = State::Tight;
     v.hazard = true;
     return v;

@@ -26,20 +26,19 @@ Finding judge(const AxisView& view) {
     if (!off.loaded) return std::nullopt;
     Verdict v;
     if (off.brakeRatio) {
-        v = found(nullptr, off.brakeRatio.value(), Reason::None, powerOffBrakeText,
-                  {{{Kind::Torque, view.evaluation.holdNeeded.value()},
+        v = found(nullptr, off.brakeRatio, powerOffBrakeText,
+                  {{{Kind::Torque, view.evaluation.holdNeeded},
                     {Kind::Torque, view.axis.brake.holdingTorque.value}}});
     } else if (view.evaluation.checks.locks) {
-        v = found(nullptr, std::max(1.0, off.friction.value() / off.gravity.value()), Reason::None,
-                  powerOffLocksText, {{{view.forceKind(), off.gravity.value()}}});
+        v = found(nullptr, greater(1.0, off.friction / off.gravity), powerOffLocksText,
+                  {{{view.forceKind(), off.gravity}}});
         v.ceiling = State::Tight;
     } else {
-        v = found(nullptr, off.friction.value() / off.gravity.value(), Reason::None,
-                  off.falls ? powerOffFallsText : powerOffFrictionText,
-                  {{{view.forceKind(), off.gravity.value()},
-                    {view.forceKind(), off.friction.value()},
-                    {Kind::Energy, off.energy.value()},
-                    {view.speedKind(), off.speed.value()}}});
+        v = found(nullptr, off.friction / off.gravity, off.falls ? powerOffFallsText : powerOffFrictionText,
+                  {{{view.forceKind(), off.gravity},
+                    {view.forceKind(), off.friction},
+                    {Kind::Energy, off.energy},
+                    {view.speedKind(), off.speed}}});
         v.ceiling = State::Tight;
     }
     v.hazard = true;

@@ -12,9 +12,8 @@ constexpr std::array tries{&fixes::holdCurrent, &fixes::outputTeeth, &fixes::red
 Finding judge(const AxisView& view) {
     if (!view.evaluation.powerOff.loaded) return std::nullopt;
     const AxisEvaluation& e = view.evaluation;
-    Verdict v = found(nullptr, e.holdAvailable.value() / e.holdNeeded.value(), e.holdAvailable.reason(),
-                      standstillText,
-                      {{{Kind::Torque, e.holdNeeded.value()}, {Kind::Torque, e.holdAvailable.value()}}});
+    Verdict v = found(nullptr, e.holdAvailable / e.holdNeeded, standstillText,
+                      {{{Kind::Torque, e.holdNeeded}, {Kind::Torque, e.holdAvailable}}});
     v.hazard = true;
     return v;
 }

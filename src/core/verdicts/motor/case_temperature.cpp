@@ -15,10 +15,8 @@ Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.caseTemperature.reason() == Reason::NotApplicable) return std::nullopt;
     const double air = view.project.conditions.ambient;
-    return found(
-        nullptr, allowedOver(e.checks.caseLimit.value() - air, e.checks.caseTemperature.value() - air),
-        e.checks.caseTemperature.reason(), caseText,
-        {{{Kind::Celsius, e.checks.caseTemperature.value()}, {Kind::Celsius, e.checks.caseLimit.value()}}});
+    return found(nullptr, allowedOver(e.checks.caseLimit - air, e.checks.caseTemperature - air), caseText,
+                 {{{Kind::Celsius, e.checks.caseTemperature}, {Kind::Celsius, e.checks.caseLimit}}});
 }
 
 } // namespace

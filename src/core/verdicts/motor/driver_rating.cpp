@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/overload.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
@@ -14,25 +15,31 @@ constexpr Message ratingVoltageText{"The supply gives {0}; the driver is rated {
 constexpr std::array sentences{ratingStallText, ratingCurrentText, ratingVoltageText};
 
 Finding judge(const AxisView& view) {
-    if (std::holds_alternative<HobbyServo>(view.axis.motor)) return std::nullopt; // it is its own driver
-    if (std::holds_alternative<GearedDc>(view.axis.motor)) {
-        const double stall = view.evaluation.checks.stallCurrent.value();
-        return found(nullptr, view.axis.driver.maxCurrent / stall,
-                     view.evaluation.checks.stallCurrent.reason(), ratingStallText,
-                     {{{Kind::Current, stall},
-                       {Kind::Current, view.axis.driver.maxCurrent},
-                       {Kind::Current, view.evaluation.checks.reversalCurrent.value()}}});
-    }
     const Driver& driver = view.axis.driver;
+    const auto byStall = [&]() -> Finding {
+        const AxisChecks& checks = view.evaluation.checks;
+        return found(nullptr, driver.maxCurrent / checks.stallCurrent, ratingStallText,
+                     {{{Kind::Current, checks.stallCurrent},
+                       {Kind::Current, driver.maxCurrent},
+                       {Kind::Current, checks.reversalCurrent}}});
+    };
     const double supply = view.project.supply.voltage.value;
     const double highest = std::max(driver.runCurrent, driver.holdCurrent);
     const double byCurrent = driver.maxCurrent / highest, byVoltage = driver.maxVoltage / supply;
-    // A servo comes with a drive that fits its current.
-    if (byCurrent <= byVoltage && !std::holds_alternative<ServoMotor>(view.axis.motor))
-        return found(nullptr, byCurrent, Reason::None, ratingCurrentText,
-                     {{{Kind::Current, highest}, {Kind::Current, driver.maxCurrent}}});
-    return found(nullptr, byVoltage, Reason::None, ratingVoltageText,
-                 {{{Kind::Voltage, supply}, {Kind::Voltage, driver.maxVoltage}}});
+    const auto byBoth = [&](bool currentCounts) -> Finding {
+        if (currentCounts && byCurrent <= byVoltage)
+            return found(nullptr, byCurrent, ratingCurrentText,
+                         {{{Kind::Current, highest}, {Kind::Current, driver.maxCurrent}}});
+        return found(nullptr, byVoltage, ratingVoltageText,
+                     {{{Kind::Voltage, supply}, {Kind::Voltage, driver.maxVoltage}}});
+    };
+    return std::visit(
+        overload{[&](const Stepper&) { return byBoth(true); }, [&](const DcServo&) { return byBoth(true); },
+                 // It comes with a drive that fits its current.
+                 [&](const ServoMotor&) { return byBoth(false); }, [&](const GearedDc&) { return byStall(); },
+                 // It is its own driver.
+                 [](const HobbyServo&) -> Finding { return std::nullopt; }},
+        view.axis.motor);
 }
 
 } // namespace

@@ -13,13 +13,11 @@ constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot, &fixes:
 /// their current instead, see case_temperature.
 Finding judge(const AxisView& view) {
     if (view.evaluation.model.stepper()) return std::nullopt;
-    const auto ratio = [](const ShotEvaluation& s) {
-        return allowedOver(s.torque.continuous.value(), s.torque.rms.value());
-    };
+    const auto ratio = [](const ShotEvaluation& s) { return allowedOver(s.torque.continuous, s.torque.rms); };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->torque.rms.reason(), dutyText,
-                 {{{Kind::Torque, e->torque.rms.value()}, {Kind::Torque, e->torque.continuous.value()}}});
+    return found(e, ratio(*e), dutyText,
+                 {{{Kind::Torque, e->torque.rms}, {Kind::Torque, e->torque.continuous}}});
 }
 
 } // namespace

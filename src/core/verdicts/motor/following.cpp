@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/overload.h"
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
@@ -16,20 +17,25 @@ constexpr std::array tries{&fixes::slowerShot};
 
 /// Lag behind the command against the limit at which a drive with an encoder reports a fault.
 Finding judge(const AxisView& view) {
-    double limit = 0.0;
-    if (const auto* servo = std::get_if<ServoMotor>(&view.axis.motor)) limit = servo->loop.followingLimit;
-    if (const auto* servo = std::get_if<DcServo>(&view.axis.motor)) limit = servo->loop.followingLimit;
-    const auto* stepper = std::get_if<Stepper>(&view.axis.motor);
-    if (stepper != nullptr && stepper->encoder.fitted) limit = stepper->encoder.followingLimit;
+    struct Watch {
+        double limit = 0.0; ///< [rad]; 0: nobody watches
+        Message text = followingText;
+    };
+    const Watch watch = std::visit(
+        overload{[](const Stepper& s) {
+                     return Watch{s.encoder.fitted ? s.encoder.followingLimit : 0.0,
+                                  s.encoder.corrects ? followingCorrectsText : followingStopsText};
+                 },
+                 [](const ServoMotor& s) { return Watch{s.loop.followingLimit}; },
+                 [](const DcServo& s) { return Watch{s.loop.followingLimit}; },
+                 [](const GearedDc&) { return Watch{}; }, [](const HobbyServo&) { return Watch{}; }},
+        view.axis.motor);
+    const double limit = watch.limit;
     if (!(limit > 0.0)) return std::nullopt;
-    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(limit, s.lag.angle.value()); };
+    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(limit, s.lag.angle); };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    const auto text = stepper == nullptr          ? followingText
-                      : stepper->encoder.corrects ? followingCorrectsText
-                                                  : followingStopsText;
-    return found(e, ratio(*e), e->lag.angle.reason(), text,
-                 {{{Kind::Angle, e->lag.angle.value()}, {Kind::Angle, limit}}});
+    return found(e, ratio(*e), watch.text, {{{Kind::Angle, e->lag.angle}, {Kind::Angle, limit}}});
 }
 
 } // namespace

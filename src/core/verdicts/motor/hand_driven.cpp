@@ -15,9 +15,9 @@ constexpr std::array sentences{handText};
 Finding judge(const AxisView& view) {
     const Figure& volts = view.evaluation.handVoltage;
     if (!volts || volts.value() <= 0.0) return std::nullopt;
-    return found(nullptr, std::min(view.axis.driver.maxVoltage / volts.value(), 1e6), Reason::None, handText,
+    return found(nullptr, lesser(view.axis.driver.maxVoltage / volts, plenty), handText,
                  {{{Kind::Speed, view.project.conditions.handSpeed},
-                   {Kind::Voltage, volts.value()},
+                   {Kind::Voltage, volts},
                    {Kind::Voltage, view.axis.driver.maxVoltage}}});
 }
 

@@ -15,8 +15,8 @@ Finding judge(const AxisView& view) {
     if (stepper == nullptr || std::get<Stepper>(view.axis.motor).winding == Winding::Unipolar)
         return std::nullopt;
     const double rated = stepper->ratedCurrentRms;
-    return found(nullptr, rated / view.axis.driver.runCurrent, view.evaluation.model.missing, currentText,
-                 {{{Kind::Current, view.axis.driver.runCurrent}, {Kind::Current, rated}}});
+    return found(nullptr, Figure::of(rated / view.axis.driver.runCurrent, view.evaluation.model.missing),
+                 currentText, {{{Kind::Current, view.axis.driver.runCurrent}, {Kind::Current, rated}}});
 }
 
 } // namespace

@@ -18,23 +18,23 @@ Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.motorTopSpeed.reason() == Reason::NotApplicable) return std::nullopt;
     const auto fast = [&](const ShotEvaluation& s) {
-        return allowedOver(e.checks.motorTopSpeed.value(), s.motion.topSpeed.value());
+        return allowedOver(e.checks.motorTopSpeed, s.motion.topSpeed);
     };
     const auto slow = [&](const ShotEvaluation& s) {
-        return s.knob.slowest ? allowedOver(1.0, s.knob.slowest.value()) : 1e6;
+        return s.knob.slowest ? allowedOver(1.0, s.knob.slowest) : plenty;
     };
     const ShotEvaluation* fastest = bindingShot(view, fast);
     const ShotEvaluation* slowest = bindingShot(view, slow);
-    if (fastest == nullptr) return std::nullopt;
-    if (slow(*slowest) < fast(*fastest))
-        return found(slowest, slow(*slowest), slowest->motion.topSpeed.reason(), motorSlowText,
-                     {{{view.speedKind(), slowest->motion.topSpeed.value()},
+    if (fastest == nullptr || slowest == nullptr) return std::nullopt;
+    const Figure least = slow(*slowest), most = fast(*fastest);
+    if (least && most && least.value() < most.value())
+        return found(slowest, least, motorSlowText,
+                     {{{view.speedKind(), slowest->motion.topSpeed},
                        {view.speedKind(), e.model.lowestSpeed * e.model.outputPerRad}}});
-    return found(fastest, fast(*fastest), fastest->motion.topSpeed.reason(),
-                 fastest->knob.setting ? motorSettingText : motorSpeedText,
-                 {{{view.speedKind(), fastest->motion.topSpeed.value()},
-                   {view.speedKind(), e.checks.motorTopSpeed.value()},
-                   {Kind::Percentage, fastest->knob.setting.value()}}});
+    return found(fastest, most, fastest->knob.setting ? motorSettingText : motorSpeedText,
+                 {{{view.speedKind(), fastest->motion.topSpeed},
+                   {view.speedKind(), e.checks.motorTopSpeed},
+                   {Kind::Percentage, fastest->knob.setting}}});
 }
 
 } // namespace

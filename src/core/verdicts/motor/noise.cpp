@@ -48,7 +48,7 @@ Finding judge(const AxisView& view) {
             return noiseStepText;
         }
     };
-    return found(e, ratio(*e), e->motion.topSpeed.reason(), text(),
+    return found(e, ratio(*e), text(),
                  {{{Kind::Frequency, e->noise.frequency},
                    {Kind::Count, static_cast<double>(e->noise.rank)},
                    {Kind::Count, allowed}}});

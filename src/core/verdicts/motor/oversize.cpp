@@ -11,13 +11,12 @@ constexpr std::array sentences{oversizeText};
 
 /// Speaks only where every shot leaves that many times the wanted margin.
 Finding judge(const AxisView& view) {
-    const ShotEvaluation* e =
-        bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin.value(); });
+    const ShotEvaluation* e = bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin; });
     if (e == nullptr || !e->torque.margin) return std::nullopt;
     const double ratio = e->torque.margin.value() / view.evaluation.model.wantedMargin;
     if (ratio < criteria::motorSize.oversizedFrom) return std::nullopt;
-    return found(e, ratio, Reason::None, oversizeText,
-                 {{{Kind::Torque, e->torque.available.value()}, {Kind::Torque, e->torque.needed.value()}}});
+    return found(e, ratio, oversizeText,
+                 {{{Kind::Torque, e->torque.available}, {Kind::Torque, e->torque.needed}}});
 }
 
 } // namespace

@@ -12,13 +12,12 @@ constexpr std::array sentences{regulatorText};
 /// Rise that the regulator's chip stands over the rise that the motor's worst current brings.
 Finding judge(const AxisView& view) {
     const ShotEvaluation* s =
-        bindingShot(view, [](const ShotEvaluation& e) { return -e.regulator.temperature.value(); });
+        bindingShot(view, [](const ShotEvaluation& e) { return 0.0 - e.regulator.temperature; });
     if (s == nullptr || s->regulator.temperature.reason() == Reason::NotApplicable) return std::nullopt;
     const double air = view.project.conditions.ambient;
-    return found(s, allowedOver(criteria::regulatorChip - air, s->regulator.temperature.value() - air),
-                 s->regulator.temperature.reason(), regulatorText,
-                 {{{Kind::Ratio, s->regulator.heat.value()},
-                   {Kind::Celsius, s->regulator.temperature.value()},
+    return found(s, allowedOver(criteria::regulatorChip - air, s->regulator.temperature - air), regulatorText,
+                 {{{Kind::Ratio, s->regulator.heat},
+                   {Kind::Celsius, s->regulator.temperature},
                    {Kind::Celsius, criteria::regulatorChip}}});
 }
 

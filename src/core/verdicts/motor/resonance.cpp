@@ -17,19 +17,18 @@ constexpr std::array tries{&fixes::fasterShot, &fixes::slowerShot, &fixes::outpu
 /// Cruise speed against the band where full steps meet the rotor's natural frequency. Ramps cross it quickly.
 Finding judge(const AxisView& view) {
     if (!view.evaluation.model.stepper()) return std::nullopt;
-    const double low = view.evaluation.resonance.low.value(), high = view.evaluation.resonance.high.value();
+    const Figure &low = view.evaluation.resonance.low, &high = view.evaluation.resonance.high;
     const auto ratio = [&](const ShotEvaluation& s) {
-        const double v = s.motion.topSpeed.value();
-        return std::min(std::max(v / high, low / v), 1e6);
+        const Figure& speed = s.motion.topSpeed;
+        return lesser(greater(speed / high, low / speed), plenty);
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), view.evaluation.resonance.speed.reason(),
-                 ratio(*e) < 1.0 ? resonanceInsideText : resonanceText,
-                 {{{view.speedKind(), e->motion.topSpeed.value()},
+    return found(e, ratio(*e), less(ratio(*e), 1.0) ? resonanceInsideText : resonanceText,
+                 {{{view.speedKind(), e->motion.topSpeed},
                    {view.speedKind(), low},
                    {view.speedKind(), high},
-                   {Kind::Frequency, view.evaluation.resonance.frequency.value()}}});
+                   {Kind::Frequency, view.evaluation.resonance.frequency}}});
 }
 
 } // namespace

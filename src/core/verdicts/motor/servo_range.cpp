@@ -14,7 +14,7 @@ Finding judge(const AxisView& view) {
     if (servo == nullptr) return std::nullopt;
     const double reach = servo->range * view.evaluation.model.outputPerRad;
     const double travel = view.evaluation.model.travel;
-    return found(nullptr, allowedOver(reach, travel), Reason::None, servoRangeText,
+    return found(nullptr, allowedOver(reach, travel), servoRangeText,
                  {{{view.travelKind(), travel}, {view.travelKind(), reach}}});
 }
 

@@ -13,14 +13,14 @@ constexpr std::array sentences{shaftAxialText, shaftRadialText};
 Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     const MotorBody& body = bodyOf(view.axis.motor);
-    const double radial = allowedOver(body.radialRating.value, e.checks.shaftRadial.value());
-    const double axial = allowedOver(body.axialRating.value, e.checks.shaftAxial.value());
-    if (axial < radial)
-        return found(nullptr, axial, e.checks.shaftAxial.reason(), shaftAxialText,
-                     {{{Kind::Force, e.checks.shaftAxial.value()}, {Kind::Force, body.axialRating.value}}});
+    const Figure radial = allowedOver(body.radialRating.value, e.checks.shaftRadial);
+    const Figure axial = allowedOver(body.axialRating.value, e.checks.shaftAxial);
+    if (less(axial, radial))
+        return found(nullptr, axial, shaftAxialText,
+                     {{{Kind::Force, e.checks.shaftAxial}, {Kind::Force, body.axialRating.value}}});
     if (e.checks.shaftRadial && e.checks.shaftRadial.value() == 0.0) return std::nullopt;
-    return found(nullptr, radial, e.checks.shaftRadial.reason(), shaftRadialText,
-                 {{{Kind::Force, e.checks.shaftRadial.value()}, {Kind::Force, body.radialRating.value}}});
+    return found(nullptr, radial, shaftRadialText,
+                 {{{Kind::Force, e.checks.shaftRadial}, {Kind::Force, body.radialRating.value}}});
 }
 
 } // namespace

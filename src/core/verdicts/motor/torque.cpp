@@ -14,21 +14,20 @@ constexpr std::array tries{&fixes::runCurrent,   &fixes::knobUp,      &fixes::sh
 
 /// Pull-out torque over needed torque, at the ramp's end or at break-away, whichever is tighter.
 Finding judge(const AxisView& view) {
-    const ShotEvaluation* e =
-        bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin.value(); });
+    const ShotEvaluation* e = bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin; });
     if (e == nullptr) return std::nullopt;
     // Where break-away decides, several shots have the same ratio; the axis' worst shot is one of them.
     if (e->torque.margin && e->problem == Reason::None) e = view.evaluation.worst();
     const double atRest = view.evaluation.model.available(0.0);
-    const bool breakaway =
-        e->torque.breakaway.value() * e->torque.available.value() > e->torque.needed.value() * atRest;
+    const Figure still = atRest / e->torque.breakaway, moving = e->torque.available / e->torque.needed;
+    const bool breakaway = still && moving && still.value() < moving.value();
     if (breakaway)
-        return found(e, e->torque.margin.value(), e->torque.margin.reason(), torqueBreakawayText,
-                     {{{Kind::Torque, e->torque.breakaway.value()}, {Kind::Torque, atRest}}});
-    return found(e, e->torque.margin.value(), e->torque.margin.reason(), torqueText,
-                 {{{Kind::Torque, e->torque.needed.value()},
-                   {Kind::Torque, e->torque.available.value()},
-                   {Kind::RotationRate, e->motion.motorSpeed.value()}}});
+        return found(e, e->torque.margin, torqueBreakawayText,
+                     {{{Kind::Torque, e->torque.breakaway}, {Kind::Torque, atRest}}});
+    return found(e, e->torque.margin, torqueText,
+                 {{{Kind::Torque, e->torque.needed},
+                   {Kind::Torque, e->torque.available},
+                   {Kind::RotationRate, e->motion.motorSpeed}}});
 }
 
 } // namespace

@@ -12,8 +12,8 @@ Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.bearingLoad.reason() == Reason::NotApplicable) return std::nullopt;
     const double rating = std::get<LinearMechanism>(view.axis.mechanism).guide.bearingRating.value;
-    return found(nullptr, allowedOver(rating, e.checks.bearingLoad.value()), e.checks.bearingLoad.reason(),
-                 bearingText, {{{Kind::Force, e.checks.bearingLoad.value()}, {Kind::Force, rating}}});
+    return found(nullptr, allowedOver(rating, e.checks.bearingLoad), bearingText,
+                 {{{Kind::Force, e.checks.bearingLoad}, {Kind::Force, rating}}});
 }
 
 } // namespace

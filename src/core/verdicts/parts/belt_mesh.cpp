@@ -14,13 +14,12 @@ static_assert(criteria::teethInMesh.value == 6.0, "the sentence says six");
 Finding judge(const AxisView& view) {
     const PartCheck* worst = nullptr;
     for (const PartCheck& p : view.evaluation.checks.parts)
-        if (p.meshes.reason() != Reason::NotApplicable &&
-            (worst == nullptr || p.meshes.value() < worst->meshes.value()))
+        if (p.meshes.reason() != Reason::NotApplicable && (worst == nullptr || less(p.meshes, worst->meshes)))
             worst = &p;
     if (worst == nullptr) return std::nullopt;
-    return found(nullptr, worst->meshes.value(), worst->meshes.reason(), meshText,
-                 {{{Kind::Ratio, worst->meshes.value() * criteria::teethInMesh},
-                   {Kind::Count, view.partNumber(*worst)}}});
+    return found(
+        nullptr, worst->meshes, meshText,
+        {{{Kind::Ratio, worst->meshes * criteria::teethInMesh}, {Kind::Count, view.partNumber(*worst)}}});
 }
 
 } // namespace

@@ -14,7 +14,7 @@ Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (!e.checks.bindingRatio) return std::nullopt;
     const Guide& guide = std::get<LinearMechanism>(view.axis.mechanism).guide;
-    return found(nullptr, e.checks.bindingRatio.value(), Reason::None, bindingText,
+    return found(nullptr, e.checks.bindingRatio, bindingText,
                  {{{Kind::Length, std::abs(guide.pushOffset)},
                    {Kind::Length, guide.wheelbase / (2.0 * guide.friction.value)}}});
 }

@@ -11,9 +11,9 @@ constexpr std::array sentences{bucklingText};
 Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.bucklingLoad.reason() == Reason::NotApplicable) return std::nullopt;
-    const double force = e.checks.parts.back().load.value();
-    return found(nullptr, allowedOver(e.checks.bucklingLoad.value(), force), e.checks.bucklingLoad.reason(),
-                 bucklingText, {{{Kind::Force, force}, {Kind::Force, e.checks.bucklingLoad.value()}}});
+    const Figure& force = e.checks.parts.back().load;
+    return found(nullptr, allowedOver(e.checks.bucklingLoad, force), bucklingText,
+                 {{{Kind::Force, force}, {Kind::Force, e.checks.bucklingLoad}}});
 }
 
 } // namespace

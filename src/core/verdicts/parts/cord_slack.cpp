@@ -15,14 +15,14 @@ constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot, &fixes:
 Finding judge(const AxisView& view) {
     const auto ratio = [](const ShotEvaluation& s) {
         return s.slackDeceleration.reason() == Reason::NotApplicable
-                   ? 1e6
-                   : allowedOver(s.slackDeceleration.value(), s.motion.acceleration.value());
+                   ? Figure(plenty)
+                   : allowedOver(s.slackDeceleration, s.motion.acceleration);
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || e->slackDeceleration.reason() == Reason::NotApplicable) return std::nullopt;
-    Verdict v = found(e, ratio(*e), e->slackDeceleration.reason(), cordSlackText,
-                      {{{view.accelerationKind(), e->motion.acceleration.value()},
-                        {view.accelerationKind(), e->slackDeceleration.value()}}});
+    Verdict v = found(e, ratio(*e), cordSlackText,
+                      {{{view.accelerationKind(), e->motion.acceleration},
+                        {view.accelerationKind(), e->slackDeceleration}}});
     v.hazard = view.evaluation.powerOff.loaded;
     return v;
 }

@@ -13,11 +13,10 @@ Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.cordRatio.reason() == Reason::NotApplicable) return std::nullopt;
     const PartCheck& cord = e.checks.parts.back();
-    Verdict v = found(nullptr, e.checks.cordRatio.value() / criteria::cordFactor, e.checks.cordRatio.reason(),
-                      cordStrengthText,
-                      {{{Kind::Force, cord.load.value()},
-                        {Kind::Force, cord.allowed.value()},
-                        {Kind::Ratio, e.checks.cordRatio.value()},
+    Verdict v = found(nullptr, e.checks.cordRatio / criteria::cordFactor, cordStrengthText,
+                      {{{Kind::Force, cord.load},
+                        {Kind::Force, cord.allowed},
+                        {Kind::Ratio, e.checks.cordRatio},
                         {Kind::Ratio, criteria::cordFactor}}});
     v.hazard = e.powerOff.loaded;
     return v;

@@ -14,11 +14,11 @@ Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.guideFriction.reason() == Reason::NotApplicable) return std::nullopt;
     const double entered = std::get<LinearMechanism>(view.axis.mechanism).runningFriction.value;
-    const double ratio = allowedOver(entered, e.checks.guideFriction.value());
-    if (ratio >= 1.0) return std::nullopt;
+    const Figure ratio = allowedOver(entered, e.checks.guideFriction);
+    if (!ratio || ratio.value() >= 1.0) return std::nullopt;
     // They disagree; neither is proven wrong, so this is never worse than tight.
-    Verdict v = found(nullptr, 1.0, Reason::None, frictionSourcesText,
-                      {{{Kind::Force, entered}, {Kind::Force, e.checks.guideFriction.value()}}});
+    Verdict v = found(nullptr, 1.0, frictionSourcesText,
+                      {{{Kind::Force, entered}, {Kind::Force, e.checks.guideFriction}}});
     v.ceiling = State::Tight;
     return v;
 }

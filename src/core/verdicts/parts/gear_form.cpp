@@ -17,8 +17,8 @@ Finding judge(const AxisView& view) {
     const PartCheck* worst = nullptr;
     double least = 0.0;
     const auto ratio = [](const PartCheck& p) {
-        const double contact = p.contactRatio ? p.contactRatio.value() / criteria::contactRatio : 1e6;
-        return std::min(p.undercut.value(), contact);
+        const Figure contact = p.contactRatio ? p.contactRatio / criteria::contactRatio : plenty;
+        return lesser(p.undercut, contact).value();
     };
     for (const PartCheck& p : view.evaluation.checks.parts)
         if (p.undercut && (worst == nullptr || ratio(p) < least)) {
@@ -27,12 +27,12 @@ Finding judge(const AxisView& view) {
         }
     if (worst == nullptr) return std::nullopt;
     const bool contact =
-        worst->contactRatio && worst->contactRatio.value() / criteria::contactRatio < worst->undercut.value();
+        worst->contactRatio && less(worst->contactRatio / criteria::contactRatio, worst->undercut);
     if (least >= 1.0)
-        return found(nullptr, least, Reason::None, gearFormText,
+        return found(nullptr, least, gearFormText,
                      {{{Kind::Ratio, least}, {Kind::Count, view.partNumber(*worst)}}});
-    return found(nullptr, least, Reason::None, contact ? contactText : undercutText,
-                 {{{Kind::Ratio, contact ? worst->contactRatio.value() : 1.0 / worst->undercut.value()},
+    return found(nullptr, least, contact ? contactText : undercutText,
+                 {{{Kind::Ratio, contact ? worst->contactRatio : 1.0 / worst->undercut},
                    {Kind::Count, view.partNumber(*worst)},
                    {Kind::Ratio, criteria::contactRatio}}});
 }

@@ -13,14 +13,13 @@ constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot};
 Finding judge(const AxisView& view) {
     const PartCheck* worst = nullptr;
     for (const PartCheck& p : view.evaluation.checks.parts)
-        if (p.slip.reason() != Reason::NotApplicable &&
-            (worst == nullptr || p.slip.value() < worst->slip.value()))
+        if (p.slip.reason() != Reason::NotApplicable && (worst == nullptr || less(p.slip, worst->slip)))
             worst = &p;
     if (worst == nullptr) return std::nullopt;
     const bool force = view.partKind(*worst) == Kind::Force;
-    return found(nullptr, worst->slip.value(), worst->slip.reason(), gripText,
-                 {{{force ? Kind::Force : Kind::Torque, worst->load.value()},
-                   {force ? Kind::Force : Kind::Torque, worst->allowed.value()}}});
+    return found(nullptr, worst->slip, gripText,
+                 {{{force ? Kind::Force : Kind::Torque, worst->load},
+                   {force ? Kind::Force : Kind::Torque, worst->allowed}}});
 }
 
 } // namespace

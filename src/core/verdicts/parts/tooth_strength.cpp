@@ -14,13 +14,13 @@ Finding judge(const AxisView& view) {
     const PartCheck* worst = nullptr;
     for (const PartCheck& p : view.evaluation.checks.parts)
         if (p.strength.reason() != Reason::NotApplicable &&
-            (worst == nullptr || p.strength.value() < worst->strength.value()))
+            (worst == nullptr || less(p.strength, worst->strength)))
             worst = &p;
     if (worst == nullptr) return std::nullopt;
     const bool force = view.partKind(*worst) == Kind::Force;
-    Verdict v = found(nullptr, worst->strength.value(), worst->strength.reason(), strengthText,
-                      {{{force ? Kind::Force : Kind::Torque, worst->load.value()},
-                        {force ? Kind::Force : Kind::Torque, worst->allowed.value()},
+    Verdict v = found(nullptr, worst->strength, strengthText,
+                      {{{force ? Kind::Force : Kind::Torque, worst->load},
+                        {force ? Kind::Force : Kind::Torque, worst->allowed},
                         {Kind::Count, view.partNumber(*worst)}}});
     if (view.printed(*worst)) v.ceiling = State::Tight; // printed parts in a load path are tight at best
     return v;

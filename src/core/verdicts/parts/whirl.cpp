@@ -14,13 +14,13 @@ Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.whirlSpeed.reason() == Reason::NotApplicable) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(criteria::whirlShare * e.checks.whirlSpeed.value(), s.motion.topSpeed.value());
+        return allowedOver(criteria::whirlShare * e.checks.whirlSpeed, s.motion.topSpeed);
     };
     const ShotEvaluation* s = bindingShot(view, ratio);
     if (s == nullptr) return std::nullopt;
-    return found(s, ratio(*s), e.checks.whirlSpeed.reason(), whirlText,
-                 {{{view.speedKind(), s->motion.topSpeed.value()},
-                   {view.speedKind(), criteria::whirlShare * e.checks.whirlSpeed.value()}}});
+    return found(s, ratio(*s), whirlText,
+                 {{{view.speedKind(), s->motion.topSpeed},
+                   {view.speedKind(), criteria::whirlShare * e.checks.whirlSpeed}}});
 }
 
 } // namespace

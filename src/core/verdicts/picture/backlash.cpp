@@ -15,15 +15,15 @@ constexpr std::array sentences{backlashMomentText, backlashText};
 /// Speaks only where the load reverses within a shot; gravity often keeps the play on one side.
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return s.loadReverses ? allowedOver(view.shot(s).limits.jitter, s.errors.backlash.value()) : 1e7;
+        return s.loadReverses ? allowedOver(view.shot(s).limits.jitter, s.errors.backlash) : plenty;
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || !e->loadReverses) return std::nullopt;
-    return found(e, ratio(*e), e->errors.backlash.reason(), e->letsGoAt ? backlashMomentText : backlashText,
+    return found(e, ratio(*e), e->letsGoAt ? backlashMomentText : backlashText,
                  {{{view.travelKind(), view.evaluation.model.backlash},
-                   {Kind::Pixels, e->errors.backlash.value()},
+                   {Kind::Pixels, e->errors.backlash},
                    {Kind::Pixels, view.shot(*e).limits.jitter},
-                   {Kind::Time, e->letsGoAt ? e->letsGoAt.value() : 0.0}}});
+                   {Kind::Time, e->letsGoAt}}});
 }
 
 } // namespace

@@ -12,14 +12,14 @@ constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot};
 
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(view.shot(s).limits.drift, s.errors.drift.value());
+        return allowedOver(view.shot(s).limits.drift, s.errors.drift);
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->errors.drift.reason(), driftText,
-                 {{{Kind::PixelsPerFrame, e->errors.drift.value()},
+    return found(e, ratio(*e), driftText,
+                 {{{Kind::PixelsPerFrame, e->errors.drift},
                    {Kind::PixelsPerFrame, view.shot(*e).limits.drift},
-                   {Kind::Pixels, e->errors.stretch.value()}}});
+                   {Kind::Pixels, e->errors.stretch}}});
 }
 
 } // namespace

@@ -13,17 +13,15 @@ Finding judge(const AxisView& view) {
     const auto allowed = [&](const ShotEvaluation& s) {
         return view.shot(s).limits.framing * view.project.camera.deliveredWidth;
     };
-    const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(allowed(s), s.errors.framing.value());
-    };
+    const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(allowed(s), s.errors.framing); };
     if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->errors.framing.reason(), framingText,
-                 {{{Kind::Pixels, e->errors.framing.value()},
+    return found(e, ratio(*e), framingText,
+                 {{{Kind::Pixels, e->errors.framing},
                    {Kind::Pixels, allowed(*e)},
-                   {Kind::Pixels, e->place.lag.value()},
-                   {Kind::Pixels, e->roundingPixels.value()}}});
+                   {Kind::Pixels, e->place.lag},
+                   {Kind::Pixels, e->roundingPixels}}});
 }
 
 } // namespace

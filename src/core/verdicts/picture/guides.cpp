@@ -13,13 +13,13 @@ constexpr std::array sentences{guideText};
 Finding judge(const AxisView& view) {
     if (!view.linear()) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(view.shot(s).limits.repeat, s.guidePixels.value());
+        return allowedOver(view.shot(s).limits.repeat, s.guidePixels);
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || e->problem != Reason::None) return std::nullopt;
-    return found(e, ratio(*e), e->guidePixels.reason(), guideText,
-                 {{{Kind::Angle, view.evaluation.checks.guideRotation.value()},
-                   {Kind::Pixels, e->guidePixels.value()},
+    return found(e, ratio(*e), guideText,
+                 {{{Kind::Angle, view.evaluation.checks.guideRotation},
+                   {Kind::Pixels, e->guidePixels},
                    {Kind::Pixels, view.shot(*e).limits.repeat}}});
 }
 

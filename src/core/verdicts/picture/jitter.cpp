@@ -14,14 +14,14 @@ constexpr std::array tries{&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes:
 
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(view.shot(s).limits.jitter, s.errors.jitter.value());
+        return allowedOver(view.shot(s).limits.jitter, s.errors.jitter);
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->errors.jitter.reason(), e->loadReverses ? jitterBacklashText : jitterText,
-                 {{{Kind::Pixels, e->errors.jitter.value()},
+    return found(e, ratio(*e), e->loadReverses ? jitterBacklashText : jitterText,
+                 {{{Kind::Pixels, e->errors.jitter},
                    {Kind::Pixels, view.shot(*e).limits.jitter},
-                   {Kind::Pixels, e->errors.backlash.value()}}});
+                   {Kind::Pixels, e->errors.backlash}}});
 }
 
 } // namespace

@@ -19,13 +19,12 @@ Finding judge(const AxisView& view) {
         return shot.limits.crossingTime * std::min(1.0, criteria::judderRate / shot.frameRate);
     };
     const auto ratio = [&](const ShotEvaluation& s) {
-        return std::min(s.picture.crossingTime.value() / wanted(s), 1e6);
+        return lesser(s.picture.crossingTime / wanted(s), plenty);
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, e->picture.crossingTime ? ratio(*e) : e->picture.crossingTime.value(),
-                 e->picture.crossingTime.reason(), judderText,
-                 {{{Kind::Time, e->picture.crossingTime.value()}, {Kind::Time, wanted(*e)}}});
+    return found(e, ratio(*e), judderText,
+                 {{{Kind::Time, e->picture.crossingTime}, {Kind::Time, wanted(*e)}}});
 }
 
 } // namespace

@@ -17,10 +17,10 @@ Finding judge(const AxisView& view) {
     if (view.linear()) return std::nullopt;
     const auto* ring = std::get_if<LensRingOutput>(&std::get<RotaryMechanism>(view.axis.mechanism).output);
     if (ring == nullptr) return std::nullopt;
-    if (!ring->steadyElectronics) return found(nullptr, 0.0, Reason::None, lensElectronicsText, {});
-    if (!ring->hardStops) return found(nullptr, 0.0, Reason::None, lensStopsText, {});
+    if (!ring->steadyElectronics) return found(nullptr, 0.0, lensElectronicsText, {});
+    if (!ring->hardStops) return found(nullptr, 0.0, lensStopsText, {});
     const double range = std::get<RotaryMechanism>(view.axis.mechanism).range;
-    return found(nullptr, allowedOver(ring->ringThrow, range), Reason::None, lensThrowText,
+    return found(nullptr, allowedOver(ring->ringThrow, range), lensThrowText,
                  {{{Kind::Angle, range}, {Kind::Angle, ring->ringThrow}}});
 }
 

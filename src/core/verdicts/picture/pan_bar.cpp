@@ -13,8 +13,8 @@ constexpr std::array sentences{panBarText};
 Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.panBarReach.reason() == Reason::NotApplicable) return std::nullopt;
-    return found(nullptr, e.checks.panBarReach.value(), e.checks.panBarReach.reason(), panBarText,
-                 {{{Kind::Angle, e.checks.panBarTurn.value()}, {Kind::Ratio, e.checks.panBarReach.value()}}});
+    return found(nullptr, e.checks.panBarReach, panBarText,
+                 {{{Kind::Angle, e.checks.panBarTurn}, {Kind::Ratio, e.checks.panBarReach}}});
 }
 
 } // namespace

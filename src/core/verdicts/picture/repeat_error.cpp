@@ -12,16 +12,16 @@ constexpr std::array tries{&fixes::holdCurrent};
 
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(view.shot(s).limits.repeat, s.errors.repeat.value());
+        return allowedOver(view.shot(s).limits.repeat, s.errors.repeat);
     };
     if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->errors.repeat.reason(), repeatText,
-                 {{{Kind::Pixels, e->errors.repeat.value()},
+    return found(e, ratio(*e), repeatText,
+                 {{{Kind::Pixels, e->errors.repeat},
                    {Kind::Pixels, view.shot(*e).limits.repeat},
-                   {Kind::Pixels, e->place.frictionBand.value()},
-                   {Kind::Pixels, e->place.idleShift.value()}}});
+                   {Kind::Pixels, e->place.frictionBand},
+                   {Kind::Pixels, e->place.idleShift}}});
 }
 
 } // namespace

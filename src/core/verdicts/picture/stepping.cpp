@@ -13,16 +13,16 @@ constexpr std::array tries{&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes:
 
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
-        return allowedOver(view.shot(s).limits.jitter, s.place.stepping.value());
+        return allowedOver(view.shot(s).limits.jitter, s.place.stepping);
     };
     if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt;
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
-    return found(e, ratio(*e), e->place.stepping.reason(), steppingText,
-                 {{{Kind::Pixels, e->place.stepping.value()},
+    return found(e, ratio(*e), steppingText,
+                 {{{Kind::Pixels, e->place.stepping},
                    {Kind::Pixels, view.shot(*e).limits.jitter},
-                   {Kind::Pixels, e->place.step.value()},
-                   {Kind::Count, e->pulseRate.value()}}});
+                   {Kind::Pixels, e->place.step},
+                   {Kind::Count, e->pulseRate}}});
 }
 
 } // namespace

@@ -19,16 +19,15 @@ constexpr std::array tries{&fixes::tunedRamps, &fixes::shotAcceleration, &fixes:
 Finding judge(const AxisView& view) {
     if (!view.evaluation.model.mode || view.axis.vibration.frequency.value <= 0.0) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
-        return std::min(allowedOver(view.shot(s).limits.jitter, s.rocking.pixels.value()), 1e6);
+        return allowedOver(view.shot(s).limits.jitter, s.rocking.pixels);
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || e->rocking.pixels.reason() == Reason::NotApplicable) return std::nullopt;
-    return found(e, e->rocking.pixels ? ratio(*e) : e->rocking.pixels.value(), e->rocking.pixels.reason(),
-                 e->rocking.settling ? vibrationText : vibrationLongText,
-                 {{{Kind::Pixels, e->rocking.pixels.value()},
+    return found(e, ratio(*e), e->rocking.settling ? vibrationText : vibrationLongText,
+                 {{{Kind::Pixels, e->rocking.pixels},
                    {Kind::Frequency, view.evaluation.model.mode->frequency},
                    {Kind::Pixels, view.shot(*e).limits.jitter},
-                   {Kind::Time, e->rocking.settling ? e->rocking.settling.value() : 0.0}}});
+                   {Kind::Time, e->rocking.settling}}});
 }
 
 } // namespace

@@ -14,9 +14,9 @@ Finding judge(const RigView& view) {
     const BaseKind kind = view.project.base.kind;
     if (kind != BaseKind::WallBracket && kind != BaseKind::Overhead) return std::nullopt;
     const RigStructure& rig = view.evaluation.rig;
-    Verdict v = found(
-        nullptr, rig.anchors.value(), rig.anchors.reason(), anchorText,
-        {{{Kind::Force, rig.anchorPull.value()}, {Kind::Force, view.project.base.anchorStrength.value}}});
+    Verdict v =
+        found(nullptr, rig.anchors, anchorText,
+              {{{Kind::Force, rig.anchorPull}, {Kind::Force, view.project.base.anchorStrength.value}}});
     v.hazard = true;
     return v;
 }

@@ -19,9 +19,8 @@ Finding judge(const RigView& view) {
     const RigStructure& rig = view.evaluation.rig;
     if (!rig.clearance || rig.clearance.value() > 1e5) return std::nullopt;
     const double distance = std::max(0.0, rig.clearance.value());
-    Verdict v =
-        found(nullptr, distance / wanted, Reason::None, rig.keepOut >= 0 ? clearanceRoomText : clearanceText,
-              {{{Kind::Length, distance}, {Kind::Length, wanted}}});
+    Verdict v = found(nullptr, distance / wanted, rig.keepOut >= 0 ? clearanceRoomText : clearanceText,
+                      {{{Kind::Length, distance}, {Kind::Length, wanted}}});
     v.part = rig.clearanceBody;
     v.with = rig.clearanceWith;
     v.room = rig.keepOut;

@@ -12,8 +12,8 @@ Finding judge(const RigView& view) {
     const double budget = view.project.conditions.moneyBudget;
     const Figure& price = view.evaluation.rig.price;
     if (budget <= 0.0 || !price) return std::nullopt;
-    return found(nullptr, allowedOver(budget, price.value()), Reason::None, moneyText,
-                 {{{Kind::Money, price.value()}, {Kind::Money, budget}}});
+    return found(nullptr, allowedOver(budget, price), moneyText,
+                 {{{Kind::Money, price}, {Kind::Money, budget}}});
 }
 
 } // namespace

@@ -12,7 +12,7 @@ constexpr std::array tries{&fixes::secondTether};
 
 Finding judge(const RigView& view) {
     if (view.project.base.kind != BaseKind::Overhead || view.project.base.tethered) return std::nullopt;
-    Verdict v = found(nullptr, 0.0, Reason::None, tetherText, {});
+    Verdict v = found(nullptr, 0.0, tetherText, {});
     v.hazard = true;
     return v;
 }

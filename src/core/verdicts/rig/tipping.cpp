@@ -20,17 +20,16 @@ constexpr std::array tries{&fixes::shotAcceleration, &fixes::ballast, &fixes::ba
 Finding judge(const RigView& view) {
     const RigStructure& rig = view.evaluation.rig;
     if (rig.tipping.reason() == Reason::NoSuchLeg) {
-        Verdict unknown = found(nullptr, rig.tipping.value(), rig.tipping.reason(), tippingText, {});
+        Verdict unknown = found(nullptr, rig.tipping, tippingText, {});
         unknown.hazard = true;
         return unknown;
     }
     if (!rig.tipping) return std::nullopt;
-    const bool planned = rig.tipping.value() <= rig.tippingEmergency.value();
-    const double ratio = std::min(rig.tipping.value(), rig.tippingEmergency.value());
-    Verdict v = found(nullptr, ratio, Reason::None, planned ? tippingText : tippingEmergencyText,
-                      {{{Kind::Angle, rig.tippingDirection.value()},
-                        {Kind::Ratio, ratio},
-                        {Kind::Ratio, criteria::tipping}}});
+    const bool planned = !less(rig.tippingEmergency, rig.tipping);
+    const Figure ratio = lesser(rig.tipping, rig.tippingEmergency);
+    Verdict v = found(
+        nullptr, ratio, planned ? tippingText : tippingEmergencyText,
+        {{{Kind::Angle, rig.tippingDirection}, {Kind::Ratio, ratio}, {Kind::Ratio, criteria::tipping}}});
     v.hazard = true;
     return v;
 }

@@ -12,8 +12,8 @@ Finding judge(const RigView& view) {
     const double budget = view.project.conditions.weightBudget;
     const Figure& mass = view.evaluation.rig.mass;
     if (budget <= 0.0 || !mass) return std::nullopt;
-    return found(nullptr, allowedOver(budget, mass.value()), Reason::None, weightText,
-                 {{{Kind::Mass, mass.value()}, {Kind::Mass, budget}}});
+    return found(nullptr, allowedOver(budget, mass), weightText,
+                 {{{Kind::Mass, mass}, {Kind::Mass, budget}}});
 }
 
 } // namespace

@@ -21,16 +21,16 @@ static_assert(criteria::balanceShare.value == 0.1, "the sentences say a tenth");
 Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (!s.frontMoment || !s.gravityWorst) return std::nullopt;
-    const double allowed = criteria::balanceShare * s.frontMoment.value(), left = s.gravityWorst.value();
-    const double ratio = allowedOver(allowed, left);
+    const Figure &left = s.gravityWorst, allowed = criteria::balanceShare * s.frontMoment;
+    const Figure ratio = allowedOver(allowed, left);
     // When no mass behind mends it, the height is to blame.
-    const bool height = s.unbalanceable.value() > 0.5 * left;
-    return found(nullptr, ratio, Reason::OutOfRange, height ? balanceHeightText : balanceText,
+    const bool height = less(0.5 * left, s.unbalanceable);
+    return found(nullptr, ratio, height ? balanceHeightText : balanceText,
                  {{{Kind::Torque, left},
-                   {Kind::Angle, s.gravityWorstAt.value()},
+                   {Kind::Angle, s.gravityWorstAt},
                    {Kind::Torque, allowed},
-                   height ? words::Argument{Kind::Length, std::abs(s.offLine.value())}
-                          : words::Argument{Kind::Mass, s.balancingMass.value()}}});
+                   height ? words::Argument{Kind::Length, s.offLine.map([](double x) { return std::abs(x); })}
+                          : words::Argument{Kind::Mass, s.balancingMass}}});
 }
 
 } // namespace

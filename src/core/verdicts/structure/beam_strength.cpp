@@ -13,8 +13,8 @@ constexpr std::array tries{&fixes::stockSection};
 Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (!s.stressRatio) return std::nullopt;
-    Verdict v = found(nullptr, s.stressRatio.value(), Reason::None, beamStrengthText,
-                      {{{Kind::Ratio, s.stressRatio.value()}, {Kind::Ratio, criteria::beamStrength}}});
+    Verdict v = found(nullptr, s.stressRatio, beamStrengthText,
+                      {{{Kind::Ratio, s.stressRatio}, {Kind::Ratio, criteria::beamStrength}}});
     // Plastic creeps under a lasting load.
     if (s.printed) v.ceiling = State::Tight;
     v.hazard = true;

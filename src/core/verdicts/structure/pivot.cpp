@@ -17,8 +17,8 @@ Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     std::optional<Verdict> worst;
     const auto take = [&](const Figure& ratio, Message sentence) {
-        if (!ratio || (worst && ratio.value() >= worst->ratio.value())) return;
-        worst = found(nullptr, ratio.value(), Reason::None, sentence, {{{Kind::Ratio, ratio.value()}}});
+        if (!ratio || (worst && !less(ratio, worst->ratio))) return;
+        worst = found(nullptr, ratio, sentence, {{{Kind::Ratio, ratio}}});
     };
     take(s.pinRatio, pinText);
     take(s.bearingRatio, pivotBearingText);

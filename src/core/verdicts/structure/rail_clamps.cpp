@@ -14,7 +14,7 @@ constexpr std::array tries{&fixes::clampBolts, &fixes::standsOutwards};
 Finding judge(const AxisView& view) {
     const Figure& ratio = view.evaluation.structure.clampRatio;
     if (!ratio) return std::nullopt;
-    Verdict v = found(nullptr, ratio.value(), Reason::None, railClampText, {{{Kind::Ratio, ratio.value()}}});
+    Verdict v = found(nullptr, ratio, railClampText, {{{Kind::Ratio, ratio}}});
     v.hazard = true;
     return v;
 }

@@ -13,8 +13,8 @@ constexpr std::array tries{&fixes::standsOutwards};
 Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (!s.tippingRatio) return std::nullopt;
-    Verdict v = found(nullptr, s.tippingRatio.value(), Reason::None, railTippingText,
-                      {{{Kind::Length, s.tippingAt.value()}, {Kind::Ratio, s.tippingRatio.value()}}});
+    Verdict v = found(nullptr, s.tippingRatio, railTippingText,
+                      {{{Kind::Length, s.tippingAt}, {Kind::Ratio, s.tippingRatio}}});
     v.hazard = true;
     return v;
 }

@@ -17,21 +17,20 @@ Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (s.problem != Reason::None) {
         if (s.problem != Reason::SupportsOffRail) return std::nullopt;
-        return found(nullptr, std::nan(""), s.problem, sagText, {});
+        return found(nullptr, Figure::none(s.problem), sagText, {});
     }
     const auto ratio = [&](const ShotEvaluation& e) {
         const ErrorLimits& limits = view.shot(e).limits;
         const double framing = limits.framing * view.project.camera.deliveredWidth;
-        return std::min(allowedOver(framing, e.sag.pixels.value()),
-                        allowedOver(limits.drift, e.sag.drift.value()));
+        return lesser(allowedOver(framing, e.sag.pixels), allowedOver(limits.drift, e.sag.drift));
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || (e->problem == Reason::None && !e->sag.pixels)) return std::nullopt;
     const ErrorLimits& limits = view.shot(*e).limits;
-    return found(e, ratio(*e), Reason::OutOfRange, sagText,
-                 {{{Kind::Pixels, e->sag.pixels.value()},
+    return found(e, ratio(*e), sagText,
+                 {{{Kind::Pixels, e->sag.pixels},
                    {Kind::Pixels, limits.framing * view.project.camera.deliveredWidth},
-                   {Kind::PixelsPerFrame, e->sag.drift.value()},
+                   {Kind::PixelsPerFrame, e->sag.drift},
                    {Kind::PixelsPerFrame, limits.drift}}});
 }
 

@@ -22,16 +22,14 @@ Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (s.problem != Reason::None || s.soft.empty()) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& e) {
-        if (e.rocking.settling.reason() == Reason::Unbounded) return 0.0; // nothing damps it
-        return std::min(allowedOver(view.shot(e).settle, e.rocking.settling.value()),
-                        criteria::settlingPlenty.value);
+        if (e.rocking.settling.reason() == Reason::Unbounded) return Figure(0.0); // nothing damps it
+        return lesser(allowedOver(view.shot(e).settle, e.rocking.settling), criteria::settlingPlenty);
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr || e->rocking.settling.reason() == Reason::NotApplicable) return std::nullopt;
-    Verdict v = found(e, ratio(*e), e->rocking.settling.reason(),
-                      e->rocking.settling ? settlingText : settlingLongText,
+    Verdict v = found(e, ratio(*e), e->rocking.settling ? settlingText : settlingLongText,
                       {{{Kind::Frequency, view.evaluation.model.mode->frequency},
-                        {Kind::Time, e->rocking.settling ? e->rocking.settling.value() : 0.0},
+                        {Kind::Time, e->rocking.settling},
                         {Kind::Time, view.shot(*e).settle},
                         {Kind::Percentage, structure::shareOf(s.soft.front().part, s.all)}}});
     v.part = softName(s.soft.front().cause);

@@ -7,6 +7,7 @@
 #include <QObject>
 #include <QThreadPool>
 #include <QTimer>
+#include <memory>
 #include <stop_token>
 
 namespace gantry::app {
@@ -23,8 +24,9 @@ public:
     ~FixJob() override;
 
     void setAxis(int axis);
-    /// Fixes of a rule of the current axis; nothing while they are still looked for.
-    const std::vector<Fix>* fixesFor(int rule) const;
+    using Fixes = std::shared_ptr<const std::vector<Fix>>;
+    /// Fixes of a rule of the current axis; null while they are still looked for.
+    Fixes fixesFor(int rule) const { return found_.value(rule); }
 
 signals:
     void found(); ///< fixes of one more rule are there
@@ -36,7 +38,7 @@ private:
     Document& document_;
     const Shelf& shelf_;
     int axis_ = 0;
-    QMap<int, std::vector<Fix>> found_;
+    QMap<int, Fixes> found_;
     std::stop_source stop_;
     QTimer timer_;
     QThreadPool pool_;

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shell/document.h"
+#include "app/model/document.h"
 
-#include "app/shell/file_lock.h"
-#include "app/shell/file_watch.h"
-#include "app/shell/state_folder.h"
+#include "app/model/file_lock.h"
+#include "app/model/file_watch.h"
+#include "app/model/state_folder.h"
 #include "core/model/acceptable.h"
 #include "core/model/retired_ids.h"
 #include "core/units/plain_text.h"
@@ -69,7 +69,7 @@ Document::Document(QObject* parent)
     : QObject(parent), history_(project_, [this](Project next) { set(std::move(next)); }) {
     saver_.setMaxThreadCount(1);
     connect(&history_, &EditHistory::cleanChanged, this, &Document::fileChanged);
-    assessment_ = assess(project_);
+    results_.renew(assess(project_));
 }
 
 Document::~Document() {
@@ -89,6 +89,12 @@ void Document::edit(const QString& name, Project next, const QString& mergeKey) 
     history_.push(name, std::move(next), mergeKey);
 }
 
+void Document::apply(const QString& name, const Fix& fix) {
+    computed_.emplace(fix.result, fix.after);
+    edit(name, fix.result);
+    computed_.reset();
+}
+
 void Document::change(const QString& name, const std::function<void(Project&)>& how,
                       const QString& mergeKey) {
     Project next = project_;
@@ -98,7 +104,9 @@ void Document::change(const QString& name, const std::function<void(Project&)>& 
 
 void Document::set(Project project) {
     project_ = std::move(project);
-    assessment_ = assess(project_);
+    results_.renew(computed_ && computed_->first == project_ ? std::move(computed_->second)
+                                                             : assess(project_));
+    computed_.reset();
     ++revision_;
     emit changed();
 }

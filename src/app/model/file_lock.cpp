@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shell/file_lock.h"
+#include "app/model/file_lock.h"
 
-#include "app/shell/state_folder.h"
+#include "app/model/state_folder.h"
 #include "io/files/checked_writer.h"
 
 #include <QFile>

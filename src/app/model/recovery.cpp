@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shell/recovery.h"
+#include "app/model/recovery.h"
 
-#include "app/shell/document.h"
-#include "app/shell/state_folder.h"
+#include "app/model/document.h"
+#include "app/model/state_folder.h"
 #include "core/words/differences.h"
 #include "io/files/text_file.h"
 #include "io/project/project_file.h"

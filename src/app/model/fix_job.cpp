@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/jobs/fix_job.h"
+#include "app/model/fix_job.h"
 
+#include "app/model/document.h"
 #include "app/preferences/shelf.h"
-#include "app/shell/document.h"
 
 namespace gantry::app {
 
@@ -39,7 +39,8 @@ void FixJob::start() {
                  revision = document_.revision(), owned = shelf_.parts(), token = stop_.get_token()] {
         for (const Verdict& v : now.verdicts) {
             if (v.axis != axis || (v.state != State::Over && v.state != State::Tight)) continue;
-            std::vector<Fix> fixes = findFixes(project, now, v, token, 3, {partsLibrary(), owned});
+            auto fixes = std::make_shared<const std::vector<Fix>>(
+                findFixes(project, now, v, token, 3, {partsLibrary(), owned}));
             if (token.stop_requested()) return;
             QMetaObject::invokeMethod(
                 this,
@@ -51,11 +52,6 @@ void FixJob::start() {
                 Qt::QueuedConnection);
         }
     });
-}
-
-const std::vector<Fix>* FixJob::fixesFor(int rule) const {
-    const auto it = found_.find(rule);
-    return it == found_.end() ? nullptr : &*it;
 }
 
 } // namespace gantry::app

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shell/file_watch.h"
+#include "app/model/file_watch.h"
 
 #include <QFileInfo>
 

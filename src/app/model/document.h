@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/edit_history.h"
-#include "core/tools/capability.h"
+#include "app/model/edit_history.h"
+#include "app/model/results.h"
 #include "core/verdicts/fix.h"
 #include "io/files/checked_writer.h"
 
@@ -36,7 +36,9 @@ public:
     ~Document() override;
 
     const Project& project() const { return project_; }
-    const Assessment& assessment() const { return assessment_; }
+    const Assessment& assessment() const { return results_.assessment(); }
+    /// All that is computed of the project as it is now.
+    const Results& results() const { return results_; }
     /// Grows with every change; results of background work carry the revision they belong to.
     quint64 revision() const { return revision_; }
 
@@ -44,6 +46,8 @@ public:
     /// other become one. Nothing happens if the project is unchanged or read-only; what could not be read
     /// from a file again is refused.
     void edit(const QString& name, Project next, const QString& mergeKey = {});
+    /// The same for a fix: what trying it has computed is not computed again.
+    void apply(const QString& name, const Fix& fix);
     /// Changes a copy and applies it.
     void change(const QString& name, const std::function<void(Project&)>& how, const QString& mergeKey = {});
 
@@ -100,7 +104,8 @@ private:
     void lookAtDisk();
 
     Project project_;
-    Assessment assessment_;
+    Results results_{project_};
+    std::optional<std::pair<Project, Assessment>> computed_; ///< of the project that an edit leads to
     EditHistory history_;
     QString path_;
     QDateTime savedAt_, changedOnDiskAt_;

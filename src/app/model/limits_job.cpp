@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/jobs/limits_job.h"
+#include "app/model/limits_job.h"
 
-#include "app/shell/document.h"
+#include "app/model/document.h"
 
 #include <QElapsedTimer>
 #include <QThread>

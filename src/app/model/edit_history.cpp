@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shell/edit_history.h"
+#include "app/model/edit_history.h"
 
 namespace gantry::app {
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shell/state_folder.h"
+#include "app/model/state_folder.h"
 
 #include <QDir>
 #include <pwd.h>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/shell/write_bytes.h"
+#include "app/model/write_bytes.h"
 
 #include "io/files/checked_writer.h"
 

@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/results.h"
+
+namespace gantry::app {
+namespace {
+
+template <class T, class F>
+const T& kept(std::optional<T>& place, F compute) {
+    if (!place) place = compute();
+    return *place;
+}
+
+template <class T, class F>
+const T& keptOf(std::vector<std::optional<T>>& each, std::size_t axis, F compute) {
+    if (each.size() <= axis) each.resize(axis + 1);
+    return kept(each[axis], compute);
+}
+
+} // namespace
+
+void Results::renew(Assessment assessment) {
+    assessment_ = std::move(assessment);
+    limits_.clear();
+    capability_.clear();
+    demands_.clear();
+    layout_.reset();
+    tipping_.reset();
+    completeness_.reset();
+    settings_.reset();
+    later_.clear();
+}
+
+const AxisLimits& Results::limits(std::size_t axis) const {
+    return keptOf(limits_, axis,
+                  [&] { return axisLimits(project_, project_.axes[axis], evaluation().axes[axis]); });
+}
+
+const Capability& Results::capability(std::size_t axis) const {
+    return keptOf(capability_, axis,
+                  [&] { return gantry::capability(project_.axes[axis], evaluation().axes[axis]); });
+}
+
+const AxisDemands& Results::demands(std::size_t axis) const {
+    return keptOf(demands_, axis, [&] { return demandsOf(project_, evaluation().axes[axis]); });
+}
+
+const RigLayout& Results::layout() const {
+    return kept(layout_, [&] { return layRig(setupOf(project_, Courses::No), shownPose(project_.axes)); });
+}
+
+const std::vector<TippingCase>& Results::tipping() const {
+    return kept(tipping_, [&] { return tippingPolar(setupOf(project_, Courses::No), evaluation().axes); });
+}
+
+const std::vector<CompletenessLine>& Results::completeness() const {
+    return kept(completeness_, [&] { return gantry::completeness(project_, evaluation()); });
+}
+
+const io::SettingsSheet& Results::settings() const {
+    return kept(settings_, [&] { return io::settingsSheet(project_, assessment_); });
+}
+
+const std::vector<LaterChange>& Results::later(std::size_t addition) const {
+    return keptOf(later_, addition,
+                  [&] { return whatChanges(project_, assessment_, project_.later[addition]); });
+}
+
+} // namespace gantry::app
