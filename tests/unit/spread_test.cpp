@@ -66,7 +66,7 @@ private slots:
         p.supply.voltage.tolerance *= 0.05;
         p.supply.sourceResistance.tolerance *= 0.05;
         const AxisEvaluation nominal = evaluateAxis(p, p.axes[0]);
-        const auto spread = columnSpread(p, 0, nominal, 0);
+        const auto spread = columnSpread(p.axes[0], nominal, movedEvaluations(p, 0), 0);
         Project moved = p;
         std::vector<Estimate*> inputs = estimatesOf(moved.axes[0]);
         inputs.push_back(&moved.supply.voltage);

@@ -69,7 +69,7 @@ Document::Document(QObject* parent)
     : QObject(parent), history_(project_, [this](Project next) { set(std::move(next)); }) {
     saver_.setMaxThreadCount(1);
     connect(&history_, &EditHistory::cleanChanged, this, &Document::fileChanged);
-    results_.renew(assess(project_));
+    results_.renew();
 }
 
 Document::~Document() {
@@ -104,8 +104,10 @@ void Document::change(const QString& name, const std::function<void(Project&)>& 
 
 void Document::set(Project project) {
     project_ = std::move(project);
-    results_.renew(computed_ && computed_->first == project_ ? std::move(computed_->second)
-                                                             : assess(project_));
+    if (computed_ && computed_->first == project_)
+        results_.renew(std::move(computed_->second));
+    else
+        results_.renew();
     computed_.reset();
     ++revision_;
     emit changed();

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/results.h"
 
+#include "core/tools/spread.h"
+
 namespace gantry::app {
 namespace {
 
@@ -18,8 +20,23 @@ const T& keptOf(std::vector<std::optional<T>>& each, std::size_t axis, F compute
 
 } // namespace
 
-void Results::renew(Assessment assessment) {
-    assessment_ = std::move(assessment);
+void Results::renew() {
+    // Kept for rigs as people build them; of a hundred axes only the one that is shown is wanted.
+    constexpr std::size_t mostKept = 20;
+    Each<std::vector<AxisEvaluation>> moved(project_.axes.size());
+    const bool keeps = project_.axes.size() <= mostKept;
+    if (keeps)
+        for (auto& each : moved) each.emplace();
+    renew(assess(project_, keeps ? EachMoved([&](std::size_t axis, AxisEvaluation&& e) {
+                     moved[axis]->push_back(std::move(e));
+                 })
+                                 : EachMoved()));
+    moved_ = std::move(moved);
+}
+
+void Results::renew(Assessment known) {
+    assessment_ = std::move(known);
+    moved_.clear();
     limits_.clear();
     capability_.clear();
     demands_.clear();
@@ -28,6 +45,10 @@ void Results::renew(Assessment assessment) {
     completeness_.reset();
     settings_.reset();
     later_.clear();
+}
+
+const std::vector<AxisEvaluation>& Results::moved(std::size_t axis) const {
+    return keptOf(moved_, axis, [&] { return movedEvaluations(project_, axis); });
 }
 
 const AxisLimits& Results::limits(std::size_t axis) const {

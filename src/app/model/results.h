@@ -22,12 +22,15 @@ class Results {
 public:
     explicit Results(const Project& project) : project_(project) {}
 
-    /// The project has changed to what this is the assessment of.
-    void renew(Assessment assessment);
+    /// The project has changed: computes the assessment, or takes one that is known.
+    void renew();
+    void renew(Assessment known);
 
     const Assessment& assessment() const { return assessment_; }
     const Evaluation& evaluation() const { return assessment_.evaluation; }
 
+    /// An axis with each of its uncertain inputs moved in turn, for how far its figures may lie off.
+    const std::vector<AxisEvaluation>& moved(std::size_t axis) const;
     const AxisLimits& limits(std::size_t axis) const;
     const Capability& capability(std::size_t axis) const;
     const AxisDemands& demands(std::size_t axis) const;
@@ -44,6 +47,7 @@ private:
 
     const Project& project_;
     Assessment assessment_;
+    mutable Each<std::vector<AxisEvaluation>> moved_;
     mutable Each<AxisLimits> limits_;
     mutable Each<Capability> capability_;
     mutable Each<AxisDemands> demands_;

@@ -49,21 +49,25 @@ AxisEvaluation axisSpread(const Project& project, std::size_t axis, const AxisEv
     return sum;
 }
 
-std::vector<ChainColumn> columnSpread(const Project& project, std::size_t axis, const AxisEvaluation& nominal,
-                                      std::size_t shot) {
-    const auto columns = [&](const Axis& a, const AxisEvaluation& e) {
-        return chainColumns(a, e, e.shots[shot]);
-    };
-    const std::vector<ChainColumn> centre = columns(project.axes[axis], nominal);
-    std::vector<ChainColumn> sum = centre;
-    each(sum, centre, centre, start);
+std::vector<AxisEvaluation> movedEvaluations(const Project& project, std::size_t axis) {
+    std::vector<AxisEvaluation> out;
     Project moved = project;
     RigSetup rig = setupOf(moved);
     forEachMovedInput(moved, axis, [&] {
         rig.refresh(axis);
-        const AxisEvaluation e = evaluateAxis(rig, axis, Searches::No);
-        if (shot < e.shots.size()) each(sum, centre, columns(moved.axes[axis], e), addSquare);
+        out.push_back(evaluateAxis(rig, axis, Searches::No));
     });
+    return out;
+}
+
+std::vector<ChainColumn> columnSpread(const Axis& axis, const AxisEvaluation& nominal,
+                                      std::span<const AxisEvaluation> moved, std::size_t shot) {
+    const auto columns = [&](const AxisEvaluation& e) { return chainColumns(axis, e, e.shots[shot]); };
+    const std::vector<ChainColumn> centre = columns(nominal);
+    std::vector<ChainColumn> sum = centre;
+    each(sum, centre, centre, start);
+    for (const AxisEvaluation& e : moved)
+        if (shot < e.shots.size()) each(sum, centre, columns(e), addSquare);
     each(sum, centre, centre, root);
     return sum;
 }

@@ -5,6 +5,8 @@
 #include "core/tools/capability.h"
 #include "core/tools/chain_table.h"
 
+#include <span>
+
 namespace gantry {
 
 /// How far results may lie off for what is not known exactly. In every one of them each Figure is a
@@ -17,8 +19,13 @@ namespace gantry {
 AxisEvaluation axisSpread(const Project& project, std::size_t axis, const AxisEvaluation& nominal,
                           Searches searches);
 
+/// An axis with each of its inputs moved in turn, as assess() shows it to who asks. Results of searches have
+/// none.
+std::vector<AxisEvaluation> movedEvaluations(const Project& project, std::size_t axis);
+
 /// Half-ranges of the drive-train table of a shot, an index into AxisEvaluation::shots.
-std::vector<ChainColumn> columnSpread(const Project& project, std::size_t axis, const AxisEvaluation& nominal,
-                                      std::size_t shot);
+/// @param moved the axis with each of its inputs moved in turn
+std::vector<ChainColumn> columnSpread(const Axis& axis, const AxisEvaluation& nominal,
+                                      std::span<const AxisEvaluation> moved, std::size_t shot);
 
 } // namespace gantry

@@ -53,8 +53,8 @@ public:
         : axis_(axis), nominal_(std::move(nominal)), low_(nominal_.size()) {}
 
     /// Adds what the ratios do when the project and the rig set up from it stand with one input moved.
-    void move(const Project& project, const RigSetup& rig) {
-        const AxisEvaluation moved = evaluateAxis(rig, static_cast<std::size_t>(axis_), Searches::No);
+    AxisEvaluation move(const Project& project, const RigSetup& rig) {
+        AxisEvaluation moved = evaluateAxis(rig, static_cast<std::size_t>(axis_), Searches::No);
         verdicts_.clear();
         // Rules read the project too, so the input must still be moved.
         judgeAxis(project, axis_, moved, verdicts_);
@@ -70,6 +70,7 @@ public:
             if (same->sentence != n.sentence || same->shot != n.shot) n.switches = true;
             low_[i].add(n.ratio.value(), same->ratio.value());
         }
+        return moved;
     }
 
     void finish() {
@@ -133,7 +134,8 @@ void applyRigRanges(Project& moved, RigSetup& setup, const Evaluation& evaluatio
 
 } // namespace
 
-void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts) {
+void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
+                 const EachMoved& each) {
     // Rules read the project, so each input is moved in one of our own, and put back.
     Project moved = project;
     RigSetup rig = setupOf(moved);
@@ -146,7 +148,8 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
         AxisRanges ranges(static_cast<int>(i), std::move(nominal));
         forEachMovedInput(moved, i, [&] {
             rig.refresh(i);
-            ranges.move(moved, rig);
+            AxisEvaluation there = ranges.move(moved, rig);
+            if (each) each(i, std::move(there));
         });
         rig.refresh(i);
         ranges.finish();
@@ -154,11 +157,11 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
     applyRigRanges(moved, rig, evaluation, verdicts);
 }
 
-Assessment assess(const Project& project) {
+Assessment assess(const Project& project, const EachMoved& each) {
     Assessment out;
     out.evaluation = evaluate(project);
     out.verdicts = judge(project, out.evaluation);
-    applyRanges(project, out.evaluation, out.verdicts);
+    applyRanges(project, out.evaluation, out.verdicts, each);
     return out;
 }
 

@@ -275,11 +275,12 @@ void DrivesStation::refresh() {
     if (axis != nullptr && e != nullptr)
         columns_ = chainColumns(*axis, *e, shot != nullptr ? *shot : ShotEvaluation{});
     chain_->setColumns(columns_);
-    table_->setColumns(columns_, shot != nullptr
-                                     ? columnSpread(context_.document.project(),
-                                                    static_cast<std::size_t>(context_.session.axis()), *e,
-                                                    static_cast<std::size_t>(shot - e->shots.data()))
-                                     : std::vector<ChainColumn>{});
+    std::vector<ChainColumn> spread;
+    if (shot != nullptr)
+        spread = columnSpread(
+            *axis, *e, context_.document.results().moved(static_cast<std::size_t>(context_.session.axis())),
+            static_cast<std::size_t>(shot - e->shots.data()));
+    table_->setColumns(columns_, spread);
     table_->setVisible(!columns_.empty());
     chain_->setVisible(!columns_.empty());
     const int before = editor_->heightFor(width() - 2 * edge);
