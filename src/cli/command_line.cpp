@@ -121,6 +121,10 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
     ResultsCall results;
     add("results", "What evaluate --json prints, key by key", results);
 
+    TextsCall texts;
+    add("texts", "Every text that rules, fixes, fields and results show: the catalogue for translation",
+        texts);
+
     std::string shell;
     sub = app.add_subcommand("completion", "A script that completes commands and options in a shell");
     sub->add_option("SHELL", shell, "bash")->required()->check(CLI::IsMember({"bash"}));

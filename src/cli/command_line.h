@@ -32,6 +32,7 @@ struct RigCall {
 };
 struct SchemaCall {};
 struct ResultsCall {};
+struct TextsCall {};
 
 /// Something to print and end with: help, the version, a completion script, or a complaint.
 struct Answer {
@@ -48,7 +49,7 @@ struct OnFile {
 
 using Command =
     std::variant<Answer, EvaluateCall, VerdictsCall, CheckCall, ExportCall, OnFile<SimulateCall>,
-                 OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall, ResultsCall>;
+                 OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall, ResultsCall, TextsCall>;
 
 /// Reads the arguments behind the program's name. What is unknown, missing or out of range is a complaint
 /// that names it; nothing is ignored.

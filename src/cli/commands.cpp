@@ -12,6 +12,7 @@
 #include "io/project/project_file.h"
 #include "io/report/evaluation_json.h"
 #include "io/report/settings.h"
+#include "io/report/texts.h"
 #include "io/templates/settings_template.h"
 
 #include <algorithm>
@@ -157,6 +158,10 @@ struct Runner {
     }
     int operator()(const ResultsCall&) const {
         printResultKeys(out);
+        return 0;
+    }
+    int operator()(const TextsCall&) const {
+        out << io::textsCsv();
         return 0;
     }
     int operator()(const RigCall& call) const { return startingRig(call.name, out, err); }

@@ -5,6 +5,7 @@
 #include "support/files.h"
 #include "support/near.h"
 
+#include <QDirIterator>
 #include <QElapsedTimer>
 #include <QFile>
 #include <QProcess>
@@ -125,8 +126,8 @@ private slots:
         }
     }
     static QStringList commands() {
-        return {"evaluate",     "verdicts",   "check", "export", "simulate", "confidence",
-                "stall-ladder", "find-ratio", "rig",   "schema", "results",  "completion"};
+        return {"evaluate",   "verdicts", "check",  "export",  "simulate", "confidence", "stall-ladder",
+                "find-ratio", "rig",      "schema", "results", "texts",    "completion"};
     }
     void helpAndVersionAreNoFailures() {
         const Result all = run({"--help"});
@@ -160,6 +161,41 @@ private slots:
         for (const auto& [key, value] : j.at("axes").at(0).at("shots").at(0).items())
             if (key != "id" && !key.ends_with("_why"))
                 QVERIFY2(printed.find("`axes[].shots[]." + key + "`") != std::string::npos, key.c_str());
+    }
+    /// The catalogue of texts is what the command prints, and every text that stands in the sources of rules,
+    /// fixes, fields and results is in it.
+    void everyTextIsInTheCatalogue() {
+        const std::string printed = run({"texts"}).out;
+        QVERIFY2(textOfFile(sourcePath("docs/texts.csv")) == printed,
+                 "docs/texts.csv is old: it is what `calm-gantry-cli texts` prints");
+        QString said = QString::fromStdString(printed);
+        said.replace("\"\"", "\"");
+        const QRegularExpression message(
+            "constexpr (?:words::)?Message \\w+\\{\\s*((?:\"(?:[^\"\\\\]|\\\\.)*\"\\s*)+)\\}");
+        const QRegularExpression described("(?:FieldInfo\\{|textField\\(|result\\(|mark\\()\\s*\"[^\"]*\","
+                                           "(?:\\s*K::\\w+,\\s*\"[^\"]*\",\\s*K::\\w+,)?\\s*\"([^\"]*)\"");
+        const QRegularExpression piece("\"((?:[^\"\\\\]|\\\\.)*)\"");
+        int found = 0;
+        QDirIterator sources(QString::fromStdString(sourcePath("src/core")), {"*.cpp", "*.h"}, QDir::Files,
+                             QDirIterator::Subdirectories);
+        while (sources.hasNext()) {
+            const QString file = sources.next();
+            if (file.contains("/parts/")) continue; // single parts of the library, shown in its own dialog
+            const QString text = QString::fromStdString(textOfFile(file.toStdString()));
+            QStringList texts;
+            for (auto it = message.globalMatch(text); it.hasNext();) {
+                QString whole;
+                for (auto part = piece.globalMatch(it.next().captured(1)); part.hasNext();)
+                    whole += part.next().captured(1);
+                texts << whole;
+            }
+            for (auto it = described.globalMatch(text); it.hasNext();) texts << it.next().captured(1);
+            for (const QString& t : texts) {
+                QVERIFY2(said.contains(t), qPrintable(file + ": " + t));
+                ++found;
+            }
+        }
+        QVERIFY2(found > 600, qPrintable(QString::number(found)));
     }
     void everyFigureInTheTable() {
         const std::string all =

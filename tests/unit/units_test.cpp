@@ -4,6 +4,7 @@
 #include "support/near.h"
 
 #include <QTest>
+#include <numbers>
 #include <random>
 
 using namespace gantry::units;
@@ -117,6 +118,89 @@ private slots:
                  std::string("35")); // lenses are in mm everywhere
         QCOMPARE(formatForField(1.0 / 3.0, Kind::Mass, System::Metric), std::string("0.33333"));
         QCOMPARE(formatForEditing(-0.0, Kind::Length, System::Metric), std::string("0"));
+    }
+    void shownIn_data() {
+        QTest::addColumn<int>("kind");
+        QTest::addColumn<double>("si");
+        QTest::addColumn<QString>("metric");
+        QTest::addColumn<QString>("inch");
+        const auto row = [](Kind kind, double si, const char* metric, const char* inch) {
+            QTest::addRow("%d %g", static_cast<int>(kind), si)
+                << static_cast<int>(kind) << si << metric << inch;
+        };
+        // Both sides of where the unit changes, and what a pound and an inch are.
+        row(Kind::Length, 0.9e-4, "90 µm", "0.00354 in");
+        row(Kind::Length, 1e-4, "0.1 mm", "0.00394 in");
+        row(Kind::Length, 9.99, "9990 mm", "393 in");
+        row(Kind::Length, 10.0, "10 m", "394 in");
+        row(Kind::Length, 0.0, "0 mm", "0 in");
+        row(Kind::Mass, 0.49, "490 g", "1.08 lb");
+        row(Kind::Mass, 0.5, "0.5 kg", "1.1 lb");
+        row(Kind::Mass, 0.45359237, "454 g", "1 lb");
+        row(Kind::Force, 4.4482216152605, "4.45 N", "1 lbf");
+        row(Kind::Torque, 0.00706155181422604, "0.00706 N·m", "1 oz·in");
+        row(Kind::Inertia, 0.9e-3, "9000 g·cm²", "49.2 oz·in²");
+        row(Kind::Inertia, 1e-3, "10 kg·cm²", "54.7 oz·in²");
+        row(Kind::LoadInertia, 2.926396534292e-4, "2.93 kg·cm²", "1 lb·in²");
+        row(Kind::Speed, 0.9e-4, "5.4 mm/min", "0.213 in/min");
+        row(Kind::Speed, 1e-4, "0.1 mm/s", "0.236 in/min");
+        row(Kind::Speed, 0.0254, "25.4 mm/s", "1 in/s");
+        row(Kind::AngularSpeed, std::numbers::pi, "180 °/s", "180 °/s");
+        row(Kind::RotationRate, 2.0 * std::numbers::pi, "60 rpm", "60 rpm");
+        row(Kind::Acceleration, 0.254, "254 mm/s²", "10 in/s²");
+        row(Kind::Jerk, 2.54, "2540 mm/s³", "100 in/s³");
+        row(Kind::Time, 0.9e-3, "900 µs", "900 µs");
+        row(Kind::Time, 1e-3, "0.001 s", "0.001 s");
+        row(Kind::ShortTime, 2e-6, "2 µs", "2 µs");
+        row(Kind::Frequency, 999.0, "999 Hz", "999 Hz");
+        row(Kind::Frequency, 1000.0, "1 kHz", "1 kHz");
+        row(Kind::Stiffness, 175126.835, "175 N/mm", "1000 lbf/in");
+        row(Kind::AngularStiffness, 100.0, "1.75 N·m/°", "1.75 N·m/°");
+        row(Kind::Stress, 6894757.293, "6.89 MPa", "1000 psi");
+        row(Kind::MassPerLength, 1.48816394357, "1.49 kg/m", "1 lb/ft");
+        row(Kind::Area, 0.09, "900 cm²", "900 cm²");
+        row(Kind::Area, 0.1, "0.1 m²", "0.1 m²");
+        row(Kind::Section, 7.5e-7, "0.75 mm²", "0.75 mm²");
+        row(Kind::SecondMoment, 2e-8, "2 cm⁴", "2 cm⁴");
+        row(Kind::Inductance, 3.2e-3, "3.2 mH", "3.2 mH");
+        row(Kind::Percentage, 0.125, "12.5 %", "12.5 %");
+        row(Kind::Charge, 18000.0, "5 Ah", "5 Ah");
+    }
+    void shownIn() {
+        QFETCH(int, kind);
+        QFETCH(double, si);
+        QFETCH(QString, metric);
+        QFETCH(QString, inch);
+        for (const double sign : {1.0, -1.0}) {
+            const QString minus = sign < 0.0 && si != 0.0 ? "-" : "";
+            QCOMPARE(QString::fromStdString(format(sign * si, static_cast<Kind>(kind), System::Metric)),
+                     minus + metric);
+            QCOMPARE(QString::fromStdString(format(sign * si, static_cast<Kind>(kind), System::Inch)),
+                     minus + inch);
+        }
+    }
+    /// Digits: three that count, one more for large whole numbers, no zeros behind, no dash for nothing.
+    void digits() {
+        const auto ratio = [](double x, int n = 3) { return format(x, Kind::Ratio, System::Metric, n); };
+        QCOMPARE(ratio(1.005), std::string("1"));
+        QCOMPARE(ratio(0.0012345), std::string("0.00123"));
+        QCOMPARE(ratio(999.6), std::string("1000"));
+        QCOMPARE(ratio(1234.4), std::string("1234"));
+        QCOMPARE(ratio(12345.0), std::string("12350"));
+        QCOMPARE(ratio(123456.0), std::string("123500"));
+        QCOMPARE(ratio(-0.00001, 2), std::string("-0.00001"));
+        QCOMPARE(ratio(-0.0), std::string("0"));
+        QCOMPARE(ratio(2.0 / 3.0, 5), std::string("0.66667"));
+        QCOMPARE(ratio(99.95, 2), std::string("100"));
+        QCOMPARE(plainNumber(2.50, 3), std::string("2.5"));
+        QCOMPARE(plainNumber(2.0004, 3), std::string("2"));
+        QCOMPARE(plainNumber(-0.0001, 3), std::string("0"));
+        QCOMPARE(plainNumber(std::nan(""), 3), std::string());
+        // What looks like thousands gets one more zero.
+        QCOMPARE(formatForEditing(1.234, Kind::Ratio, System::Metric), std::string("1.2340"));
+        QCOMPARE(formatForEditing(0.234, Kind::Ratio, System::Metric), std::string("0.234"));
+        QCOMPARE(formatForEditing(-12.345, Kind::Ratio, System::Metric), std::string("-12.3450"));
+        QCOMPARE(formatForEditing(1234.567, Kind::Ratio, System::Metric), std::string("1234.567"));
     }
     /// What a field shows, it reads back to the same value, in every kind and both systems.
     void editingRoundTrip() {

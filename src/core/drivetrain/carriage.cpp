@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/drivetrain/carriage.h"
+#include "core/solve/root.h"
 
 #include <cmath>
 #include <limits>
@@ -54,12 +55,10 @@ std::optional<double> barAngleForPan(PanBarGeometry g, double from, double to, d
             low = a;
             continue;
         }
-        double high = a;
-        for (int i = 0; i < 60; ++i) {
-            const double middle = 0.5 * (low + high);
-            (std::abs(turned(sense * middle).value_or(0.0)) < std::abs(pan) ? low : high) = middle;
-        }
-        return sense * high;
+        const auto beyond = [&](double x) {
+            return std::abs(turned(sense * x).value_or(0.0)) - std::abs(pan);
+        };
+        return sense * solve::rootBetween(beyond, low, a).value_or(a);
     }
     return std::nullopt;
 }

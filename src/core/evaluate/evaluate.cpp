@@ -13,6 +13,7 @@
 #include "core/evaluate/drive/checks.h"
 #include "core/evaluate/shot/evaluate_shot.h"
 #include "core/motor/stepper_motion.h"
+#include "core/solve/root.h"
 
 #include <algorithm>
 #include <array>
@@ -124,15 +125,7 @@ void fillStandstill(AxisEvaluation& e, const Axis& axis) {
 double torqueLimitSpeed(const DriveModel& m, double acceleration, double ceiling) {
     const double allowed = m.wantedMargin * m.rampTorque(0.0, acceleration);
     const auto enough = [&](double speed) { return m.available(speed / m.outputPerRad) >= allowed; };
-    if (!enough(0.0)) return 0.0;
-    double high = ceiling;
-    if (enough(high)) return high;
-    double low = 0.0;
-    for (int i = 0; i < 50; ++i) {
-        const double middle = 0.5 * (low + high);
-        (enough(middle) ? low : high) = middle;
-    }
-    return low;
+    return solve::largestWhere(enough, 0.0, ceiling).value_or(0.0);
 }
 
 void fillLimits(AxisEvaluation& e, Searches searches) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/kinematics/follow.h"
+#include "core/solve/root.h"
 
 #include <algorithm>
 #include <array>
@@ -52,7 +53,7 @@ Follow followSubject(double travel, double speed, double acceleration, double pa
         lowTilt = std::min(lowTilt, a.tilt);
         highTilt = std::max(highTilt, a.tilt);
     };
-    // Largest magnitude of one angle's derivative over all phases: samples, then golden section about the
+    // Largest magnitude of one angle's derivative over all phases: samples, then a search about the
     // best.
     const auto largest = [&](auto pick) {
         double best = 0.0;
@@ -67,14 +68,10 @@ Follow followSubject(double travel, double speed, double acceleration, double pa
             double topValue = 0.0;
             for (int i = 0; i <= samples; ++i)
                 if (const double f = value(length * i / samples); f > topValue) topValue = f, top = i;
-            double low = length * std::max(0, top - 1) / samples,
-                   high = length * std::min(samples, top + 1) / samples;
-            constexpr double golden = 0.6180339887498949;
-            for (int i = 0; i < 40; ++i) {
-                const double a = high - golden * (high - low), b = low + golden * (high - low);
-                (value(a) > value(b) ? high : low) = value(a) > value(b) ? b : a;
-            }
-            best = std::max({best, topValue, value(0.5 * (low + high))});
+            const double low = length * std::max(0, top - 1) / samples,
+                         high = length * std::min(samples, top + 1) / samples;
+            best = std::max(
+                {best, topValue, -solve::leastBetween([&](double t) { return -value(t); }, low, high)});
         }
         return best;
     };

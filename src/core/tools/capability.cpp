@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tools/capability.h"
+#include "core/solve/root.h"
 
 #include <algorithm>
 #include <cmath>
@@ -8,23 +9,11 @@
 namespace gantry {
 namespace {
 
-/// Largest x in [0, ceiling] for which `works`, which holds up to some x and not beyond. NaN if it fails at
-/// 0.
-template <class F>
-double largest(F works, double ceiling) {
-    if (!works(0.0)) return std::numeric_limits<double>::quiet_NaN();
-    if (works(ceiling)) return ceiling;
-    double low = 0.0, high = ceiling;
-    for (int i = 0; i < 60 && high - low > 1e-10 * high; ++i) {
-        const double middle = 0.5 * (low + high);
-        (works(middle) ? low : high) = middle;
-    }
-    return low;
-}
-
-CapabilityFigure figure(double value, double ceiling) {
-    if (value >= ceiling) return {Figure::none(Reason::Unbounded), Binding::Nothing};
-    return {Figure::of(value, Reason::OutOfRange), Binding::Torque};
+/// Where the margin is not there even at nothing, there is no figure.
+CapabilityFigure figure(std::optional<double> value, double ceiling) {
+    if (!value) return {Figure::none(Reason::OutOfRange), Binding::Torque};
+    if (*value >= ceiling) return {Figure::none(Reason::Unbounded), Binding::Nothing};
+    return {*value, Binding::Torque};
 }
 
 } // namespace
@@ -51,7 +40,7 @@ Capability capability(const Axis& axis, const AxisEvaluation& evaluation) {
 
     // More mass needs more of everything that hangs on it; friction is held.
     constexpr double heaviest = 1e5;
-    const double load = largest(
+    const auto load = solve::largestWhere(
         [&](double x) {
             DriveModel m = model;
             m.chain.load.inertia = x;
@@ -59,18 +48,18 @@ Capability capability(const Axis& axis, const AxisEvaluation& evaluation) {
                 m.chain.load.steady = x * standardGravity * std::sin(linear->slope.value);
             return m.margin(speed, acceleration) >= wanted;
         },
-        heaviest);
+        0.0, heaviest);
     out.load = figure(load, heaviest);
 
     if (model.kind == AxisKind::Linear) {
         const double steepest = std::numbers::pi / 2.0;
-        const double slope = largest(
+        const auto slope = solve::largestWhere(
             [&](double x) {
                 DriveModel m = model;
                 m.chain.load.steady = model.chain.load.inertia * standardGravity * std::sin(x);
                 return m.margin(speed, acceleration) >= wanted;
             },
-            steepest);
+            0.0, steepest);
         out.slope = figure(slope, steepest);
     } else {
         out.slope.value = Figure::none(Reason::NotApplicable);
@@ -82,8 +71,10 @@ Capability capability(const Axis& axis, const AxisEvaluation& evaluation) {
 
     // 1e5 rad/s is beyond any motor; a drive without pulses is bound by its torque before that.
     const double byPulses = model.pulses ? model.pulseCeiling * model.microstep() : 1e5 * model.outputPerRad;
-    const double v = largest([&](double x) { return model.margin(x, acceleration) >= wanted; }, byPulses);
-    out.speed = {Figure::of(v), v >= byPulses ? Binding::PulseRate : Binding::Torque};
+    const auto v =
+        solve::largestWhere([&](double x) { return model.margin(x, acceleration) >= wanted; }, 0.0, byPulses);
+    out.speed = {v ? Figure(*v) : Figure::none(Reason::OutOfRange),
+                 v && *v >= byPulses ? Binding::PulseRate : Binding::Torque};
     return out;
 }
 

@@ -7,6 +7,7 @@
 #include "core/model/kind_traits.h"
 #include "core/model/overload.h"
 #include "core/motor/stepper_motion.h"
+#include "core/solve/root.h"
 
 #include <algorithm>
 #include <cmath>
@@ -32,14 +33,7 @@ double torqueSpeed(const DriveModel& m, double acceleration, double ceiling, boo
         const double available = lowVoltage ? m.availableAtLowVoltage(motorSpeed) : m.available(motorSpeed);
         return available >= m.wantedMargin * m.rampTorque(speed, acceleration);
     };
-    if (!enough(0.0)) return 0.0;
-    if (enough(ceiling)) return ceiling;
-    double low = 0.0, high = ceiling;
-    for (int i = 0; i < 60 && high - low > 1e-9 * high; ++i) {
-        const double middle = 0.5 * (low + high);
-        (enough(middle) ? low : high) = middle;
-    }
-    return low;
+    return solve::largestWhere(enough, 0.0, ceiling).value_or(0.0);
 }
 
 void ascending(std::vector<Limit>& limits) {

@@ -3,6 +3,7 @@
 #include "core/model/kind_traits.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -33,6 +34,11 @@ constexpr Message emergencyStop{"Emergency stop, tried"};
 constexpr Message emergencyStopWhy{"a stop within reach, tried on every axis that gravity pulls"};
 constexpr Message spareParts{"Spare parts"};
 constexpr Message sparePartsWhy{"belt, cord, fuse and driver fail on the day"};
+constexpr std::array everyText{notNeeded,        followFocus, followFocusWhy, endStops,      endStopsWhy,
+                               blocks,           blocksWhy,   homing,         homingWhy,     cables,
+                               cablesWhy,        slipRing,    slipRingWhy,    counterweight, counterweightWhy,
+                               tieDown,          tieDownWhy,  catchStrap,     catchStrapWhy, emergencyStop,
+                               emergencyStopWhy, spareParts,  sparePartsWhy};
 constexpr double fullTurn = 2.0 * std::numbers::pi;
 
 /// Depth of field [m] in front of and behind the subject together, for a circle of confusion of a 1500th of
@@ -106,6 +112,10 @@ std::vector<CompletenessLine> completeness(const Project& p, const Evaluation& e
     add(emergencyStop, !p.axes.empty(), emergencyStopWhy, e.emergencyStop && asked);
     add(spareParts, !p.axes.empty(), sparePartsWhy, e.spareParts);
     return out;
+}
+
+std::span<const Message> completenessTexts() {
+    return everyText;
 }
 
 } // namespace gantry

@@ -4,6 +4,7 @@
 #include "core/evaluate/evaluation.h"
 #include "core/words/messages.h"
 
+#include <span>
 #include <vector>
 
 namespace gantry {
@@ -19,5 +20,8 @@ struct CompletenessLine {
 };
 
 std::vector<CompletenessLine> completeness(const Project& project, const Evaluation& evaluation);
+
+/// Everything that such lines can say.
+std::span<const words::Message> completenessTexts();
 
 } // namespace gantry

@@ -68,7 +68,7 @@ private:
         if constexpr (requires { element.index(); })
             std::visit(
                 [&](const auto& x) {
-                    add(textField("kind", "Kind"),
+                    add(kindField,
                         std::string(KindName<std::remove_cvref_t<decltype(x)>>::key));
                     describe(*this, x);
                 },

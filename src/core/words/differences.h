@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/describe_base.h"
 #include "core/model/project.h"
 #include "core/units/kind.h"
 
@@ -9,6 +10,9 @@
 #include <vector>
 
 namespace gantry::words {
+
+/// Which kind of part a variant holds, where that is told like a field.
+inline constexpr FieldInfo kindField = textField("kind", "Kind");
 
 /// A project, and what a sentence calls it: "the file".
 struct NamedProject {

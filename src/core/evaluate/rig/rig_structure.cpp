@@ -2,6 +2,7 @@
 #include "core/evaluate/rig/rig_structure.h"
 
 #include "core/criteria/criteria.h"
+#include "core/solve/root.h"
 #include "core/units/constants.h"
 
 #include <algorithm>
@@ -267,18 +268,14 @@ std::optional<double> accelerationBeforeTipping(const RigSetup& rig, std::size_t
         return least;
     };
     const double floor = criteria::tipping;
-    double low = 0.0, high = 1.0;
-    if (ratioAt(0.0) <= floor) return 0.0;
-    while (ratioAt(high) > floor) {
-        low = high;
+    const auto holds = [&](double a) { return ratioAt(a) > floor; };
+    if (!holds(0.0)) return 0.0;
+    double high = 1.0;
+    while (holds(high)) {
         high *= 4.0;
         if (high > 1e4) return std::nullopt;
     }
-    for (int i = 0; i < 24; ++i) {
-        const double middle = 0.5 * (low + high);
-        (ratioAt(middle) > floor ? low : high) = middle;
-    }
-    return low;
+    return solve::largestWhere(holds, high > 1.0 ? high / 4.0 : 0.0, high, 24);
 }
 
 } // namespace gantry

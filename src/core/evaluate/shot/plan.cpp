@@ -2,6 +2,7 @@
 #include "core/evaluate/shot/plan.h"
 
 #include "core/kinematics/follow.h"
+#include "core/solve/root.h"
 
 #include <algorithm>
 #include <cmath>
@@ -28,14 +29,8 @@ std::optional<double> cruiseSpeed(double distance, double time, double fixedEase
         // Grows up to the smaller of its own maximum and the speed from which the acceleration is reached.
         const double slowest = std::min(l.jerk * std::pow(room / (1.5 * freeRamps), 2),
                                         l.acceleration * l.acceleration / l.jerk);
-        if (covered(slowest) >= distance) {
-            double low = 0.0, high = slowest;
-            for (int i = 0; i < 80; ++i) {
-                const double middle = 0.5 * (low + high);
-                (covered(middle) < distance ? low : high) = middle;
-            }
-            return high;
-        }
+        if (covered(slowest) >= distance)
+            return solve::rootBetween([&](double v) { return covered(v) - distance; }, 0.0, slowest);
     }
     const double withJerk = room - (l.jerk > 0.0 ? freeRamps * l.acceleration / l.jerk / 2.0 : 0.0);
     const double discriminant = withJerk * withJerk - 2.0 * freeRamps * distance / l.acceleration;
