@@ -47,9 +47,9 @@ struct OnFile {
     Call call;
 };
 
-using Command =
-    std::variant<Answer, EvaluateCall, VerdictsCall, CheckCall, ExportCall, OnFile<SimulateCall>,
-                 OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall, ResultsCall, TextsCall>;
+using Command = std::variant<Answer, EvaluateCall, VerdictsCall, CheckCall, ExportCall, OnFile<SimulateCall>,
+                             OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall,
+                             ResultsCall, TextsCall>;
 
 /// Reads the arguments behind the program's name. What is unknown, missing or out of range is a complaint
 /// that names it; nothing is ignored.

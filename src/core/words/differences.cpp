@@ -68,8 +68,7 @@ private:
         if constexpr (requires { element.index(); })
             std::visit(
                 [&](const auto& x) {
-                    add(kindField,
-                        std::string(KindName<std::remove_cvref_t<decltype(x)>>::key));
+                    add(kindField, std::string(KindName<std::remove_cvref_t<decltype(x)>>::key));
                     describe(*this, x);
                 },
                 element);
