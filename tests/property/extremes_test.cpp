@@ -14,6 +14,7 @@
 #include "core/verdicts/ranges.h"
 #include "support/cpu_clock.h"
 #include "support/files.h"
+#include "support/progress.h"
 
 #include <QTest>
 #include <limits>
@@ -94,7 +95,9 @@ private slots:
 #else
         constexpr int tries = 4000;
 #endif
+        Progress progress("extremes tried", tries);
         for (int i = 0; i < tries; ++i) {
+            progress.step();
             Project p = all[random() % all.size()];
             auto refs = allFields(p);
             std::string touched;

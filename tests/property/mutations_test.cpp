@@ -5,6 +5,7 @@
 #include "io/report/evaluation_json.h"
 #include "support/files.h"
 #include "support/finite.h"
+#include "support/progress.h"
 
 #include <QElapsedTimer>
 #include <QTest>
@@ -115,13 +116,19 @@ class MutationsTest : public QObject {
 private slots:
     void bytesAndStructure() {
         const std::string demo = demoText();
-        for (int i = 0; i < mutations / 2; ++i) judgeText(i % 2 ? brokenBytes(demo) : brokenStructure());
+        Progress progress("broken files read", mutations / 2);
+        for (int i = 0; i < mutations / 2; ++i) {
+            progress.step();
+            judgeText(i % 2 ? brokenBytes(demo) : brokenStructure());
+        }
         QVERIFY(refused_ > mutations / 4);
     }
     /// Values anywhere within the accepted range, ends included, and a few outside.
     void values() {
         const int before = accepted_;
+        Progress progress("odd values tried", mutations / 2);
         for (int i = 0; i < mutations / 2; ++i) {
+            progress.step();
             Project p = demoProject();
             std::vector<FieldRef> fields = allFields(p);
             for (std::size_t n = 1 + below(8); n > 0; --n) {

@@ -8,6 +8,7 @@
 #include "io/project/project_file.h"
 #include "io/report/evaluation_json.h"
 #include "support/finite.h"
+#include "support/progress.h"
 #include "support/random_project.h"
 
 #include <QTest>
@@ -26,7 +27,9 @@ private slots:
     /// evaluate, judge and the ranges give numbers or reasons for anything within the accepted ranges.
     void evaluateGivesNumbersOrReasons() {
         std::mt19937_64 random(1);
+        Progress progress("projects evaluated", projects);
         for (int i = 0; i < projects; ++i) {
+            progress.step();
             const Project p = randomProject(random);
             const Assessment a = assess(p);
             for (const Verdict& v : a.verdicts) {
@@ -47,10 +50,13 @@ private slots:
                         QStringLiteral("project %1: %2").arg(i).arg(QString::fromStdString(culprit))));
             }
         }
-    } /// Limits, the envelope and the stall ladder have no infinite or missing numbers either.
+    }
+    /// Limits, the envelope and the stall ladder have no infinite or missing numbers either.
     void limitsAreFinite() {
         std::mt19937_64 random(3);
+        Progress progress("projects with limits", projects / 40);
         for (int i = 0; i < projects / 40; ++i) {
+            progress.step();
             const Project p = randomProject(random);
             for (const Axis& axis : p.axes) {
                 const AxisEvaluation e = evaluateAxis(p, axis);

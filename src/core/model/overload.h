@@ -8,5 +8,7 @@ template <class... Fs>
 struct overload : Fs... {
     using Fs::operator()...;
 };
+template <class... Fs>
+overload(Fs...) -> overload<Fs...>;
 
 } // namespace gantry
