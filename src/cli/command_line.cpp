@@ -2,6 +2,8 @@
 // The only file that includes the command-line library, which compiles slowly.
 #include "cli/command_line.h"
 
+#include "io/exports/settings_forms.h"
+
 #include "cli/completion.h"
 
 #include <CLI/CLI.hpp>
@@ -72,7 +74,9 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
     sub->add_option("--as", out.as, "What to write")
         ->required()
         ->check(CLI::IsMember({"settings", "project"}));
-    sub->add_option("--format", out.format, "Form of the settings")->check(CLI::IsMember({"csv", "text"}));
+    std::vector<std::string> forms;
+    for (const io::SettingsForm& form : io::settingsForms()) forms.emplace_back(form.id);
+    sub->add_option("--format", out.format, "Form of the settings")->check(CLI::IsMember(forms));
     CLI::Option* mustache =
         sub->add_option("--template", out.templateFile, "Fill this template (docs/templates.md)");
     sub->add_flag("--allow-missing", out.allowMissing, "Leave names empty that the settings do not have")

@@ -8,6 +8,7 @@
 #include "core/units/plain_text.h"
 #include "core/units/text.h"
 #include "core/verdicts/ranges.h"
+#include "io/exports/settings_forms.h"
 #include "io/files/text_file.h"
 #include "io/project/project_file.h"
 #include "io/report/evaluation_json.h"
@@ -129,7 +130,8 @@ int exportSettings(const ExportCall& call, const Project& project, std::ostream&
         out << filled.text;
         return 0;
     }
-    out << (call.format == "csv" ? io::settingsCsv(sheet) : io::settingsText(sheet));
+    const io::SettingsForm* form = io::findSettingsForm(call.format.empty() ? "text" : call.format);
+    out << form->write(sheet); // the command line has refused any other
     return 0;
 }
 

@@ -13,7 +13,7 @@
 #include "core/verdicts/fix.h"
 #include "io/project/project_file.h"
 #include "io/report/evaluation_json.h"
-#include "io/report/settings.h"
+#include "io/exports/settings_forms.h"
 #include "io/templates/settings_template.h"
 #include "support/finite.h"
 #include "support/stock.h"

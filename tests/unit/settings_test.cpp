@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/fields.h"
-#include "io/report/settings.h"
+#include "io/exports/settings_forms.h"
 #include "io/templates/settings_template.h"
 #include "support/files.h"
 
@@ -96,6 +96,24 @@ private slots:
         many += "{{value}}";
         for (int i = 0; i < 9; ++i) many += "{{/settings}}{{/axes}}";
         QVERIFY(QString::fromStdString(io::fillTemplate(many, s).error).contains("too many"));
+    }
+    /// Each form has an id and an ending of its own, writes every value, and is found by its id.
+    void everyForm() {
+        const io::SettingsSheet sheet = sheetOf(demoProject());
+        QSet<QString> ids;
+        for (const io::SettingsForm& form : io::settingsForms()) {
+            const QString id = QString::fromUtf8(form.id.data(), static_cast<qsizetype>(form.id.size()));
+            QVERIFY(!ids.contains(id));
+            ids.insert(id);
+            QVERIFY(io::findSettingsForm(form.id) == &form);
+            QVERIFY(!form.extension.empty() && form.extension.front() != '.');
+            const std::string text = form.write(sheet);
+            for (const io::AxisSettings& axis : sheet.axes)
+                for (const io::Setting& s : axis.rows) QVERIFY(text.find(s.value) != std::string::npos);
+            for (const std::string& caution : sheet.cautions)
+                QVERIFY(text.find(caution.substr(0, 20)) != std::string::npos);
+        }
+        QVERIFY(io::findSettingsForm("nonsense") == nullptr);
     }
 };
 

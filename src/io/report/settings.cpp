@@ -110,28 +110,6 @@ AxisSettings axisSettings(const Project& project, const Axis& axis, const AxisEv
     return out;
 }
 
-/// Columns of a terminal or page, counting characters, not bytes.
-std::string padded(std::string text, std::size_t width) {
-    const auto characters = static_cast<std::size_t>(std::count_if(
-        text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0U) != 0x80U; }));
-    if (characters < width) text.append(width - characters, ' ');
-    return text;
-}
-
-/// Lines of at most `width` bytes, broken at blanks.
-std::string wrapped(const std::string& text, std::size_t width) {
-    std::string out;
-    std::size_t start = 0;
-    while (text.size() - start > width) {
-        std::size_t end = text.rfind(' ', start + width);
-        if (end == std::string::npos || end <= start) end = text.find(' ', start + width);
-        if (end == std::string::npos) break;
-        out += text.substr(start, end - start) + '\n';
-        start = end + 1;
-    }
-    return out + text.substr(start);
-}
-
 } // namespace
 
 SettingsSheet settingsSheet(const Project& project, const Assessment& assessment) {
@@ -149,28 +127,6 @@ SettingsSheet settingsSheet(const Project& project, const Assessment& assessment
         sheet.cautions.push_back(std::move(line));
     }
     return sheet;
-}
-
-std::string settingsCsv(const SettingsSheet& sheet) {
-    CsvWriter out;
-    out.line("axis", "key", "label", "value", "unit", "note");
-    for (const AxisSettings& axis : sheet.axes)
-        for (const Setting& s : axis.rows) out.line(axis.id, s.key, s.label, s.value, s.unit, s.note);
-    for (const std::string& caution : sheet.cautions) out.line("", "caution", "Caution", "", "", caution);
-    return out.text();
-}
-
-std::string settingsText(const SettingsSheet& sheet) {
-    std::string out = "Controller settings for " + sheet.project + '\n';
-    if (!sheet.controller.empty()) out += "Controller: " + sheet.controller + '\n';
-    for (const std::string& caution : sheet.cautions) out += '\n' + wrapped("CAUTION  " + caution, 78) + '\n';
-    for (const AxisSettings& axis : sheet.axes) {
-        out += '\n' + axis.name + " (" + axis.kind + ", " + axis.unit + ")\n";
-        for (const Setting& s : axis.rows)
-            out += "  " + padded(s.label, 24) + padded(s.value.empty() ? "-" : s.value, 12) +
-                   padded(s.unit, 10) + s.note + '\n';
-    }
-    return out;
 }
 
 } // namespace gantry::io

@@ -32,7 +32,4 @@ struct SettingsSheet {
 /// Everything to type in, in the units that the project's controller wants.
 SettingsSheet settingsSheet(const Project& project, const Assessment& assessment);
 
-std::string settingsCsv(const SettingsSheet& sheet);  ///< RFC 4180, columns axis,key,label,value,unit,note
-std::string settingsText(const SettingsSheet& sheet); ///< aligned plain text to print
-
 } // namespace gantry::io

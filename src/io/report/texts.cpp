@@ -11,6 +11,7 @@
 #include "core/verdicts/fixes/family.h"
 #include "core/verdicts/rules.h"
 #include "core/words/differences.h"
+#include "io/exports/settings_forms.h"
 #include "io/tables/csv.h"
 
 #include <set>
@@ -118,6 +119,7 @@ std::vector<Text> everyText() {
         out.add("rule", stateWord(static_cast<State>(i)));
     for (int i = 0; i <= static_cast<int>(FixCost::ToBuy); ++i)
         out.add("fix", costWords(static_cast<FixCost>(i)));
+    for (const SettingsForm& form : settingsForms()) out.add("export", form.name);
     for (const words::Message& m : completenessTexts()) out.add("need", m.text);
     for (const recipes::Recipe& r : recipes::all()) {
         for (const std::string_view text : {r.title, r.steps, r.precaution}) out.add("recipe", text);

@@ -9,7 +9,7 @@
 namespace gantry::io {
 
 /// A text that the core shows to people, in English, and what it is: "field", "choice", "kind", "result",
-/// "criterion", "reason", "rule", "fix", "need" or "recipe".
+/// "criterion", "reason", "rule", "fix", "need", "export" or "recipe".
 struct Text {
     std::string_view group;
     std::string text;

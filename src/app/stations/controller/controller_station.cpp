@@ -24,8 +24,6 @@
 namespace gantry::app {
 namespace {
 constexpr int edge = 14, gap = 10;
-const QString plainText = QStringLiteral("plain");
-const QString csvText = QStringLiteral("csv");
 
 template <class Text>
 QString joined(const std::vector<Text>& names) {
@@ -127,8 +125,8 @@ ControllerStation::ControllerStation(const Context& context, QWidget* parent)
 }
 
 void ControllerStation::fillTemplates() {
-    choice_->addItem(tr("Plain sheet"), plainText);
-    choice_->addItem(tr("Table (CSV)"), csvText);
+    for (const io::SettingsForm& form : io::settingsForms())
+        choice_->addItem(tr(std::string(form.name).c_str()), QString::fromUtf8(form.id.data()));
     choice_->addItem(tr("Numbered list"), QStringLiteral(":/templates/numbered-list.mustache"));
     choice_->addItem(tr("Constants for C and C++"), QStringLiteral(":/templates/constants-header.mustache"));
 }
@@ -146,10 +144,10 @@ void ControllerStation::renderText() {
     const QString source = choice_->currentData().toString();
     QString text, problem;
     bool missing = false;
-    if (source == plainText)
-        text = QString::fromStdString(io::settingsText(sheet_));
-    else if (source == csvText)
-        text = QString::fromStdString(io::settingsCsv(sheet_));
+    const io::SettingsForm* form = io::findSettingsForm(source.toStdString());
+    extension_ = form != nullptr ? QString::fromUtf8(form->extension.data()) : QStringLiteral("txt");
+    if (form != nullptr)
+        text = QString::fromStdString(form->write(sheet_));
     else {
         // One that ships with the program, or the user's own.
         std::string why;
@@ -190,8 +188,8 @@ void ControllerStation::copy() {
 }
 
 void ControllerStation::save() {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Save settings"),
-                                                      context_.document.displayName() + tr(" settings.txt"));
+    const QString path = QFileDialog::getSaveFileName(
+        this, tr("Save settings"), context_.document.displayName() + tr(" settings.") + extension_);
     if (path.isEmpty()) return;
     const QString problem = writeBytes(path, exact_.toUtf8());
     emit message(problem.isEmpty() ? tr("Settings saved to %1.").arg(path) : problem, !problem.isEmpty());

@@ -3,7 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "app/stations/station.h"
-#include "io/report/settings.h"
+#include "io/exports/settings_forms.h"
 
 #include <QAbstractTableModel>
 
@@ -60,7 +60,8 @@ private:
     QPlainTextEdit* text_;
     Caption *settingsTitle_, *textTitle_, *problem_;
     io::SettingsSheet sheet_;
-    QString exact_; ///< the text as it is copied and saved
+    QString exact_;     ///< the text as it is copied and saved
+    QString extension_; ///< that its file gets
     bool usable_ = true;
 };
 
