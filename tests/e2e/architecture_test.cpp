@@ -146,6 +146,36 @@ private slots:
                 QVERIFY2(text.startsWith("// SPDX-License-Identifier: GPL-3.0-or-later"), qPrintable(path));
             });
     }
+    /// The glossary names what is there: every name of the code in it stands in the core.
+    void theGlossaryIsOfThisCode() {
+        QSet<QString> names;
+        const QRegularExpression name(QStringLiteral("\\b[A-Za-z_]\\w*\\b"));
+        QDirIterator files(QString::fromStdString(sourcePath("src/core")), {"*.h"}, QDir::Files,
+                           QDirIterator::Subdirectories);
+        while (files.hasNext())
+            for (auto it = name.globalMatch(read(files.next())); it.hasNext();)
+                names.insert(it.next().captured());
+        const QRegularExpression row(QStringLiteral("^\\| [^|]+ \\| [^|]+ \\| ([^|]+) \\|$"),
+                                     QRegularExpression::MultilineOption);
+        const QRegularExpression code(QStringLiteral("`([^`]+)`"));
+        int found = 0;
+        auto rows = row.globalMatch(read(QString::fromStdString(sourcePath("docs/glossary.md"))));
+        while (rows.hasNext())
+            for (auto it = code.globalMatch(rows.next().captured(1)); it.hasNext();) {
+                const QString said = it.next().captured(1);
+                if (said.contains(QLatin1Char('/'))) {
+                    QVERIFY2(QFile::exists(QString::fromStdString(sourcePath("src/core/")) + said),
+                             qPrintable(said));
+                    continue;
+                }
+                ++found;
+                for (auto part = name.globalMatch(said); part.hasNext();) {
+                    const QString one = part.next().captured();
+                    QVERIFY2(one == QLatin1String("s") || names.contains(one), qPrintable(said));
+                }
+            }
+        QVERIFY(found > 40);
+    }
 };
 
 QTEST_APPLESS_MAIN(ArchitectureTest)
