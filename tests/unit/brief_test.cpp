@@ -93,6 +93,90 @@ private slots:
         multi.shots[0].fNumber = 22.0;
         QCOMPARE(stateOf(multi, "Follow focus"), Completeness::NotNeeded);
     }
+    void everyTickCounts_data() {
+        QTest::addColumn<QString>("line");
+        QTest::addColumn<int>("tick");
+        const std::pair<const char*, bool Equipment::*> ticks[]{
+            {"End switches", &Equipment::endStops},  {"Blocks behind the switches", &Equipment::hardBlocks},
+            {"Homing place", &Equipment::homing},    {"Cable path", &Equipment::cablePath},
+            {"Slip ring", &Equipment::slipRing},     {"Tie-down", &Equipment::tieDown},
+            {"Catch strap", &Equipment::catchStrap}, {"Spare parts", &Equipment::spareParts}};
+        for (int i = 0; i < 8; ++i) QTest::newRow(ticks[i].first) << QString(ticks[i].first) << i;
+    }
+    /// On a jib that turns more than once each of them is needed, and there when it is ticked, and nothing
+    /// else changes.
+    void everyTickCounts() {
+        QFETCH(QString, line);
+        QFETCH(int, tick);
+        bool Equipment::*const members[]{&Equipment::endStops,   &Equipment::hardBlocks, &Equipment::homing,
+                                         &Equipment::cablePath,  &Equipment::slipRing,   &Equipment::tieDown,
+                                         &Equipment::catchStrap, &Equipment::spareParts};
+        Project p = rigs::make(rigs::RigKind::JibCrane);
+        std::get<RotaryMechanism>(p.axes[0].mechanism).range = 9.0;
+        p.equipment = {};
+        const auto before = completeness(p, evaluate(p));
+        QCOMPARE(stateOf(p, line.toStdString()), Completeness::Missing);
+        p.equipment.*members[tick] = true;
+        const auto after = completeness(p, evaluate(p));
+        QCOMPARE(before.size(), after.size());
+        for (std::size_t i = 0; i < after.size(); ++i)
+            QCOMPARE(after[i].state,
+                     after[i].what.text == line.toStdString() ? Completeness::There : before[i].state);
+    }
+    /// An empty project needs nothing; what hangs overhead a strap, or its second tether.
+    void needsFollowTheRig() {
+        for (const CompletenessLine& l : completeness({}, evaluate({})))
+            QCOMPARE(l.state, Completeness::NotNeeded);
+        Project slider = rigs::make(rigs::RigKind::BeltSlider);
+        slider.equipment = {};
+        std::get<LinearMechanism>(slider.axes[0].mechanism).slope.value = 0.0;
+        QCOMPARE(stateOf(slider, "Catch strap"), Completeness::NotNeeded);
+        QCOMPARE(stateOf(slider, "Tie-down"), Completeness::NotNeeded);
+        QCOMPARE(stateOf(slider, "Homing place"), Completeness::Missing);
+        slider.base.kind = BaseKind::Overhead;
+        QCOMPARE(stateOf(slider, "Catch strap"), Completeness::Missing);
+        slider.base.tethered = true;
+        QCOMPARE(stateOf(slider, "Catch strap"), Completeness::There);
+        slider.base.kind = BaseKind::Legs;
+        QCOMPARE(stateOf(slider, "Catch strap"), Completeness::NotNeeded);
+        slider.axes[0].motor = GearedDc{};
+        QCOMPARE(stateOf(slider, "Homing place"), Completeness::NotNeeded); // it counts nothing
+    }
+    /// Each cause takes its own figure, and the causes of a kind together what the shot is judged by.
+    void budgetLineByLine() {
+        Project p = demoProject();
+        const Evaluation e = evaluate(p);
+        const ErrorBudget b = errorBudget(p, e, ShotIndex(0));
+        QCOMPARE(b.allowed[static_cast<std::size_t>(ErrorKind::Framing)],
+                 p.shots[0].limits.framing * p.camera.deliveredWidth);
+        for (int axis = 0; axis < static_cast<int>(e.axes.size()); ++axis)
+            for (const ShotEvaluation& s : e.axes[static_cast<std::size_t>(axis)].shots) {
+                if (s.shot != ShotIndex(0)) continue;
+                const auto amount = [&](ErrorKind kind, ErrorCause cause) {
+                    double sum = 0.0;
+                    for (const BudgetLine& l : b.lines)
+                        if (l.kind == kind && l.cause == cause && l.axis == axis) sum += l.amount;
+                    return sum;
+                };
+                const auto of = [](const Figure& f) { return std::abs(f.valueOr(0.0)); };
+                const double letGo = s.loadReverses ? of(s.errors.backlash) : 0.0;
+                QCOMPARE(amount(ErrorKind::Drift, ErrorCause::Stretch), of(s.errors.drift));
+                QCOMPARE(amount(ErrorKind::Drift, ErrorCause::Sag), of(s.sag.drift));
+                QCOMPARE(amount(ErrorKind::Jitter, ErrorCause::Stepping), of(s.place.stepping));
+                QCOMPARE(amount(ErrorKind::Jitter, ErrorCause::Rocking), of(s.rocking.pixels));
+                QCOMPARE(amount(ErrorKind::Jitter, ErrorCause::GuidePlay), of(s.guidePixels));
+                QCOMPARE(amount(ErrorKind::Jitter, ErrorCause::Backlash), letGo);
+                QCOMPARE(amount(ErrorKind::Repeat, ErrorCause::Backlash), letGo);
+                QCOMPARE(amount(ErrorKind::Repeat, ErrorCause::FrictionBand), of(s.place.frictionBand));
+                QCOMPARE(amount(ErrorKind::Repeat, ErrorCause::IdleShift), of(s.place.idleShift));
+                QCOMPARE(amount(ErrorKind::Framing, ErrorCause::Lag), of(s.place.lag));
+                QCOMPARE(amount(ErrorKind::Framing, ErrorCause::StepAccuracy), of(s.place.accuracy));
+                QCOMPARE(amount(ErrorKind::Framing, ErrorCause::Rounding), of(s.roundingPixels));
+                QCOMPARE(amount(ErrorKind::Framing, ErrorCause::Sag), of(s.sag.pixels));
+            }
+        for (std::size_t i = 1; i < b.lines.size(); ++i)
+            QVERIFY(b.share(b.lines[i - 1]) >= b.share(b.lines[i]));
+    }
     void laterAdditionIsReallyAdded() {
         const Project p = demoProject();
         const Assessment now = assess(p);

@@ -1,0 +1,189 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/evaluate.h"
+#include "core/evidence/fingerprint.h"
+#include "core/rigs/rigs.h"
+#include "support/files.h"
+#include "support/near.h"
+
+#include <QTest>
+#include <functional>
+
+using namespace gantry;
+
+namespace {
+
+struct Change {
+    const char* name;
+    const char* demo;
+    const char* path; ///< of the field that was tested
+    std::function<void(Project&)> change;
+    std::vector<std::string> stale; ///< what the test then no longer tells of
+};
+
+LinearMechanism& slide(Project& p) {
+    return std::get<LinearMechanism>(p.axes[0].mechanism);
+}
+RotaryMechanism& boom(Project& p) {
+    return std::get<RotaryMechanism>(p.axes[1].mechanism);
+}
+
+constexpr const char *dolly = "fernhouse-dolly", *jib = "kettle-jib";
+constexpr const char *ofSlide = "axes/slide/vibration/frequency_Hz",
+                     *ofBoom = "axes/boom/vibration/frequency_Hz";
+
+const std::vector<Change> changes{
+    {"nothing", dolly, ofSlide, [](Project&) {}, {}},
+    {"a name", dolly, ofSlide, [](Project& p) { p.name = "another"; }, {}},
+    {"an item on the carriage",
+     dolly,
+     ofSlide,
+     [](Project& p) {
+         slide(p).items.push_back({"lamp", "Lamp", estimate(0.4, Source::Guess)});
+     },
+     {"mass"}},
+    {"mass", dolly, ofSlide, [](Project& p) { slide(p).movingMass.value += 0.1; }, {"mass"}},
+    {"mass of another axis",
+     dolly,
+     "axes/pan/vibration/frequency_Hz",
+     [](Project& p) { slide(p).movingMass.value += 0.1; },
+     {}},
+    {"mass, for a field of no axis",
+     dolly,
+     "base/mass_kg",
+     [](Project& p) { slide(p).movingMass.value += 0.1; },
+     {"mass"}},
+    {"first stand", dolly, ofSlide, [](Project& p) { slide(p).rail.firstStand += 0.01; }, {"supports"}},
+    {"second stand", dolly, ofSlide, [](Project& p) { slide(p).rail.secondStand -= 0.01; }, {"supports"}},
+    {"place of the head", dolly, ofSlide, [](Project& p) { slide(p).rail.headAt += 0.01; }, {"supports"}},
+    {"kind of support",
+     dolly,
+     ofSlide,
+     [](Project& p) { slide(p).rail.support = RailSupport::OneHead; },
+     {"supports"}},
+    {"another profile",
+     dolly,
+     ofSlide,
+     [](Project& p) { slide(p).rail.section.height += 0.01; },
+     {"supports"}},
+    {"the profile turned",
+     dolly,
+     ofSlide,
+     [](Project& p) { slide(p).rail.section.onEdge = !slide(p).rail.section.onEdge; },
+     {"supports"}},
+    {"height of the mass", dolly, ofSlide, [](Project& p) { slide(p).guide.massHeight += 0.05; }, {"height"}},
+    {"column", dolly, ofSlide, [](Project& p) { p.base.height += 0.1; }, {"height"}},
+    {"legs", dolly, ofSlide, [](Project& p) { p.base.legRadius += 0.1; }, {"supports"}},
+    {"ballast", dolly, ofSlide, [](Project& p) { p.base.ballast.value += 1.0; }, {"supports"}},
+    {"ballast on a leg", dolly, ofSlide, [](Project& p) { p.base.ballastLeg = 2; }, {"supports"}},
+    {"pads", dolly, ofSlide, [](Project& p) { p.base.padStiffness.value += 1e5; }, {"supports"}},
+    {"motor",
+     dolly,
+     ofSlide,
+     [](Project& p) { std::get<Stepper>(p.axes[0].motor).name = "another"; },
+     {"motor"}},
+    {"lens", dolly, ofSlide, [](Project& p) { p.shots[0].focalLength *= 2.0; }, {"lens"}},
+    {"reach of the arm", jib, ofBoom, [](Project& p) { boom(p).boom.reach += 0.1; }, {"supports"}},
+    {"place of the counterweight",
+     jib,
+     ofBoom,
+     [](Project& p) { boom(p).boom.counterweight.behind += 0.05; },
+     {"supports"}},
+    {"mass of the counterweight",
+     jib,
+     ofBoom,
+     [](Project& p) { boom(p).boom.counterweight.mass.value += 0.5; },
+     {"mass"}},
+    {"an item on the arm",
+     jib,
+     ofBoom,
+     [](Project& p) {
+         boom(p).items.push_back({"tray", "Tray", estimate(0.4, Source::Guess)});
+     },
+     {"mass"}},
+    {"the camera's place above the arm",
+     jib,
+     ofBoom,
+     [](Project& p) { boom(p).boom.tipAbove += 0.05; },
+     {"height"}},
+};
+
+} // namespace
+
+/// What makes a test in the workshop stale; what a battery gives, worked out on paper.
+class EvidenceTest : public QObject {
+    Q_OBJECT
+private slots:
+    void stale_data() {
+        QTest::addColumn<int>("row");
+        for (std::size_t i = 0; i < changes.size(); ++i)
+            QTest::newRow(changes[i].name) << static_cast<int>(i);
+    }
+    void stale() {
+        QFETCH(int, row);
+        const Change& c = changes[static_cast<std::size_t>(row)];
+        Project p = demoProject(c.demo);
+        TestRecord test;
+        test.path = c.path;
+        test.fingerprint = evidence::fingerprint(p, test.path);
+        QVERIFY(evidence::changedSince(p, test).empty());
+        c.change(p);
+        QCOMPARE(evidence::changedSince(p, test), c.stale);
+    }
+    /// The payload counts for the axis that carries it.
+    void payload() {
+        for (const bool carries : {true, false}) {
+            Project p = demoProject(jib);
+            for (Axis& a : p.axes) a.carriesPayload = false;
+            p.axes[1].carriesPayload = carries;
+            TestRecord test;
+            test.path = ofBoom;
+            test.fingerprint = evidence::fingerprint(p, test.path);
+            p.payload.push_back({"box", "Box", estimate(0.7, Source::Guess)});
+            QCOMPARE(evidence::changedSince(p, test).empty(), !carries);
+        }
+    }
+    /// Names may hold what a fingerprint is cut at, and a fingerprint that tells of nothing is stale
+    /// throughout.
+    void oddNames() {
+        Project p = demoProject(dolly);
+        std::get<Stepper>(p.axes[0].motor).name = "A=1;mass=99;B";
+        TestRecord test;
+        test.path = ofSlide;
+        test.fingerprint = evidence::fingerprint(p, test.path);
+        QCOMPARE(std::count(test.fingerprint.begin(), test.fingerprint.end(), ';'), 4);
+        QVERIFY(evidence::changedSince(p, test).empty());
+        test.fingerprint = {};
+        QCOMPARE(evidence::changedSince(p, test),
+                 (std::vector<std::string>{"height", "lens", "mass", "motor", "supports"}));
+    }
+    /// A battery without Peukert's loss gives its usable charge, at the sum of what each axis takes at most.
+    void battery() {
+        Project p = demoProject(dolly);
+        p.supply.capacity = 18000.0;
+        p.supply.usable = 0.8;
+        for (const double exponent : {1.0, 0.8}) { // less than 1 means nothing and counts as 1
+            p.supply.peukert.value = exponent;
+            const Evaluation e = evaluate(p);
+            double most = 0.0;
+            for (const AxisEvaluation& axis : e.axes) {
+                double one = 0.0;
+                for (const ShotEvaluation& s : axis.shots)
+                    one = std::max(one, s.torque.electricalPower.value());
+                most += one;
+            }
+            VERIFY_NEAR(e.supply.power.value(), most, 1e-12);
+            VERIFY_NEAR(e.supply.current.value() * e.supply.voltage.value(), most, 1e-9);
+            VERIFY_NEAR(e.supply.runTime.value(), 0.8 * 18000.0 / e.supply.current.value(), 1e-9);
+        }
+        // Drawn faster than it is rated for, it gives less: (rated current over current) to the 0.2.
+        p.supply.peukert.value = 1.2;
+        const Evaluation e = evaluate(p);
+        const double rated = p.supply.capacity / p.supply.ratedTime, drawn = e.supply.current.value();
+        VERIFY_NEAR(e.supply.runTime.value(), 0.8 * 18000.0 / drawn * std::pow(rated / drawn, 0.2), 1e-9);
+        p.supply.capacity = 0.0;
+        QCOMPARE(evaluate(p).supply.runTime.reason(), Reason::NotApplicable);
+    }
+};
+
+QTEST_APPLESS_MAIN(EvidenceTest)
+#include "evidence_test.moc"
