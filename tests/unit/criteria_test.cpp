@@ -116,9 +116,12 @@ private slots:
         QCOMPARE(hardest, 0.3);
         const auto [other, again] = of({{0.06, 0.2}, {0.05, 0.1}, {0.08, 0.3}});
         QCOMPARE(again, 0.3);
-        QCOMPARE(one.load.value.value(), other.load.value.value());
-        QCOMPARE(one.speed.value.value(), other.speed.value.value());
-        QCOMPARE(one.acceleration.value.value(), other.acceleration.value.value());
+        const auto same = [](const Figure& a, const Figure& b) {
+            return a.reason() == b.reason() && a.valueOr(0.0) == b.valueOr(0.0);
+        };
+        QVERIFY(same(one.load.value, other.load.value));
+        QVERIFY(same(one.speed.value, other.speed.value));
+        QVERIFY(same(one.acceleration.value, other.acceleration.value));
     }
     /// A shot that cannot be planned is not the worst by torque as long as another can be judged; the verdict
     /// still says that it is missing.

@@ -59,7 +59,7 @@ std::optional<Fix> tried(const Assessment& now, const Verdict& verdict, fixes::C
     fix.arguments = c.arguments;
     fix.shot = c.shot;
     fix.stateAfter = stateAfter;
-    fix.ratioAfter = mended != nullptr ? mended->ratio.value() : 0.0;
+    fix.ratioAfter = mended != nullptr ? mended->ratio.valueOr(0.0) : 0.0;
     for (const Verdict& v : after.verdicts) {
         if (mended == &v) continue;
         const Verdict* before = sameVerdict(now.verdicts, v);

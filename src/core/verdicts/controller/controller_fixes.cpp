@@ -59,7 +59,7 @@ Candidates moreDecimals(const Problem& p) {
 Candidates raisedSettings(const Problem& p) {
     Candidates out;
     const ShotEvaluation* e = p.shot();
-    if (e == nullptr || !e->motion.topSpeed) return out;
+    if (e == nullptr || !e->motion.topSpeed || !e->motion.acceleration) return out;
     const motion::Limits& set = p.evaluation().model.settings;
     const double speed = std::max(set.speed, rounded(e->motion.topSpeed.value(), p.setIn(), true));
     const double acceleration =

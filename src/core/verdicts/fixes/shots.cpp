@@ -95,7 +95,7 @@ Candidates rampsOfWholePeriods(const Problem& p) {
     Candidates out;
     const ShotEvaluation* e = p.shot();
     const auto& mode = p.evaluation().model.mode;
-    if (e == nullptr || !e->motion.acceleration || !mode) return out;
+    if (e == nullptr || !e->motion.acceleration || !e->motion.topSpeed || !mode) return out;
     const Movement* now = movementOf(p, *e);
     const double period = 1.0 / mode->frequency, speed = e->motion.topSpeed.value();
     if (p.project.controller.ramps == RampKind::SCurve) {
@@ -130,9 +130,9 @@ Candidates slowerSpeeds(const Problem& p) {
     const double now = e->motion.topSpeed.value();
     std::vector<double> wishes;
     // A ratio that goes with the inverse of speed says at once how slow would be fine, and how slow would do.
-    const double ratio = p.verdict.ratio.value();
+    const Figure& ratio = p.verdict.ratio;
     for (const double goal : {p.verdict.bounds.wanted, 1.0})
-        if (ratio < goal) wishes.push_back(now * ratio / goal);
+        if (less(ratio, goal)) wishes.push_back(now * ratio.value() / goal);
     for (const double share : slower) wishes.push_back(now * share);
     for (const double wish : wishes) addSpeed(out, p, *e, rounded(wish, p.setIn(), false));
     return out;
@@ -187,7 +187,7 @@ Candidates longerWaits(const Problem& p) {
 Candidates fartherSubject(const Problem& p) {
     Candidates out;
     const ShotEvaluation* e = p.shot();
-    if (e == nullptr || !p.linear()) return out;
+    if (e == nullptr || !p.linear() || !p.verdict.ratio) return out;
     const double now = p.entered(*e).subjectDistance;
     for (const double goal : {p.verdict.bounds.wanted, 1.0}) {
         const double distance = rounded(now * goal / p.verdict.ratio.value(), 1.0, true);

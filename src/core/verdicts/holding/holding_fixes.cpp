@@ -17,7 +17,7 @@ Candidates moreHoldCurrent(const Problem& p) {
     const double ceiling = std::min(p.axis().driver.maxCurrent, stepper->ratedCurrentRms);
     const double now = p.axis().driver.holdCurrent;
     const double needed =
-        p.verdict.ratio.value() > 0.0 ? now * p.verdict.bounds.wanted / p.verdict.ratio.value() : ceiling;
+        less(0.0, p.verdict.ratio) ? now * p.verdict.bounds.wanted / p.verdict.ratio.value() : ceiling;
     for (const double amps : {rounded(needed, 1.0, true), p.axis().driver.runCurrent, ceiling})
         if (amps > now && amps <= ceiling)
             add(out, p, FixCost::SettingOnly, holdCurrentOf, {{{Kind::Current, amps}}},
