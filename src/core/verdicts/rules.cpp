@@ -54,4 +54,18 @@ Verdict found(const ShotEvaluation* shot, const Figure& ratio, Message sentence,
     return v;
 }
 
+const PartCheck* worstPart(const AxisView& view, Figure PartCheck::*ratio) {
+    const PartCheck* worst = nullptr;
+    for (const PartCheck& p : view.evaluation.checks.parts)
+        if ((p.*ratio).reason() != Reason::NotApplicable &&
+            (worst == nullptr || less(p.*ratio, worst->*ratio)))
+            worst = &p;
+    return worst;
+}
+
+Finding withinBudget(double allowed, const Figure& actual, Kind kind, Message sentence) {
+    if (allowed <= 0.0 || !actual) return std::nullopt;
+    return found(nullptr, allowedOver(allowed, actual), sentence, {{{kind, actual}, {kind, allowed}}});
+}
+
 } // namespace gantry::rules

@@ -94,6 +94,10 @@ const ShotEvaluation* bindingShot(const AxisView& view, F ratioOf) {
 /// number.
 Verdict found(const ShotEvaluation* shot, const Figure& ratio, Message sentence, words::Arguments arguments);
 
+/// The part of the drive with the least of a ratio, of those for which it has a meaning. Null if there is
+/// none.
+const PartCheck* worstPart(const AxisView& view, Figure PartCheck::*ratio);
+
 /// A ratio that stands for any that is larger: there is so much more than enough that how much says nothing.
 inline constexpr double plenty = 1e6;
 
@@ -104,6 +108,9 @@ inline Figure allowedOver(const Figure& allowed, const Figure& actual) {
            : actual.value() == 0.0 ? plenty
                                    : actual.value();
 }
+
+/// What Brief allows over what there is; nothing where either is not known.
+Finding withinBudget(double allowed, const Figure& actual, Kind kind, Message sentence);
 
 // motor/
 extern const Rule torque, resonance, motorCurrent, driverRating, oversize, duty, caseTemperature,

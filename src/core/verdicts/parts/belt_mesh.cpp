@@ -12,10 +12,7 @@ static_assert(criteria::teethInMesh.value == 6.0, "the sentence says six");
 
 /// Six teeth in mesh carry a belt's rating; fewer share less.
 Finding judge(const AxisView& view) {
-    const PartCheck* worst = nullptr;
-    for (const PartCheck& p : view.evaluation.checks.parts)
-        if (p.meshes.reason() != Reason::NotApplicable && (worst == nullptr || less(p.meshes, worst->meshes)))
-            worst = &p;
+    const PartCheck* worst = worstPart(view, &PartCheck::meshes);
     if (worst == nullptr) return std::nullopt;
     return found(
         nullptr, worst->meshes, meshText,

@@ -11,10 +11,7 @@ constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot};
 
 /// Friction wheels and rollers: grip over pull.
 Finding judge(const AxisView& view) {
-    const PartCheck* worst = nullptr;
-    for (const PartCheck& p : view.evaluation.checks.parts)
-        if (p.slip.reason() != Reason::NotApplicable && (worst == nullptr || less(p.slip, worst->slip)))
-            worst = &p;
+    const PartCheck* worst = worstPart(view, &PartCheck::slip);
     if (worst == nullptr) return std::nullopt;
     const bool force = view.partKind(*worst) == Kind::Force;
     return found(nullptr, worst->slip, gripText,

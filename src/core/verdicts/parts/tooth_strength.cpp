@@ -11,11 +11,7 @@ constexpr std::array tries{&fixes::faceWidth, &fixes::shotAcceleration};
 
 /// Teeth (Lewis), belts and gearheads: what each stands over what the worst shot asks of it.
 Finding judge(const AxisView& view) {
-    const PartCheck* worst = nullptr;
-    for (const PartCheck& p : view.evaluation.checks.parts)
-        if (p.strength.reason() != Reason::NotApplicable &&
-            (worst == nullptr || less(p.strength, worst->strength)))
-            worst = &p;
+    const PartCheck* worst = worstPart(view, &PartCheck::strength);
     if (worst == nullptr) return std::nullopt;
     const bool force = view.partKind(*worst) == Kind::Force;
     Verdict v = found(nullptr, worst->strength, strengthText,

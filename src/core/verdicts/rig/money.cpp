@@ -9,11 +9,8 @@ constexpr Message moneyText{"Drives, sections and discs cost {0}; Brief allows {
 constexpr std::array sentences{moneyText};
 
 Finding judge(const RigView& view) {
-    const double budget = view.project.conditions.moneyBudget;
-    const Figure& price = view.evaluation.rig.price;
-    if (budget <= 0.0 || !price) return std::nullopt;
-    return found(nullptr, allowedOver(budget, price), moneyText,
-                 {{{Kind::Money, price}, {Kind::Money, budget}}});
+    return withinBudget(view.project.conditions.moneyBudget, view.evaluation.rig.price, Kind::Money,
+                        moneyText);
 }
 
 } // namespace

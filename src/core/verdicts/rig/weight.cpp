@@ -9,11 +9,8 @@ constexpr Message weightText{"The rig weighs {0} as far as it is entered; Brief 
 constexpr std::array sentences{weightText};
 
 Finding judge(const RigView& view) {
-    const double budget = view.project.conditions.weightBudget;
-    const Figure& mass = view.evaluation.rig.mass;
-    if (budget <= 0.0 || !mass) return std::nullopt;
-    return found(nullptr, allowedOver(budget, mass), weightText,
-                 {{{Kind::Mass, mass}, {Kind::Mass, budget}}});
+    return withinBudget(view.project.conditions.weightBudget, view.evaluation.rig.mass, Kind::Mass,
+                        weightText);
 }
 
 } // namespace
