@@ -123,7 +123,7 @@ QString partDetail(const Context& context, const ChainColumn& c) {
     const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism);
     switch (c.part) {
     case ChainPart::Driver:
-        if (std::get_if<Stepper>(&axis->motor) != nullptr)
+        if (std::holds_alternative<Stepper>(axis->motor))
             return QStringLiteral("1/%1 · %2")
                 .arg(axis->driver.microsteps)
                 .arg(context.show(context.document.project().controller.pulseCeiling, Kind::Frequency));

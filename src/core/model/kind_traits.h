@@ -9,11 +9,7 @@ namespace gantry {
 
 struct MotorTraits {
     bool takesPulses = false; ///< counts commands, so it needs a place to count from
-    bool holdsAtRest = false; ///< keeps a torque at standstill while it is powered
-    bool hasLoop = false;     ///< comes to its place by feedback
-    bool ownDriver = false;   ///< its driver is built in, or comes with it and fits
     bool currentSet = false;  ///< the driver's run current is set, and is what it gets
-    bool brushed = false;     ///< commutates by brushes
 };
 
 struct LinkTraits {
@@ -34,26 +30,23 @@ struct TraitsOf; // stated below for every kind
 
 template <>
 struct TraitsOf<Stepper> {
-    static constexpr MotorTraits value{.takesPulses = true, .holdsAtRest = true, .currentSet = true};
+    static constexpr MotorTraits value{.takesPulses = true, .currentSet = true};
 };
 template <>
 struct TraitsOf<ServoMotor> {
-    static constexpr MotorTraits value{
-        .takesPulses = true, .holdsAtRest = true, .hasLoop = true, .ownDriver = true};
+    static constexpr MotorTraits value{.takesPulses = true};
 };
 template <>
 struct TraitsOf<DcServo> {
-    static constexpr MotorTraits value{
-        .takesPulses = true, .holdsAtRest = true, .hasLoop = true, .currentSet = true, .brushed = true};
+    static constexpr MotorTraits value{.takesPulses = true, .currentSet = true};
 };
 template <>
 struct TraitsOf<GearedDc> {
-    static constexpr MotorTraits value{.brushed = true};
+    static constexpr MotorTraits value{};
 };
 template <>
 struct TraitsOf<HobbyServo> {
-    static constexpr MotorTraits value{
-        .holdsAtRest = true, .hasLoop = true, .ownDriver = true, .brushed = true};
+    static constexpr MotorTraits value{};
 };
 
 template <>

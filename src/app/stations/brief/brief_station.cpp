@@ -168,7 +168,7 @@ void BriefStation::refresh() {
         axis != nullptr ? QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id)) : QString();
 
     const bool starting = axis != nullptr && p.shots.empty() && linear &&
-                          std::get_if<Stepper>(&axis->motor) != nullptr && outputTraits(*axis).flexible &&
+                          std::holds_alternative<Stepper>(axis->motor) && outputTraits(*axis).flexible &&
                           !outputTraits(*axis).pullsOnly;
     start_->setVisible(starting);
     capability_->setVisible(starting);
