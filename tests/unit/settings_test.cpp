@@ -5,6 +5,7 @@
 #include "support/files.h"
 
 #include <QTest>
+#include <sstream>
 
 using namespace gantry;
 
@@ -109,7 +110,17 @@ private slots:
             QVERIFY(!form.extension.empty() && form.extension.front() != '.');
             const std::string text = form.write(sheet);
             for (const io::AxisSettings& axis : sheet.axes)
-                for (const io::Setting& s : axis.rows) QVERIFY(text.find(s.value) != std::string::npos);
+                for (const io::Setting& s : axis.rows) {
+                    // Its value on the line of its label.
+                    bool there = false;
+                    std::istringstream lines(text);
+                    for (std::string line; std::getline(lines, line);) {
+                        const auto label = line.find(s.label);
+                        there = there || (label != std::string::npos &&
+                                          line.find(s.value, label + s.label.size()) != std::string::npos);
+                    }
+                    QVERIFY2(there, s.label.c_str());
+                }
             for (const std::string& caution : sheet.cautions)
                 QVERIFY(text.find(caution.substr(0, 20)) != std::string::npos);
         }

@@ -28,11 +28,11 @@ class WordsTest : public QObject {
     }
 private slots:
     void everyMessageUsesKnownPlaceholders() {
-        const QRegularExpression placeholder("\\{([^}]*)\\}");
+        const QRegularExpression inBraces("\\{([^}]*)\\}");
         for (const Message& m : everyMessage()) {
             const QString s = text(m);
             QVERIFY(!s.isEmpty());
-            auto it = placeholder.globalMatch(s);
+            auto it = inBraces.globalMatch(s);
             while (it.hasNext()) {
                 const QString name = it.next().captured(1);
                 QVERIFY2(
