@@ -51,29 +51,72 @@ private slots:
                                 [&](const auto& r) { return r.id == id && !r.precaution.empty(); }));
         QCOMPARE(recipes::forField("axes/slide/mechanism/running_friction_N").size(), std::size_t(2));
     }
+    /// Each recipe by its own physics, worked out beside the program: what the readings that are offered at
+    /// first give, and what another set gives.
     void recipesByHand() {
-        VERIFY_NEAR(measured("friction-angle", {4.1, 5 * std::numbers::pi / 180}), 4.1 * 9.80665 * 0.0871557,
-                    1e-6);
-        VERIFY_NEAR(measured("pitch-50", {0.1016, 50}), 0.002032, 1e-9);
-        VERIFY_NEAR(measured("lead-turns", {0.08, 10}), 0.008, 1e-12);
-        VERIFY_NEAR(measured("belt-tone", {87, 0.4, 0.0085}), 41.17536, 1e-9);
-        VERIFY_NEAR(measured("resistance-meter", {1.7, 0.2}), 1.5, 1e-12);
-        VERIFY_NEAR(measured("current-sense", {0.1697, 0.1}), 1.2, 1e-3);
-        VERIFY_NEAR(measured("speed-timed", {15, 30}), std::numbers::pi, 1e-12);
-        VERIFY_NEAR(measured("slope-heights", {0.5, 1.0}), std::numbers::pi / 6, 1e-12);
-        VERIFY_NEAR(measured("drum-turns", {std::numbers::pi * 0.0415 * 8, 8, 0.0015}), 0.04, 1e-12);
-    }
-    void stiffnessAndLossRecipesByHand() {
-        // 5 N on 50 mm give 0.25 N·m; three turns lift it to 0.75 if nothing is lost, 0.72 arrive.
-        VERIFY_NEAR(measured("efficiency-two-scales", {5, 0.05, 9, 0.08, 3}), 0.96, 1e-12);
-        // EA of 9806.65 N stretches a metre by 2 mm under 2 kg.
-        VERIFY_NEAR(measured("belt-stretch", {2, 1, 0.002}), 9806.65, 1e-12);
-        VERIFY_NEAR(measured("stiffness-arm", {10, 0.1, 0.003, 0.3}), 100.0, 1e-12);
-        VERIFY_NEAR(measured("stiffness-push", {20, 2e-5}), 1e6, 1e-12);
-        VERIFY_NEAR(measured("module-over-tips", {0.022, 20}), 0.001, 1e-12);
-        VERIFY_NEAR(measured("friction-board", {std::numbers::pi / 4}), 1.0, 1e-12);
-        VERIFY_NEAR(measured("unbalance-scale", {1.0, 1.4, 0.2}), 0.24, 1e-12);
-        VERIFY_NEAR(measured("source-two-loads", {24.2, 0.2, 23.9, 2.2}), 0.15, 1e-9);
+        struct Row {
+            std::string_view id;
+            double first;
+            std::vector<double> readings;
+            double value, tolerance;
+        };
+        const Row rows[] = {
+            {"friction-scale", 3, {4.4}, 4.4, 0.15},
+            {"friction-angle", 1.470385, {2.2, 0.08}, 1.72413, 0.1},
+            {"static-angle", 2.057715, {2.2, 0.12}, 2.582747, 0.15},
+            {"static-scale", 4, {6.1}, 6.1, 0.2},
+            {"friction-torque", 0.1, {0.7, 0.16}, 0.112, 0.15},
+            {"inertia-swing", 0.007154074, {1.8, 0.24, 0.7, 14.5}, 0.01933899, 0.05},
+            {"mass-scales", 3, {1.1, 0.7}, 1.8, 0.02},
+            {"slope-heights", 0.2013579, {0.35, 1.2}, 0.2959688, 0.02},
+            {"pitch-50", 0.002, {0.1016, 50}, 0.002032, 0.002},
+            {"drum-turns", 0.03828874, {2.5, 10, 0.002}, 0.07757747, 0.01},
+            {"cord-side-by-side", 0.0015, {0.05, 25}, 0.002, 0.05},
+            {"lead-turns", 0.008, {0.1, 5}, 0.02, 0.005},
+            {"backlash-marks", 0.0001, {0.00023}, 0.00023, 0.2},
+            {"backlash-arm", 0.003333333, {0.0015, 0.25}, 0.006, 0.15},
+            {"resistance-meter", 1.5, {2.9, 0.3}, 2.6, 0.03},
+            {"ratio-turns", 50, {51, 4}, 12.75, 0},
+            {"gearmotor-turns", 100, {57, 2}, 28.5, 0},
+            {"speed-timed", 3.141593, {40, 25}, 10.0531, 0.03},
+            {"current-sense", 1.202082, {0.25, 0.11}, 1.607061, 0.05},
+            {"belt-tone", 34.816, {65, 0.55, 0.012}, 61.347, 0.1},
+            {"holding-arm", 0.4, {5.5, 0.12}, 0.66, 0.1},
+            {"detent-arm", 0.01569064, {0.035, 0.06}, 0.02059397, 0.2},
+            {"heat-rise", 9.333333, {61, 19, 1.4, 2.2}, 4.87013, 0.15},
+            {"efficiency-two-scales", 0.96, {4, 0.06, 11, 0.09, 5}, 0.825, 0.1},
+            {"belt-stretch", 9806.65, {3, 1.4, 0.0015}, 27458.62, 0.15},
+            {"stiffness-arm", 100, {14, 0.12, 0.002, 0.25}, 210, 0.2},
+            {"stiffness-push", 1000000, {35, 4e-05}, 875000, 0.2},
+            {"axial-push", 3000000, {35, 4e-05}, 875000, 0.25},
+            {"frame-push", 600000, {35, 4e-05}, 875000, 0.2},
+            {"module-over-tips", 0.001, {0.031, 60}, 0.0005, 0.01},
+            {"friction-board", 0.3093362, {0.21}, 0.2131424, 0.1},
+            {"unbalance-scale", 0.24, {2, 3.1, 0.15}, 0.3825, 0.1},
+            {"source-two-loads", 0.15, {12.4, 0.5, 11.8, 3}, 0.24, 0.1},
+            {"rotor-inertia-ring", 1.788518e-06, {0.12, 0.03, 0.6, 5}, 2.79456e-06, 0.08},
+            {"sag-weight", 1, {0.003, 0.0036}, 0.8333333, 0.05},
+            {"ring-cycles", 4, {23, 1.8}, 12.77778, 0.03},
+            {"ring-decay", 0.01103111, {0.02, 0.003, 4}, 0.07526987, 0.2},
+            {"tilt-tip", 0.5491463, {0.42, 0.35}, 1.150595, 0.05},
+            {"balance-edge", 0.05, {0.083}, 0.083, 0.05},
+            {"leg-spread", 0.5773503, {0.8, 4}, 0.5656854, 0.02},
+            {"head-pull", 833.3433, {15, 0.4, 0.005, 0.6}, 720.0167, 0.15},
+            {"mast-pull", 3333.343, {18, 0.7, 0.006, 0.8}, 1680.031, 0.2},
+            {"stand-pull", 40000, {33, 0.0004}, 82500, 0.2},
+            {"press-pad", 40000, {33, 0.0004}, 82500, 0.15},
+        };
+        for (const Row& row : rows) {
+            const auto r = std::find_if(recipes::all().begin(), recipes::all().end(),
+                                        [&](const auto& each) { return each.id == row.id; });
+            QVERIFY2(r != recipes::all().end(), row.id.data());
+            std::vector<double> start;
+            for (const auto& reading : r->readings) start.push_back(reading.start);
+            QVERIFY2(isNear(r->value(start), row.first, 1e-6), row.id.data());
+            QVERIFY2(isNear(r->value(row.readings), row.value, 1e-6), row.id.data());
+            QVERIFY2(r->tolerance == row.tolerance, row.id.data());
+        }
+        QCOMPARE(std::size(rows), recipes::all().size());
     }
     /// A thin bar of known inertia m l²/12 swings on two strings with the period of its own small-angle
     /// equation.

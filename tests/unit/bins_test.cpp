@@ -7,6 +7,7 @@
 #include <QTest>
 #include <algorithm>
 #include <functional>
+#include <numbers>
 
 using namespace gantry;
 
@@ -40,6 +41,78 @@ private slots:
             if (stock == parts::Stock::Pulleys5) VERIFY_NEAR(100 * bin.families()[0].module, 0.159155, 1e-5);
             if (stock == parts::Stock::GearsHalf) VERIFY_NEAR(60 * bin.families()[0].module, 0.03, 1e-12);
         }
+    }
+    /// What shops keep, and what a shelf becomes, wheel by wheel.
+    void binsByHand() {
+        struct Row {
+            parts::Stock stock;
+            std::size_t sizes;
+            double module, efficiency, backlash, width;
+        };
+        const double pi = std::numbers::pi;
+        // A play of 0.15 mm at half a wheel of twenty teeth.
+        const Row rows[] = {{parts::Stock::GearsHalf, 26, 0.0005, 0.93, 0.00015 / 0.01, 0.004},
+                            {parts::Stock::GearsOne, 26, 0.001, 0.93, 0.00015 / 0.02, 0.009},
+                            {parts::Stock::Pulleys2, 24, 0.002 / pi, 0.95, 0.0, 0.009},
+                            {parts::Stock::Pulleys3, 24, 0.003 / pi, 0.95, 0.0, 0.009},
+                            {parts::Stock::Pulleys5, 24, 0.005 / pi, 0.95, 0.0, 0.015}};
+        for (const Row& r : rows) {
+            const ratiofinder::Bin bin = parts::stockBin(r.stock);
+            QCOMPARE(bin.wheels().size(), r.sizes);
+            QCOMPARE(bin.wheels().back().teeth, 120);
+            for (const ratiofinder::Wheel& w : bin.wheels()) QVERIFY(w.width == r.width && w.count == 8);
+            const ratiofinder::Family& f = bin.families()[0];
+            VERIFY_NEAR(f.module, r.module, 1e-12);
+            QCOMPARE(f.efficiency, r.efficiency);
+            VERIFY_NEAR(f.backlash, r.backlash, 1e-12);
+            const Link link = parts::linkOf(bin, {0, 3});
+            const bool gears = f.gears;
+            QCOMPARE(std::holds_alternative<GearStage>(link), gears);
+            const auto check = [&](const auto& s) {
+                QCOMPARE(s.motorTeeth, bin.wheels()[0].teeth);
+                QCOMPARE(s.loadTeeth, bin.wheels()[3].teeth);
+                QCOMPARE(s.figures.efficiency, assumed(r.efficiency, 0.04));
+                QCOMPARE(s.figures.backlash.value, f.backlash);
+            };
+            if (gears) {
+                check(std::get<GearStage>(link));
+                QCOMPARE(std::get<GearStage>(link).module, r.module);
+                QCOMPARE(std::get<GearStage>(link).faceWidth, r.width);
+            } else {
+                check(std::get<BeltStage>(link));
+                VERIFY_NEAR(std::get<BeltStage>(link).pitch.value, r.module * pi, 1e-12);
+                QCOMPARE(std::get<BeltStage>(link).pitch.tolerance, 0.0);
+                QCOMPARE(std::get<BeltStage>(link).width, r.width);
+            }
+        }
+        parts::Part trapezoid = part("pulley", 30, "pitch_m", 0.005, 1),
+                    bare = part("gear", 24, "price", 3.0, 2);
+        trapezoid.choices = {{"profile", std::string(ChoiceNames<BeltProfile>::keys[2])}};
+        trapezoid.numbers.emplace_back("width_m", 0.012);
+        parts::Part wide = part("gear", 36, "module_m", 0.002, 1);
+        wide.numbers.emplace_back("face_width_m", 0.02);
+        const std::vector<parts::Part> shelf{trapezoid,
+                                             part("pulley", 30, "pitch_m", 0.005, 1),
+                                             bare,
+                                             wide,
+                                             part("gear", 60000, "module_m", 0.002, 1),
+                                             part("gear", 60001, "module_m", 0.002, 1),
+                                             part("gear", 1, "module_m", 0.002, 1)};
+        const ratiofinder::Bin bin = parts::shelfBin(shelf);
+        struct Wheel {
+            int teeth, count, family;
+            double width;
+        };
+        const Wheel wheels[] = {{30, 1, 0, 0.012}, {30, 1, 1, 0.008},    {24, 2, 2, 0.008},
+                                {36, 1, 3, 0.02},  {60000, 1, 3, 0.008}, {1, 1, 3, 0.008}};
+        QCOMPARE(bin.wheels().size(), std::size(wheels));
+        for (std::size_t i = 0; i < std::size(wheels); ++i) {
+            const ratiofinder::Wheel& w = bin.wheels()[i];
+            QVERIFY(w.teeth == wheels[i].teeth && w.count == wheels[i].count && w.onHand == w.count &&
+                    w.family == wheels[i].family && w.width == wheels[i].width);
+        }
+        QCOMPARE(bin.families().size(), std::size_t(4));     // two tooth shapes of one pitch, two modules
+        VERIFY_NEAR(bin.families()[2].module, 0.001, 1e-12); // unless it says otherwise
     }
     void aTrainBecomesLinksOfTheSameRatio() {
         for (const auto stock : {parts::Stock::GearsOne, parts::Stock::Pulleys3}) {

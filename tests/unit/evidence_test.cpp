@@ -142,6 +142,44 @@ private slots:
             QCOMPARE(evidence::changedSince(p, test).empty(), !carries);
         }
     }
+    /// What it says is what stands in the project, so that notes can be read by eye.
+    void fingerprintByHand() {
+        Project p = demoProject(jib);
+        p.shots.resize(2);
+        p.shots[0].focalLength = 0.035;
+        p.shots[1].focalLength = 0.05;
+        p.payload = {{"camera", "Camera", estimate(2.5, Source::Measured)}};
+        Axis& axis = p.axes[1];
+        axis.carriesPayload = true;
+        axis.motor = Stepper{};
+        std::get<Stepper>(axis.motor).name = "Long one";
+        RotaryMechanism& r = boom(p);
+        r.items = {{"tray", "Tray", estimate(0.75, Source::Guess)},
+                   {"head", "Head", estimate(1.25, Source::Guess)}};
+        r.boom.counterweight.mass.value = 8.5;
+        r.boom.counterweight.behind = 0.625;
+        r.boom.reach = 1.75;
+        r.boom.tipAbove = 0.125;
+        r.boom.section = {};
+        p.base.kind = BaseKind::Legs;
+        p.base.height = 1.5;
+        p.base.legRadius = 0.875;
+        p.base.ballast.value = 6.0;
+        p.base.padStiffness.value = 0.5; // any pad at all counts
+        p.base.ballastLeg = 1;
+        const std::string tripod = "1";
+        QCOMPARE(evidence::fingerprint(p, ofBoom),
+                 "height=0.125 1.5;lens=0.035 0.05 ;mass=13 ;motor=Long one ;supports=1.75,0.625 " + tripod +
+                     ",0.875,6,pads 0.5,leg 1");
+        p.base.padStiffness.value = 0.0;
+        p.base.ballastLeg = 0;
+        axis.carriesPayload = false;
+        QCOMPARE(evidence::fingerprint(p, ofBoom),
+                 "height=0.125 1.5;lens=0.035 0.05 ;mass=10.5 ;motor=Long one ;supports=1.75,0.625 " +
+                     tripod + ",0.875,6");
+        std::get<Stepper>(axis.motor).name = "A=1;B";
+        QVERIFY(evidence::fingerprint(p, ofBoom).find("motor=A_1_B ;") != std::string::npos);
+    }
     /// Names may hold what a fingerprint is cut at, and a fingerprint that tells of nothing is stale
     /// throughout.
     void oddNames() {

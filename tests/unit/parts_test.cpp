@@ -273,6 +273,172 @@ private slots:
         r.time = 0;
         QVERIFY(!parts::identify(r));
     }
+    /// Three motors of a label's sizes, worked out beside the program from the fits of docs/models.
+    void labelByHand() {
+        struct Row {
+            double frame, length, step;
+            int teeth;
+            double torque, inertia, mass, thermal, radial, axial, detent;
+        };
+        const double pi = std::numbers::pi;
+        const Row rows[] = {{0.0564, 0.076, pi / 100, 50, 1.95171844, 3.20977763e-05, 0.942836544, 2.86476513,
+                             58.6435509, 20.9441253, 0.0780687378},
+                            {0.042, 0.013, pi / 200, 100, 0.0531655884, 1.6884393e-06, 0.0894348, 11.7719103,
+                             14.2712607, 5.09687881, 0.00212662354}};
+        for (const Row& r : rows) {
+            const Stepper s = parts::stepperFromLabel({r.frame, r.length, 1.4, 2.8, r.step});
+            const auto guess = [](const Estimate& e, double value, double tolerance) {
+                return isNear(e.value, value, 1e-7) && e.source == Source::Guess && e.tolerance == tolerance;
+            };
+            QCOMPARE(s.rotorTeeth, r.teeth);
+            QVERIFY(guess(s.holdingTorque, r.torque, 0.4));
+            QVERIFY(guess(s.rotorInertia, r.inertia, 0.35));
+            QVERIFY(guess(s.body.mass, r.mass, 0.15));
+            QCOMPARE(s.body.length, r.length);
+            QVERIFY(guess(s.body.thermalResistance, r.thermal, 0.4));
+            QVERIFY(guess(s.body.radialRating, r.radial, 0.4));
+            QVERIFY(guess(s.body.axialRating, r.axial, 0.4));
+            QVERIFY(guess(s.detentTorque, r.detent, 0.5));
+            QCOMPARE(s.ratedCurrent, estimate(1.4, Source::Label));
+            QCOMPARE(s.resistance, estimate(2.0, Source::Label));
+            QVERIFY(guess(s.inductance, 0.0038 * r.frame / 0.042, 0.45));
+        }
+        // Without a current there is neither; without a voltage no resistance.
+        const Stepper bare = parts::stepperFromLabel({0.042, 0.04, 0.0, 2.8, pi / 100});
+        QCOMPARE(bare.ratedCurrent, (Estimate{0.0, Source::Guess, 0.5}));
+        QCOMPARE(bare.resistance.value, 0.0);
+        QCOMPARE(parts::stepperFromLabel({0.042, 0.04, 1.0, 0.0, pi / 100}).resistance.value, 0.0);
+        QCOMPARE(parts::stepperFromLabel({0.042, 0.04, 0.4, 0.6, pi / 100}).resistance.value, 1.5);
+        QCOMPARE(parts::stepperFromLabel({0.042, 0.04, 0.4, 0.6, 10.0}).rotorTeeth, 1);
+    }
+    /// A tin can: fewer than a hundred steps, weaker and more sticky than its size would say.
+    void tinCanIsIdentified() {
+        parts::StepperReadings r;
+        r.size = {0.035, 0.022, 0, 0, std::numbers::pi / 100};
+        r.stepsPerTurn = 48;
+        const Stepper s = parts::identify(r).motor;
+        QCOMPARE(s.rotorTeeth, 12);
+        QCOMPARE(s.winding, Winding::Bipolar);
+        VERIFY_NEAR(s.holdingTorque.value, 0.4 * 0.0871090668, 1e-7);
+        QCOMPARE(s.holdingTorque.tolerance, 0.5);
+        VERIFY_NEAR(s.detentTorque.value, 0.04 * 0.0871090668, 1e-7);
+        QCOMPARE(s.resistance.value, 0.0);
+        // A hundred are a hybrid's.
+        r.stepsPerTurn = 100;
+        VERIFY_NEAR(parts::identify(r).motor.holdingTorque.value, 0.0871090668, 1e-7);
+        QCOMPARE(parts::identify(r).motor.holdingTorque.tolerance, 0.4);
+        // Without a count the label's step stands.
+        r.stepsPerTurn = 0;
+        QCOMPARE(parts::identify(r).motor.rotorTeeth, 50);
+        // Pulled out of step at 0.8 A, warmed at its rated 1.2 A: half as much again.
+        r.resistance = 3.0;
+        r.pull = 4.0;
+        r.pullArm = 0.05;
+        r.pullCurrent = 0.8;
+        const Stepper cold = parts::identify(r).motor;
+        QCOMPARE(cold.ratedCurrent, (Estimate{0.8, Source::Measured, 0.05}));
+        VERIFY_NEAR(cold.holdingTorque.value, 0.2, 1e-12);
+        QCOMPARE(cold.holdingTorque.tolerance, 0.1);
+        VERIFY_NEAR(cold.inductance.value, 3.0 * 0.0019 * 0.035 / 0.042, 1e-9);
+        r.warm = {0, 2, 20, 70, {{1.2, 70.0}}};
+        const Stepper warm = parts::identify(r).motor;
+        VERIFY_NEAR(warm.ratedCurrent.value, 1.2, 1e-12);
+        QCOMPARE(warm.ratedCurrent.tolerance, 0.125); // one reading
+        VERIFY_NEAR(warm.holdingTorque.value, 0.3, 1e-12);
+        VERIFY_NEAR(warm.body.thermalResistance.value, 50.0 / (2 * 1.44 * 3.0), 1e-9);
+        QCOMPARE(warm.body.thermalResistance.tolerance, 0.25);
+        // Behind a gearbox of 1:4 the shaft pulls with four times the torque, less what nobody knows.
+        r.gearTurnsIn = 4;
+        r.stepsPerTurn = 800;
+        const parts::IdentifiedStepper geared = parts::identify(r);
+        QCOMPARE(geared.motor.rotorTeeth, 50);
+        VERIFY_NEAR(geared.motor.holdingTorque.value, 0.3 / 4, 1e-12);
+        QCOMPARE(geared.motor.holdingTorque.tolerance, 0.3);
+        QCOMPARE(geared.gearbox->figures.efficiency, (Estimate{0.65, Source::Guess, 0.4}));
+        QCOMPARE(geared.gearbox->figures.backlash, (Estimate{0.03, Source::Guess, 0.5}));
+        // Half a reading is none.
+        r.pullArm = 0.0;
+        QCOMPARE(parts::identify(r).motor.holdingTorque.source, Source::Guess);
+    }
+    /// Least squares through the origin over heat and rise, and what is tried next.
+    void warmTestByHand() {
+        // 2 windings of 2 ohm: 1 W, 4 W and 9 W at 0.5, 1 and 1.5 A; rises of 9, 42 and 88 K.
+        const parts::WarmTest t{2.0, 2, 20, 100, {{0.5, 29}, {1.0, 62}, {1.5, 108}}};
+        const parts::WarmResult r = parts::evaluateWarmTest(t);
+        VERIFY_NEAR(r.thermalResistance.value, (9.0 + 4 * 42 + 9 * 88) / (1 + 16 + 81), 1e-12);
+        QCOMPARE(r.thermalResistance.tolerance, 0.15);
+        VERIFY_NEAR(r.ratedCurrent.value, std::sqrt(80 / (4 * r.thermalResistance.value)), 1e-12);
+        QCOMPARE(r.ratedCurrent.tolerance, 0.075);
+        QVERIFY(r.stop && r.nextCurrent == 0.0);
+        // The first current is small, the next a quarter more, and none beyond what the readings foresee.
+        QCOMPARE(parts::evaluateWarmTest({2.0, 2, 20, 100, {}}).nextCurrent, 0.1);
+        VERIFY_NEAR(parts::evaluateWarmTest({2.0, 2, 20, 100, {{0.5, 29}}}).nextCurrent, 0.625, 1e-12);
+        const parts::WarmResult close = parts::evaluateWarmTest({2.0, 2, 20, 100, {{1.0, 70}}}); // 50 K of 80
+        VERIFY_NEAR(close.nextCurrent, std::min(1.25, std::sqrt(80.0 / 50.0)), 1e-12);
+        const parts::WarmResult nearly = parts::evaluateWarmTest({2.0, 2, 20, 100, {{1.0, 85}}}); // 65 of 80
+        VERIFY_NEAR(nearly.nextCurrent, std::sqrt(80.0 / 65.0), 1e-12);
+        const parts::WarmResult there =
+            parts::evaluateWarmTest({2.0, 2, 20, 100, {{1.0, 95}}}); // within a twentieth
+        QVERIFY(there.stop && there.nextCurrent == 0.0);
+        // A reading no warmer than the air, and a limit no warmer than the air, tell nothing.
+        QCOMPARE(parts::evaluateWarmTest({2.0, 2, 20, 100, {{0.5, 20}}}).thermalResistance.value, 0.0);
+        QCOMPARE(parts::evaluateWarmTest({2.0, 2, 20, 20, {{0.5, 29}}}).ratedCurrent.value, 0.0);
+        QCOMPARE(parts::evaluateWarmTest({0.0, 2, 20, 100, {{0.5, 29}}}).thermalResistance.value, 0.0);
+        const parts::WarmResult mixed = parts::evaluateWarmTest({2.0, 2, 20, 100, {{0.2, 20}, {1.0, 62}}});
+        VERIFY_NEAR(mixed.thermalResistance.value, 42.0 / 4, 1e-12);
+        QCOMPARE(mixed.thermalResistance.tolerance, 0.25);
+    }
+    void gearedBrushedMotorByHand() {
+        parts::DcReadings r;
+        r.voltage = 12.0;
+        r.turns = 60;
+        r.time = 30;
+        r.freeCurrent = 0.2;
+        r.resistance = 4.0; // 3 A stalled
+        r.gearTurnsIn = 50;
+        r.frame = 0.028;
+        r.length = 0.04;
+        const auto m = parts::identify(r);
+        QVERIFY(m);
+        const double speed = 4 * std::numbers::pi, k = (12.0 - 0.8) / speed, stall = k * 0.65 * 2.8;
+        QCOMPARE(m->gearNumerator, 50);
+        QCOMPARE(m->gearDenominator, 1);
+        QCOMPARE(m->figures.nominalVoltage, (Estimate{12.0, Source::Measured, 0.01}));
+        VERIFY_NEAR(m->figures.noLoadSpeed.value, speed, 1e-12);
+        QCOMPARE(m->figures.noLoadCurrent, (Estimate{0.2, Source::Measured, 0.05}));
+        QCOMPARE(m->figures.stallCurrent, (Estimate{3.0, Source::Measured, 0.1}));
+        VERIFY_NEAR(m->figures.stallTorque.value, stall, 1e-9);
+        QCOMPARE(m->figures.stallTorque.tolerance, 0.4);
+        // Unmeasured, a fifth of the stall current is what it stands.
+        VERIFY_NEAR(m->figures.ratedTorque.value, stall * (0.6 - 0.2) / 2.8, 1e-9);
+        VERIFY_NEAR(m->figures.ratedTorque.tolerance, std::hypot(0.4, 0.4), 1e-12);
+        VERIFY_NEAR(m->body.mass.value, 0.110835389, 1e-7);
+        QCOMPARE(m->body.length, 0.04);
+        VERIFY_NEAR(m->rotorInertia.value, 7.54296396e-07, 1e-7);
+        QVERIFY(m->gearboxBacklash.value > 0.0);
+        r.gearTurnsIn = 1;
+        QCOMPARE(parts::identify(r)->gearboxBacklash, (Estimate{0.0, Source::Measured, 0.0}));
+        QCOMPARE(parts::identify(r)->figures.stallTorque.tolerance, 0.15);
+        // One that takes almost all of its current to turn at all has little left; stalled at a voltage that
+        // hardly turns it, it is not taken for boundless.
+        r.freeCurrent = 2.5;
+        VERIFY_NEAR(parts::identify(r)->figures.ratedTorque.value,
+                    0.02 * parts::identify(r)->figures.stallTorque.value, 1e-9);
+        r.stallPull = 1.0;
+        r.stallArm = 0.1;
+        r.stallVoltage = 10.0;
+        VERIFY_NEAR(parts::identify(r)->figures.stallTorque.value, 0.1 * 0.5 / 0.15, 1e-9);
+        for (const auto field : {&parts::DcReadings::voltage, &parts::DcReadings::turns,
+                                 &parts::DcReadings::time, &parts::DcReadings::resistance}) {
+            parts::DcReadings without = r;
+            without.*field = 0.0;
+            QVERIFY(!parts::identify(without));
+        }
+        r.freeCurrent = -0.1;
+        QVERIFY(!parts::identify(r));
+        r.freeCurrent = 3.0;
+        QVERIFY(!parts::identify(r));
+    }
     /// Sizes that can be had, ascending, of what fits; those on the shelf say so.
     void sizesInStock() {
         const auto pulley = [](int count, double teeth, double pitch) {
