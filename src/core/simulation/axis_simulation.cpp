@@ -101,16 +101,21 @@ private:
         }
     }
 
+    void cutPower() {
+        drive_.cutPower();
+        mechanism_.loseField();
+        fieldSpeed_ = 0.0;
+    }
+
     void fault(double now) {
         switch (in_.fault.kind) {
         case FaultKind::PowerCut:
-            drive_.cutPower();
+            if (!stopped_) cutPower();
             stopped_ = true;
-            fieldSpeed_ = 0.0;
             break;
         case FaultKind::EmergencyStop:
             fieldSpeed_ = 0.0;
-            if (!stopped_ && in_.fault.value <= 0.0) drive_.cutPower();
+            if (!stopped_ && in_.fault.value <= 0.0) cutPower();
             if constexpr (!isStepper<Drive>)
                 if (!stopped_) drive_.command(mechanism_.state().angle, 0.0);
             stopped_ = true;

@@ -133,6 +133,9 @@ public:
                0.5 * p_.loadInertia * s_.velocity * s_.velocity + 0.5 * p_.stiffness * over * over;
     }
 
+    /// From now on the motor has no field about which its rotor could swing: a load that falls is not held
+    /// back by the damping of that swing.
+    void loseField() { p_.motorDamping = 0.0; }
     /// From now on the load sticks as if jammed.
     void jam() { jammed_ = true; }
     /// A stop of the rig at a place [U] in the positive direction, with the stiffness of metal on rubber.

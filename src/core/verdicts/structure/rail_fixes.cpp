@@ -42,10 +42,12 @@ Candidates widerApart(const Problem& p) {
     const LinearMechanism* linear = railOf(p);
     if (linear == nullptr || linear->rail.support != RailSupport::TwoStands) return out;
     // Half of what is left to each end, again and again: the gentlest move that holds comes first.
+    // On whole millimetres; a tenth of a micrometre is what a subtraction of lengths may be off.
+    const auto halved = [](double left) { return std::floor(500.0 * left + 1e-4) * 1e-3; };
     double first = linear->rail.firstStand, second = linear->rail.secondStand;
     for (int i = 0; i < 4; ++i) {
-        first = std::floor(500.0 * first) * 1e-3;
-        second = linear->railLength - std::floor(500.0 * (linear->railLength - second)) * 1e-3;
+        first = halved(first);
+        second = linear->railLength - halved(linear->railLength - second);
         addStands(out, p, first, second);
     }
     return out;
