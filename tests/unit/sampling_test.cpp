@@ -120,7 +120,8 @@ private slots:
                 }
             }
         }
-        QVERIFY(rocking > 20 && rounded > 10 && floored > 0);
+        QVERIFY2(rocking > 20 && rounded > 10 && floored > 0,
+                 qPrintable(QStringLiteral("%1 %2 %3").arg(rocking).arg(rounded).arg(floored)));
     }
     /// Spearman's rank correlation with ties, worked out beside the program, of 25 rows in which one input
     /// goes with the margin, one against it and one with neither.

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 #include "core/motion/rocking.h"
-#include "core/rigs/rigs.h"
 #include "core/tools/capability.h"
 #include "core/tools/chain_table.h"
 #include "core/tools/compare_ramps.h"
@@ -9,7 +8,7 @@
 #include "core/tools/simulation_view.h"
 #include "core/tools/stall_ladder.h"
 #include "core/tools/structure_curves.h"
-#include "support/files.h"
+#include "support/every_rig.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
 
@@ -22,70 +21,14 @@ using namespace gantry;
 /// What the tools make of an evaluated axis, held to the laws that it must obey on every rig that ships.
 class ToolsTest : public QObject {
     Q_OBJECT
-    struct Case {
-        const Project& project;
-        const Axis& axis;
-        const AxisEvaluation& e;
-        const ShotEvaluation& shot;
-        QByteArray name;
-    };
-    std::vector<Project> projects_;
-    std::vector<Evaluation> evaluations_;
-
-    /// Every shot of every axis that can be driven.
-    void everyShot(const std::function<void(const Case&)>& visit) {
-        int seen = 0;
-        for (std::size_t p = 0; p < projects_.size(); ++p)
-            for (std::size_t a = 0; a < projects_[p].axes.size(); ++a) {
-                const AxisEvaluation& e = evaluations_[p].axes[a];
-                if (e.model.missing != Reason::None) continue;
-                for (const ShotEvaluation& s : e.shots)
-                    if (s.problem == Reason::None && s.profile.distance > 0.0) {
-                        ++seen;
-                        visit({projects_[p], projects_[p].axes[a], e, s,
-                               QByteArray::fromStdString(projects_[p].name + ", " +
-                                                         projects_[p].axes[a].name)});
-                        if (QTest::currentTestFailed()) return;
-                    }
-            }
-        QVERIFY(seen > 30);
-    }
-    void everyAxis(const std::function<void(const Axis&, const AxisEvaluation&)>& visit) {
-        for (std::size_t p = 0; p < projects_.size(); ++p)
-            for (std::size_t a = 0; a < projects_[p].axes.size(); ++a)
-                if (evaluations_[p].axes[a].model.missing == Reason::None) {
-                    visit(projects_[p].axes[a], evaluations_[p].axes[a]);
-                    if (QTest::currentTestFailed()) return;
-                }
-    }
+    using Case = EveryRig::Case;
+    const EveryRig rigs_;
 
 private slots:
-    void initTestCase() {
-        for (const rigs::RigInfo& info : rigs::all()) projects_.push_back(rigs::make(info.kind));
-        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
-            projects_.push_back(demoProject(demo));
-        // One that creeps for minutes.
-        Project slow = hand::slider();
-        slow.shots.resize(1);
-        slow.shots[0].kind = ShotKind::Creep;
-        slow.shots[0].keepFramed = false;
-        slow.shots[0].moves = {{slow.axes[0].id, BySpeed<AxisKind::Linear>{0.5, 0.002, 0.01}}};
-        projects_.push_back(slow);
-        // Once more, where what rocks was measured.
-        for (std::size_t i = projects_.size(); i-- > 0;) {
-            Project p = projects_[i];
-            for (Axis& axis : p.axes) {
-                axis.vibration.frequency = estimate(5.5, Source::Measured);
-                axis.vibration.damping.value = 0.05;
-            }
-            projects_.push_back(std::move(p));
-        }
-        for (const Project& p : projects_) evaluations_.push_back(evaluate(p));
-    }
     /// From the load back to the motor each stage divides what is needed by its ratio and efficiency and adds
     /// its own inertia; from the motor on, the same takes away from what is there.
     void chainColumnsPassTheTorqueOn() {
-        everyShot([](const Case& c) {
+        rigs_.everyShot([](const Case& c) {
             const DriveModel& m = c.e.model;
             const double alpha = c.shot.motion.acceleration.value() / m.outputPerRad;
             const std::vector<ChainColumn> columns = chainColumns(c.axis, c.e, c.shot);
@@ -150,7 +93,7 @@ private slots:
     /// Newton's law along the path: torque from the chain at the speed and acceleration of the profile; the
     /// path begins and ends at rest and passes through cruise.
     void shotPathIsThatOfTheProfile() {
-        everyShot([](const Case& c) {
+        rigs_.everyShot([](const Case& c) {
             const motion::Profile& p = c.shot.profile;
             const double perRad = c.e.model.outputPerRad;
             for (const int direction : {1, -1}) {
@@ -186,7 +129,7 @@ private slots:
                      c.name);
         });
         // Two motors on one shaft pull twice.
-        DriveModel one = evaluations_[0].axes[0].model, two = one;
+        DriveModel one = rigs_.evaluations[0].axes[0].model, two = one;
         one.motors = 1;
         two.motors = 2;
         for (std::size_t i = 0; i < 5; ++i) {
@@ -199,7 +142,7 @@ private slots:
     /// Times by the closed forms, and rocking by the response to each profile.
     void rampsByTheirClosedForms() {
         int full = 0, rocking = 0, own = 0;
-        everyShot([&](const Case& c) {
+        rigs_.everyShot([&](const Case& c) {
             const auto rows = compareRamps(c.project, c.e, c.shot);
             const double d = c.shot.profile.distance, v = c.shot.motion.topSpeed.value(),
                          a = c.shot.motion.acceleration.value(), px = c.shot.pixelsPerUnit;
@@ -286,7 +229,7 @@ private slots:
     /// not.
     void capabilityIsWhereTheMarginEnds() {
         int ends = 0;
-        everyAxis([&](const Axis& axis, const AxisEvaluation& e) {
+        rigs_.everyAxis([&](const Axis& axis, const AxisEvaluation& e) {
             const Capability c = capability(axis, e);
             const char* name = axis.name.c_str();
             const DriveModel& m = e.model;
@@ -331,7 +274,7 @@ private slots:
     /// Each rung by its own figures, each harder than the one before, and all within the rails.
     void ladderByItsLaws() {
         int ladders = 0, faster = 0;
-        everyAxis([&](const Axis& axis, const AxisEvaluation& e) {
+        rigs_.everyAxis([&](const Axis& axis, const AxisEvaluation& e) {
             const std::vector<Rung> ladder = stallLadder(e);
             const char* name = axis.name.c_str();
             if (ladder.empty()) return;
@@ -359,8 +302,8 @@ private slots:
             }
         });
         QVERIFY(ladders > 20 && faster > 10);
-        DriveModel none = evaluations_[0].axes[0].model;
-        AxisEvaluation e = evaluations_[0].axes[0];
+        DriveModel none = rigs_.evaluations[0].axes[0].model;
+        AxisEvaluation e = rigs_.evaluations[0].axes[0];
         e.model.travel = 0.0;
         QVERIFY(stallLadder(e).empty());
         e.model = none;
@@ -382,7 +325,7 @@ private slots:
         QVERIFY(std::isinf(of({Passed, Passed}).high));
         QVERIFY(of({Passed}).known());
 
-        Axis axis = projects_[0].axes[0];
+        Axis axis = rigs_.projects[0].axes[0];
         const auto scaled = [&](Motor motor, auto figure) {
             axis.motor = motor;
             const double before = figure(axis.motor).value;
@@ -413,7 +356,7 @@ private slots:
     /// What the simulation is given: the chain lumped at its output, and of long moves a shorter middle.
     void simulationTakesTheWholeDrive() {
         int shortened = 0, measured = 0;
-        everyShot([&](const Case& c) {
+        rigs_.everyShot([&](const Case& c) {
             const auto s = simulationOf(c.axis, c.e, c.shot);
             const DriveModel& m = c.e.model;
             const double step = m.pulses ? m.microstep() : 0.0;
@@ -469,7 +412,7 @@ private slots:
                  qPrintable(QStringLiteral("%1 %2").arg(shortened).arg(measured)));
     }
     void stallCauseByHand() {
-        AxisEvaluation e = evaluations_[0].axes[0];
+        AxisEvaluation e = rigs_.evaluations[0].axes[0];
         e.resonance.low = 0.02;
         e.resonance.high = 0.05;
         simulation::AxisSimulation in;
@@ -570,7 +513,7 @@ private slots:
     }
     /// A part that swings alone: 2 a/ω² at most from the ramp out, then e^(−ζ ω t).
     void onePartSettlesByHand() {
-        const ShotEvaluation& any = evaluations_[0].axes[0].shots.at(0);
+        const ShotEvaluation& any = rigs_.evaluations[0].axes[0].shots.at(0);
         ShotEvaluation s = any;
         s.profile = motion::plan(1.0, {0.2, 0.5, 0.0});
         s.pixelsPerUnit = 4000.0;

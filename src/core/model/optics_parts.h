@@ -84,7 +84,15 @@ struct Shot {
     ErrorLimits limits;
     std::vector<ShotMove> moves;
 
-    friend bool operator==(const Shot&, const Shot&) = default;
+    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
+    // compiling.
+    Shot();
+    Shot(const Shot&);
+    Shot(Shot&&) noexcept;
+    Shot& operator=(const Shot&);
+    Shot& operator=(Shot&&) noexcept;
+    ~Shot();
+    bool operator==(const Shot&) const;
 };
 
 } // namespace gantry

@@ -61,7 +61,15 @@ struct LinearMechanism {
     LinearOutput output;
     MotionSettings<AxisKind::Linear> motion{0.5, 1.0, 0.0, 0.0, 0.005, 0.03, 0.005};
 
-    friend bool operator==(const LinearMechanism&, const LinearMechanism&) = default;
+    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
+    // compiling.
+    LinearMechanism();
+    LinearMechanism(const LinearMechanism&);
+    LinearMechanism(LinearMechanism&&) noexcept;
+    LinearMechanism& operator=(const LinearMechanism&);
+    LinearMechanism& operator=(LinearMechanism&&) noexcept;
+    ~LinearMechanism();
+    bool operator==(const LinearMechanism&) const;
 };
 
 struct RotaryMechanism {
@@ -82,7 +90,15 @@ struct RotaryMechanism {
     RotaryOutput output;
     MotionSettings<AxisKind::Rotary> motion{1.0, 2.0, 0.0, 0.0, 0.02, 0.2, 0.03};
 
-    friend bool operator==(const RotaryMechanism&, const RotaryMechanism&) = default;
+    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
+    // compiling.
+    RotaryMechanism();
+    RotaryMechanism(const RotaryMechanism&);
+    RotaryMechanism(RotaryMechanism&&) noexcept;
+    RotaryMechanism& operator=(const RotaryMechanism&);
+    RotaryMechanism& operator=(RotaryMechanism&&) noexcept;
+    ~RotaryMechanism();
+    bool operator==(const RotaryMechanism&) const;
 };
 
 using Mechanism = std::variant<LinearMechanism, RotaryMechanism>;
@@ -133,7 +149,15 @@ struct Axis {
     std::string fittedToday; ///< letter of the drive that is on the rig now; empty: the one in use
     std::vector<DriveCandidate> candidates; ///< the others
 
-    friend bool operator==(const Axis&, const Axis&) = default;
+    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
+    // compiling.
+    Axis();
+    Axis(const Axis&);
+    Axis(Axis&&) noexcept;
+    Axis& operator=(const Axis&);
+    Axis& operator=(Axis&&) noexcept;
+    ~Axis();
+    bool operator==(const Axis&) const;
 };
 
 enum class Silence { Any, Quiet, Silent };
@@ -194,7 +218,15 @@ struct Project {
     std::vector<std::string> retiredIds; ///< of parts that were removed; see retired_ids.h
     std::vector<KeptKey> kept;
 
-    friend bool operator==(const Project&, const Project&) = default;
+    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
+    // compiling.
+    Project();
+    Project(const Project&);
+    Project(Project&&) noexcept;
+    Project& operator=(const Project&);
+    Project& operator=(Project&&) noexcept;
+    ~Project();
+    bool operator==(const Project&) const;
 };
 
 AxisKind kindOf(const Axis& axis);
