@@ -93,7 +93,7 @@ private slots:
                 Project moved = p;
                 inputsBy(p, names).front()->tolerance = 1.5; // as far as to less than nothing
                 const std::vector<Estimate*> nominal = inputsBy(p, names), inputs = inputsBy(moved, names);
-                for (const auto& row : sampling::sampleAxis(p, axis, 3, 5, 6)) {
+                for (const auto& row : sampling::sampleAxis(p, axis, 3, 5, 12)) {
                     for (std::size_t k = 0; k < inputs.size(); ++k) {
                         const double share = 1.0 + nominal[k]->tolerance * static_cast<double>(row.inputs[k]);
                         inputs[k]->value = nominal[k]->value * std::max(share, 0.02);

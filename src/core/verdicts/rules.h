@@ -67,6 +67,21 @@ struct Rule {
     constexpr Bounds bounds() const { return {wants.value, wants.oversizedFrom}; }
 };
 
+/// Families of fixes in a row, for the rule that tries them.
+template <const fixes::Family*... Families>
+inline constexpr std::array<const fixes::Family*, sizeof...(Families)> tries{Families...};
+
+/// A rule that judges one axis, and one that judges the whole rig.
+constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding (*judge)(const AxisView&),
+                       std::span<const Message> sentences, std::span<const fixes::Family* const> fixes = {},
+                       double (*wanted)(const AxisView&) = nullptr) {
+    return {wants, title, sentences, judge, nullptr, fixes, wanted};
+}
+constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding (*judge)(const RigView&),
+                       std::span<const Message> sentences, std::span<const fixes::Family* const> fixes = {}) {
+    return {wants, title, sentences, nullptr, judge, fixes, nullptr};
+}
+
 /// Every rule, in the order of verdicts.
 std::span<const Rule* const> all();
 

@@ -19,6 +19,10 @@ struct Message {
     friend constexpr bool operator==(const Message&, const Message&) = default;
 };
 
+/// Constants of messages in a row that lives as long as the program, for what lists those it may say.
+template <const Message&... Texts>
+inline constexpr std::array<Message, sizeof...(Texts)> listOf{Texts...};
+
 inline constexpr Message unknownText{"Not known yet: {reason}."};
 
 /// A quantity that a sentence names.

@@ -78,17 +78,13 @@ Candidates raisedSettings(const Problem& p) {
     return out;
 }
 
-constexpr std::array stepLabels{microsteps};
-constexpr std::array pulseLabels{pulses};
-constexpr std::array decimalLabels{decimals};
-constexpr std::array settingLabels{topSpeed, topAcceleration};
-
 } // namespace
 
-constinit const Family finerMicrosteps{"finer_microsteps", stepLabels, finer};
-constinit const Family coarserMicrosteps{"coarser_microsteps", stepLabels, coarser};
-constinit const Family controllerPulses{"controller_pulses", pulseLabels, quickerController};
-constinit const Family controllerDecimals{"controller_decimals", decimalLabels, moreDecimals};
-constinit const Family settingsUpToShot{"settings_up_to_shot", settingLabels, raisedSettings};
+constinit const Family finerMicrosteps{"finer_microsteps", words::listOf<microsteps>, finer};
+constinit const Family coarserMicrosteps{"coarser_microsteps", words::listOf<microsteps>, coarser};
+constinit const Family controllerPulses{"controller_pulses", words::listOf<pulses>, quickerController};
+constinit const Family controllerDecimals{"controller_decimals", words::listOf<decimals>, moreDecimals};
+constinit const Family settingsUpToShot{"settings_up_to_shot", words::listOf<topSpeed, topAcceleration>,
+                                        raisedSettings};
 
 } // namespace gantry::fixes

@@ -4,10 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Ease against jerk"};
 constexpr Message easeText{"The ease of shot “{shot}” needs a jerk of {0}; the setting allows {1}."};
-constexpr std::array sentences{easeText};
-constexpr std::array tries{&fixes::slowerShot};
 
 /// Speaks only where an ease is too short for the jerk setting.
 Finding judge(const AxisView& view) {
@@ -22,7 +19,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule ease{
-    .wants = criteria::ease, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule ease =
+    judging(criteria::ease, {"Ease against jerk"}, judge, words::listOf<easeText>, tries<&fixes::slowerShot>);
 
 } // namespace gantry::rules

@@ -4,11 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Pulse rate"};
 constexpr Message pulseText{"Shot “{shot}” asks for {0}; the controller gives {1}."};
-constexpr std::array sentences{pulseText};
-constexpr std::array tries{&fixes::coarserMicrosteps, &fixes::slowerShot, &fixes::outputTeeth,
-                           &fixes::controllerPulses};
 
 Finding judge(const AxisView& view) {
     if (!view.evaluation.model.pulses) return std::nullopt;
@@ -21,7 +17,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule pulseRate{
-    .wants = criteria::pulseRate, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule pulseRate = judging(
+    criteria::pulseRate, {"Pulse rate"}, judge, words::listOf<pulseText>,
+    tries<&fixes::coarserMicrosteps, &fixes::slowerShot, &fixes::outputTeeth, &fixes::controllerPulses>);
 
 } // namespace gantry::rules

@@ -4,11 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Rounding of steps per unit"};
 constexpr Message roundingText{"The controller keeps {0} steps per unit: {1} off over the travel, {2} in "
                                "shot “{shot}” where {3} is allowed."};
-constexpr std::array sentences{roundingText};
-constexpr std::array tries{&fixes::controllerDecimals, &fixes::outputTeeth, &fixes::finerMicrosteps};
 
 /// Rounding repeats alike in every pass; it is measured against the repeat limit because moves planned
 /// elsewhere and passes with other settings are off by it.
@@ -28,7 +25,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule rounding{
-    .wants = criteria::rounding, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule rounding =
+    judging(criteria::rounding, {"Rounding of steps per unit"}, judge, words::listOf<roundingText>,
+            tries<&fixes::controllerDecimals, &fixes::outputTeeth, &fixes::finerMicrosteps>);
 
 } // namespace gantry::rules

@@ -6,12 +6,9 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Settings against shots"};
 constexpr Message settingsSpeedText{"Shot “{shot}” runs at {0}; the controller is set to {1} at most."};
 constexpr Message settingsAccelerationText{
     "Shot “{shot}” speeds up at {0}; the controller is set to {1} at most."};
-constexpr std::array sentences{settingsSpeedText, settingsAccelerationText};
-constexpr std::array tries{&fixes::settingsUpToShot, &fixes::slowerShot};
 
 /// A controller set lower than a shot needs would stretch the shot without a word.
 Finding judge(const AxisView& view) {
@@ -38,7 +35,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule settings{
-    .wants = criteria::settings, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule settings = judging(criteria::settings, {"Settings against shots"}, judge,
+                                        words::listOf<settingsSpeedText, settingsAccelerationText>,
+                                        tries<&fixes::settingsUpToShot, &fixes::slowerShot>);
 
 } // namespace gantry::rules

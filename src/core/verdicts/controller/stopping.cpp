@@ -6,10 +6,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Stopping distance"};
 constexpr Message stoppingText{"Stopping from {0} takes {1}; shot “{shot}” leaves {2} of travel."};
-constexpr std::array sentences{stoppingText};
-constexpr std::array tries{&fixes::slowerShot};
 
 Figure leftBehind(const AxisView& view, const ShotEvaluation& s) {
     return view.evaluation.model.travel - s.distance;
@@ -33,7 +30,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule stopping{
-    .wants = criteria::stopping, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule stopping = judging(criteria::stopping, {"Stopping distance"}, judge,
+                                        words::listOf<stoppingText>, tries<&fixes::slowerShot>);
 
 } // namespace gantry::rules

@@ -6,9 +6,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Room on the axis"};
 constexpr Message travelText{"Shot “{shot}” covers {0}; {1} can be used between the soft limits."};
-constexpr std::array sentences{travelText};
 
 Finding judge(const AxisView& view) {
     const double margin =
@@ -22,7 +20,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule travel{
-    .wants = criteria::travel, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule travel =
+    judging(criteria::travel, {"Room on the axis"}, judge, words::listOf<travelText>);
 
 } // namespace gantry::rules

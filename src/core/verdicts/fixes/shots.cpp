@@ -199,21 +199,14 @@ Candidates fartherSubject(const Problem& p) {
     return out;
 }
 
-constexpr std::array rates{atRate};
-constexpr std::array tuned{atRate, withRamps, jerk};
-constexpr std::array speeds{atRate, inTime};
-constexpr std::array steps{withRamps};
-constexpr std::array waits{wait};
-constexpr std::array distances{subjectAt};
-
 } // namespace
 
-constinit const Family shotAcceleration{"shot_acceleration", rates, gentlerRamps};
-constinit const Family tunedRamps{"tuned_ramps", tuned, rampsOfWholePeriods};
-constinit const Family slowerShot{"slower_shot", speeds, slowerSpeeds};
-constinit const Family fasterShot{"faster_shot", speeds, fasterSpeeds};
-constinit const Family slowerSteps{"slower_steps", steps, slowerStepTimes};
-constinit const Family longerSettle{"longer_settle", waits, longerWaits};
-constinit const Family subjectDistance{"subject_distance", distances, fartherSubject};
+constinit const Family shotAcceleration{"shot_acceleration", words::listOf<atRate>, gentlerRamps};
+constinit const Family tunedRamps{"tuned_ramps", words::listOf<atRate, withRamps, jerk>, rampsOfWholePeriods};
+constinit const Family slowerShot{"slower_shot", words::listOf<atRate, inTime>, slowerSpeeds};
+constinit const Family fasterShot{"faster_shot", words::listOf<atRate, inTime>, fasterSpeeds};
+constinit const Family slowerSteps{"slower_steps", words::listOf<withRamps>, slowerStepTimes};
+constinit const Family longerSettle{"longer_settle", words::listOf<wait>, longerWaits};
+constinit const Family subjectDistance{"subject_distance", words::listOf<subjectAt>, fartherSubject};
 
 } // namespace gantry::fixes

@@ -4,14 +4,11 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Emergency stop"};
 constexpr Message stopFallsText{"An emergency stop or reset lets it fall: gravity {0}, {1} and {2} after the "
                                 "full travel. Secure the camera and keep hands clear."};
 constexpr Message stopCreepsText{"After an emergency stop or reset only friction or a self-locking thread "
                                  "holds {0}; shaking lets it creep. Do not rely on it."};
 constexpr Message stopStaysText{"What holds after an emergency stop or reset outweighs gravity of {0}."};
-constexpr std::array sentences{stopFallsText, stopCreepsText, stopStaysText};
-constexpr std::array tries{&fixes::stopBehaviour, &fixes::brake};
 
 /// What an emergency stop or a reset does to an axis that gravity pulls.
 Finding judge(const AxisView& view) {
@@ -43,7 +40,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule emergencyStop{
-    .wants = criteria::emergencyStop, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule emergencyStop = judging(criteria::emergencyStop, {"Emergency stop"}, judge,
+                                             words::listOf<stopFallsText, stopCreepsText, stopStaysText>,
+                                             tries<&fixes::stopBehaviour, &fixes::brake>);
 
 } // namespace gantry::rules

@@ -45,14 +45,10 @@ Candidates keptCurrent(const Problem& p) {
     return out;
 }
 
-constexpr std::array currentLabels{holdCurrentOf};
-constexpr std::array brakeLabels{brakeOf};
-constexpr std::array stopLabels{keepsHolding};
-
 } // namespace
 
-constinit const Family holdCurrent{"hold_current", currentLabels, moreHoldCurrent};
-constinit const Family brake{"brake", brakeLabels, brakes};
-constinit const Family stopBehaviour{"stop_behaviour", stopLabels, keptCurrent};
+constinit const Family holdCurrent{"hold_current", words::listOf<holdCurrentOf>, moreHoldCurrent};
+constinit const Family brake{"brake", words::listOf<brakeOf>, brakes};
+constinit const Family stopBehaviour{"stop_behaviour", words::listOf<keepsHolding>, keptCurrent};
 
 } // namespace gantry::fixes

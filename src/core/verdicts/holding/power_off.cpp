@@ -6,7 +6,6 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Power-off holding"};
 constexpr Message powerOffBrakeText{"The brake holds {1} at the motor; gravity asks {0}."};
 constexpr Message powerOffLocksText{
     "Only the self-locking worm or screw keeps it from running away under {0} of gravity, and only at rest: "
@@ -17,8 +16,6 @@ constexpr Message powerOffFallsText{
 constexpr Message powerOffFrictionText{
     "Only friction of about {1} keeps it from running away under {0} of gravity. Friction and detent do not "
     "count as a brake; secure the camera before leaving it."};
-constexpr std::array sentences{powerOffBrakeText, powerOffLocksText, powerOffFallsText, powerOffFrictionText};
-constexpr std::array tries{&fixes::brake};
 
 /// What holds an axis that gravity pulls when power goes. Friction and detent never make it fine.
 Finding judge(const AxisView& view) {
@@ -47,7 +44,9 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule powerOff{
-    .wants = criteria::powerOff, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule powerOff =
+    judging(criteria::powerOff, {"Power-off holding"}, judge,
+            words::listOf<powerOffBrakeText, powerOffLocksText, powerOffFallsText, powerOffFrictionText>,
+            tries<&fixes::brake>);
 
 } // namespace gantry::rules

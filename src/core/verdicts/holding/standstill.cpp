@@ -4,10 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Holding at standstill"};
 constexpr Message standstillText{"Gravity asks {0} at the motor; the hold current gives {1}."};
-constexpr std::array sentences{standstillText};
-constexpr std::array tries{&fixes::holdCurrent, &fixes::outputTeeth, &fixes::reduction};
 
 Finding judge(const AxisView& view) {
     if (!view.evaluation.powerOff.loaded) return std::nullopt;
@@ -20,7 +17,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule standstill{
-    .wants = criteria::standstill, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule standstill =
+    judging(criteria::standstill, {"Holding at standstill"}, judge, words::listOf<standstillText>,
+            tries<&fixes::holdCurrent, &fixes::outputTeeth, &fixes::reduction>);
 
 } // namespace gantry::rules

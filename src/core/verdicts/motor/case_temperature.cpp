@@ -4,11 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Case temperature"};
 constexpr Message caseText{"After hours the motor case reaches about {0}; its mount stands {1}. Let hot "
                            "motors and drivers cool before touching."};
-constexpr std::array sentences{caseText};
-constexpr std::array tries{&fixes::lowerRunCurrent, &fixes::mountMaterial};
 
 /// Rise that the mount stands over the rise that hours at this current bring.
 Finding judge(const AxisView& view) {
@@ -21,10 +18,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule caseTemperature{.wants = criteria::caseTemperature,
-                                     .title = title,
-                                     .sentences = sentences,
-                                     .judge = judge,
-                                     .fixes = tries};
+constinit const Rule caseTemperature =
+    judging(criteria::caseTemperature, {"Case temperature"}, judge, words::listOf<caseText>,
+            tries<&fixes::lowerRunCurrent, &fixes::mountMaterial>);
 
 } // namespace gantry::rules

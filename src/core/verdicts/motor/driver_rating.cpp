@@ -7,12 +7,10 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Driver ratings"};
 constexpr Message ratingStallText{
     "Stalled, the motor draws {0}, reversed at speed {2} for a moment; the driver is rated {1}."};
 constexpr Message ratingCurrentText{"Set to {0} rms; the driver is rated {1} rms."};
 constexpr Message ratingVoltageText{"The supply gives {0}; the driver is rated {1}."};
-constexpr std::array sentences{ratingStallText, ratingCurrentText, ratingVoltageText};
 
 Finding judge(const AxisView& view) {
     const Driver& driver = view.axis.driver;
@@ -44,7 +42,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule driverRating{
-    .wants = criteria::driverRating, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule driverRating =
+    judging(criteria::driverRating, {"Driver ratings"}, judge,
+            words::listOf<ratingStallText, ratingCurrentText, ratingVoltageText>);
 
 } // namespace gantry::rules

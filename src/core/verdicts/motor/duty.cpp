@@ -4,10 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Duty"};
 constexpr Message dutyText{"Shot “{shot}” asks {0} as a root mean square; the motor stands {1} for hours."};
-constexpr std::array sentences{dutyText};
-constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot, &fixes::reduction};
 
 /// Torque that the motor stands for hours over the root mean square of what the shot asks. Steppers warm by
 /// their current instead, see case_temperature.
@@ -22,7 +19,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule duty{
-    .wants = criteria::duty, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule duty = judging(criteria::duty, {"Duty"}, judge, words::listOf<dutyText>,
+                                    tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::reduction>);
 
 } // namespace gantry::rules

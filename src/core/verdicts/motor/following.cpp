@@ -5,15 +5,12 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Following error"};
 constexpr Message followingText{"Shot “{shot}” lags {0}; the drive reports a fault at {1}."};
 constexpr Message followingCorrectsText{
     "The rotor lags {0} in shot “{shot}”; the encoder reports lost steps at {1} and makes them up once the "
     "load allows, late in the picture."};
 constexpr Message followingStopsText{
     "The rotor lags {0} in shot “{shot}”; at {1} the encoder stops the axis. It adds no torque."};
-constexpr std::array sentences{followingText, followingCorrectsText, followingStopsText};
-constexpr std::array tries{&fixes::slowerShot};
 
 /// Lag behind the command against the limit at which a drive with an encoder reports a fault.
 Finding judge(const AxisView& view) {
@@ -40,7 +37,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule following{
-    .wants = criteria::following, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule following = judging(
+    criteria::following, {"Following error"}, judge,
+    words::listOf<followingText, followingCorrectsText, followingStopsText>, tries<&fixes::slowerShot>);
 
 } // namespace gantry::rules

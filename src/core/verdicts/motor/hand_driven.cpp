@@ -6,10 +6,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Pushed by hand"};
 constexpr Message handText{"Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}. "
                            "Unplug the motor before moving it by hand."};
-constexpr std::array sentences{handText};
 
 /// Voltage that the driver stands over what a motor gives back when somebody pushes the axis.
 Finding judge(const AxisView& view) {
@@ -23,7 +21,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule handDriven{
-    .wants = criteria::handDriven, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule handDriven =
+    judging(criteria::handDriven, {"Pushed by hand"}, judge, words::listOf<handText>);
 
 } // namespace gantry::rules

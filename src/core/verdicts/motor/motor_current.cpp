@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Current against rating"};
 constexpr Message currentText{
     "Set to {0} rms; the motor is rated {1} rms. Drivers and motors run hot: let them cool before touching."};
-constexpr std::array sentences{currentText};
 
 Finding judge(const AxisView& view) {
     const motor::StepperParams* stepper = view.evaluation.model.stepper();
@@ -21,7 +19,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule motorCurrent{
-    .wants = criteria::motorCurrent, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule motorCurrent =
+    judging(criteria::motorCurrent, {"Current against rating"}, judge, words::listOf<currentText>);
 
 } // namespace gantry::rules

@@ -72,17 +72,12 @@ Candidates coolerMount(const Problem& p) {
     return out;
 }
 
-constexpr std::array currentLabels{currentOf};
-constexpr std::array knobLabels{knobAt};
-constexpr std::array supplyLabels{supplyOf};
-constexpr std::array mountLabels{metalMount};
-
 } // namespace
 
-constinit const Family runCurrent{"run_current", currentLabels, moreCurrent};
-constinit const Family lowerRunCurrent{"lower_run_current", currentLabels, lessCurrent};
-constinit const Family knobUp{"knob_up", knobLabels, fullKnob};
-constinit const Family supplyVoltage{"supply_voltage", supplyLabels, moreVolts};
-constinit const Family mountMaterial{"mount_material", mountLabels, coolerMount};
+constinit const Family runCurrent{"run_current", words::listOf<currentOf>, moreCurrent};
+constinit const Family lowerRunCurrent{"lower_run_current", words::listOf<currentOf>, lessCurrent};
+constinit const Family knobUp{"knob_up", words::listOf<knobAt>, fullKnob};
+constinit const Family supplyVoltage{"supply_voltage", words::listOf<supplyOf>, moreVolts};
+constinit const Family mountMaterial{"mount_material", words::listOf<metalMount>, coolerMount};
 
 } // namespace gantry::fixes

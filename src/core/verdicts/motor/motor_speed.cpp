@@ -4,13 +4,10 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Motor speed"};
 constexpr Message motorSlowText{"Shot “{shot}” runs at {0}; below {1} this motor stutters."};
 constexpr Message motorSettingText{"Shot “{shot}” runs at {0}, {2} of full setting; at the highest setting "
                                    "in use the drive runs free at {1}."};
 constexpr Message motorSpeedText{"Shot “{shot}” runs at {0}; the motor has no torque left beyond {1}."};
-constexpr std::array sentences{motorSlowText, motorSettingText, motorSpeedText};
-constexpr std::array tries{&fixes::slowerShot, &fixes::knobUp, &fixes::supplyVoltage};
 
 /// A motor with a top speed of its own against the fastest shot, or its lowest steady speed against the
 /// slowest.
@@ -39,7 +36,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule motorSpeed{
-    .wants = criteria::motorSpeed, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule motorSpeed = judging(criteria::motorSpeed, {"Motor speed"}, judge,
+                                          words::listOf<motorSlowText, motorSettingText, motorSpeedText>,
+                                          tries<&fixes::slowerShot, &fixes::knobUp, &fixes::supplyVoltage>);
 
 } // namespace gantry::rules

@@ -7,7 +7,6 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Noise"};
 constexpr Message noiseCoarseText{
     "Shot “{shot}”: coarse steps hammer at {0}, rank {1} of 4 where Brief allows {2}."};
 constexpr Message noiseBrushText{
@@ -18,9 +17,6 @@ constexpr Message noiseSwitchingText{
     "Shot “{shot}”: drive and rotor hum, rank {1} of 4 where Brief allows {2}."};
 constexpr Message noiseStepText{
     "Shot “{shot}”: full steps sound at {0}, rank {1} of 4 where Brief allows {2}."};
-constexpr std::array sentences{noiseCoarseText, noiseBrushText, noiseGearText, noiseSwitchingText,
-                               noiseStepText};
-constexpr std::array tries{&fixes::finerMicrosteps, &fixes::slowerShot};
 
 /// Only where sound is recorded: the rank that Brief allows over the rank of the loudest shot.
 Finding judge(const AxisView& view) {
@@ -56,7 +52,9 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule noise{
-    .wants = criteria::noise, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule noise =
+    judging(criteria::noise, {"Noise"}, judge,
+            words::listOf<noiseCoarseText, noiseBrushText, noiseGearText, noiseSwitchingText, noiseStepText>,
+            tries<&fixes::finerMicrosteps, &fixes::slowerShot>);
 
 } // namespace gantry::rules

@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Motor size"};
 constexpr Message oversizeText{
     "{0} is available where {1} is needed: a motor a third the size would do, lighter and cooler."};
-constexpr std::array sentences{oversizeText};
 
 /// Speaks only where every shot leaves that many times the wanted margin.
 Finding judge(const AxisView& view) {
@@ -21,7 +19,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule oversize{
-    .wants = criteria::motorSize, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule oversize =
+    judging(criteria::motorSize, {"Motor size"}, judge, words::listOf<oversizeText>);
 
 } // namespace gantry::rules

@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Regulator heat"};
 constexpr Message regulatorText{"In shot “{shot}” the linear regulator turns {0} W into heat and reaches "
                                 "about {1}; its chip stands {2}. It burns skin long before."};
-constexpr std::array sentences{regulatorText};
 
 /// Rise that the regulator's chip stands over the rise that the motor's worst current brings.
 Finding judge(const AxisView& view) {
@@ -23,7 +21,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule regulatorHeat{
-    .wants = criteria::regulatorHeat, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule regulatorHeat =
+    judging(criteria::regulatorHeat, {"Regulator heat"}, judge, words::listOf<regulatorText>);
 
 } // namespace gantry::rules

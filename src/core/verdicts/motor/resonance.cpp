@@ -6,13 +6,10 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Distance from resonance"};
 constexpr Message resonanceInsideText{
     "Shot “{shot}” cruises at {0}, inside the rotor's resonance from {1} to {2} ({3})."};
 constexpr Message resonanceText{
     "Shot “{shot}” cruises at {0}; the rotor's resonance lies from {1} to {2} ({3})."};
-constexpr std::array sentences{resonanceInsideText, resonanceText};
-constexpr std::array tries{&fixes::fasterShot, &fixes::slowerShot, &fixes::outputTeeth, &fixes::reduction};
 
 /// Cruise speed against the band where full steps meet the rotor's natural frequency. Ramps cross it quickly.
 Finding judge(const AxisView& view) {
@@ -33,7 +30,9 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule resonance{
-    .wants = criteria::resonance, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule resonance =
+    judging(criteria::resonance, {"Distance from resonance"}, judge,
+            words::listOf<resonanceInsideText, resonanceText>,
+            tries<&fixes::fasterShot, &fixes::slowerShot, &fixes::outputTeeth, &fixes::reduction>);
 
 } // namespace gantry::rules

@@ -4,9 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Servo range"};
 constexpr Message servoRangeText{"The axis turns {0}; the servo reaches {1}."};
-constexpr std::array sentences{servoRangeText};
 
 /// A hobby servo turns only so far.
 Finding judge(const AxisView& view) {
@@ -20,7 +18,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule servoRange{
-    .wants = criteria::servoRange, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule servoRange =
+    judging(criteria::servoRange, {"Servo range"}, judge, words::listOf<servoRangeText>);
 
 } // namespace gantry::rules

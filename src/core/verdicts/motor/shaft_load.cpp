@@ -4,11 +4,9 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Load on the motor shaft"};
 constexpr Message shaftAxialText{"The screw thrusts {0} along the motor shaft; it stands {1}. A coupling "
                                  "with bearings of its own takes that away."};
 constexpr Message shaftRadialText{"Belt, gear or wheel pull {0} sideways on the motor shaft; it stands {1}."};
-constexpr std::array sentences{shaftAxialText, shaftRadialText};
 
 Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
@@ -25,7 +23,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule shaftLoad{
-    .wants = criteria::shaftLoad, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule shaftLoad = judging(criteria::shaftLoad, {"Load on the motor shaft"}, judge,
+                                         words::listOf<shaftAxialText, shaftRadialText>);
 
 } // namespace gantry::rules

@@ -4,13 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Torque over the ramp"};
 constexpr Message torqueBreakawayText{"Breaking away from rest needs {0}; {1} is available."};
 constexpr Message torqueText{"Shot “{shot}” needs {0} at the end of the ramp; {1} is available at {2}."};
-constexpr std::array sentences{torqueBreakawayText, torqueText};
-constexpr std::array tries{&fixes::runCurrent,   &fixes::knobUp,      &fixes::shotAcceleration,
-                           &fixes::slowerShot,   &fixes::outputTeeth, &fixes::reduction,
-                           &fixes::supplyVoltage};
 
 /// Pull-out torque over needed torque, at the ramp's end or at break-away, whichever is tighter.
 Finding judge(const AxisView& view) {
@@ -32,12 +27,10 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule torque{
-    .wants = criteria::torque,
-    .title = title,
-    .sentences = sentences,
-    .judge = judge,
-    .fixes = tries,
-    .wanted = [](const AxisView& view) { return view.evaluation.model.wantedMargin; }};
+constinit const Rule torque =
+    judging(criteria::torque, {"Torque over the ramp"}, judge, words::listOf<torqueBreakawayText, torqueText>,
+            tries<&fixes::runCurrent, &fixes::knobUp, &fixes::shotAcceleration, &fixes::slowerShot,
+                  &fixes::outputTeeth, &fixes::reduction, &fixes::supplyVoltage>,
+            [](const AxisView& view) { return view.evaluation.model.wantedMargin; });
 
 } // namespace gantry::rules

@@ -4,9 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Load on the bearings"};
 constexpr Message bearingText{"The most loaded bearing carries {0}; it is rated {1}."};
-constexpr std::array sentences{bearingText};
 
 Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
@@ -18,7 +16,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule bearingLoad{
-    .wants = criteria::bearingLoad, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule bearingLoad =
+    judging(criteria::bearingLoad, {"Load on the bearings"}, judge, words::listOf<bearingText>);
 
 } // namespace gantry::rules

@@ -4,9 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Teeth in mesh"};
 constexpr Message meshText{"Part {1} has {0} teeth of the belt in mesh; it wants six."};
-constexpr std::array sentences{meshText};
 
 static_assert(criteria::teethInMesh.value == 6.0, "the sentence says six");
 
@@ -21,7 +19,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule beltMesh{
-    .wants = criteria::beltMesh, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule beltMesh =
+    judging(criteria::beltMesh, {"Teeth in mesh"}, judge, words::listOf<meshText>);
 
 } // namespace gantry::rules

@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Binding of the guides"};
 constexpr Message bindingText{
     "The drive pulls {0} off centre; plain bearings bind from {1} on, however strong the motor."};
-constexpr std::array sentences{bindingText};
 
 /// Plain bearings bind when pushed too far off centre, however strong the motor.
 Finding judge(const AxisView& view) {
@@ -21,7 +19,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule binding{
-    .wants = criteria::binding, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule binding =
+    judging(criteria::binding, {"Binding of the guides"}, judge, words::listOf<bindingText>);
 
 } // namespace gantry::rules

@@ -4,9 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Buckling of the screw"};
 constexpr Message bucklingText{"The screw is pushed with {0} and buckles at {1}."};
-constexpr std::array sentences{bucklingText};
 
 Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
@@ -18,7 +16,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule buckling{
-    .wants = criteria::buckling, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule buckling =
+    judging(criteria::buckling, {"Buckling of the screw"}, judge, words::listOf<bucklingText>);
 
 } // namespace gantry::rules

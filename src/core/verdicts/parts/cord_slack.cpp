@@ -4,11 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Cord stays taut"};
 constexpr Message cordSlackText{
     "Shot “{shot}” slows at {0}; beyond {1} the cord goes slack and snatches. Keep clear of a loaded cord."};
-constexpr std::array sentences{cordSlackText};
-constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot, &fixes::closedCord};
 
 /// A cord pulls only: deceleration uphill, or acceleration downhill, beyond what gravity and friction give
 /// leaves it slack.
@@ -29,7 +26,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule cordSlack{
-    .wants = criteria::cordSlack, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule cordSlack =
+    judging(criteria::cordSlack, {"Cord stays taut"}, judge, words::listOf<cordSlackText>,
+            tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::closedCord>);
 
 } // namespace gantry::rules

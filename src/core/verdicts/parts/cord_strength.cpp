@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Breaking load of the cord"};
 constexpr Message cordStrengthText{
     "The cord pulls {0} and breaks at {1}, factor {2}; at least {3} is usual, more near people."};
-constexpr std::array sentences{cordStrengthText};
 
 Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
@@ -24,7 +22,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule cordStrength{
-    .wants = criteria::cordStrength, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule cordStrength =
+    judging(criteria::cordStrength, {"Breaking load of the cord"}, judge, words::listOf<cordStrengthText>);
 
 } // namespace gantry::rules

@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Friction from two sources"};
 constexpr Message frictionSourcesText{
     "Entered is {0}; the guides alone cost about {1}. The entered value is used; measure it."};
-constexpr std::array sentences{frictionSourcesText};
 
 /// The friction that was entered against what the guides alone must cost. The entered one is used.
 Finding judge(const AxisView& view) {
@@ -25,7 +23,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule frictionSources{
-    .wants = criteria::frictionSources, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule frictionSources = judging(criteria::frictionSources, {"Friction from two sources"},
+                                               judge, words::listOf<frictionSourcesText>);
 
 } // namespace gantry::rules

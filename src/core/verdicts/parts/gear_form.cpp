@@ -4,13 +4,11 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Tooth form"};
 constexpr Message gearFormText{
     "Part {1}: no undercut, and {0} times the contact that runs smoothly or the teeth that escape undercut."};
 constexpr Message contactText{"Part {1}: {0} pairs of teeth in contact; {2} or more run smoothly."};
 constexpr Message undercutText{
     "Part {1}: its small gear wants {0} times the teeth it has, or it is undercut: weak, rough, uneven."};
-constexpr std::array sentences{gearFormText, contactText, undercutText};
 
 /// Undercut teeth and meshes that lose contact run rough.
 Finding judge(const AxisView& view) {
@@ -39,7 +37,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule gearForm{
-    .wants = criteria::gearForm, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule gearForm = judging(criteria::gearForm, {"Tooth form"}, judge,
+                                        words::listOf<gearFormText, contactText, undercutText>);
 
 } // namespace gantry::rules

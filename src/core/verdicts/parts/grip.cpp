@@ -4,10 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Grip"};
 constexpr Message gripText{"The drive must push {0}; friction gives {1} before it slips."};
-constexpr std::array sentences{gripText};
-constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot};
 
 /// Friction wheels and rollers: grip over pull.
 Finding judge(const AxisView& view) {
@@ -21,7 +18,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule grip{
-    .wants = criteria::grip, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule grip = judging(criteria::grip, {"Grip"}, judge, words::listOf<gripText>,
+                                    tries<&fixes::shotAcceleration, &fixes::slowerShot>);
 
 } // namespace gantry::rules

@@ -31,12 +31,9 @@ Candidates closedLoop(const Problem& p) {
     return out;
 }
 
-constexpr std::array widthLabels{gearsWide};
-constexpr std::array cordLabels{pullsBothWays};
-
 } // namespace
 
-constinit const Family faceWidth{"face_width", widthLabels, widerGears};
-constinit const Family closedCord{"closed_cord", cordLabels, closedLoop};
+constinit const Family faceWidth{"face_width", words::listOf<gearsWide>, widerGears};
+constinit const Family closedCord{"closed_cord", words::listOf<pullsBothWays>, closedLoop};
 
 } // namespace gantry::fixes

@@ -4,10 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Strength of the parts"};
 constexpr Message strengthText{"Part {2} of the drive carries {0}; it stands {1}."};
-constexpr std::array sentences{strengthText};
-constexpr std::array tries{&fixes::faceWidth, &fixes::shotAcceleration};
 
 /// Teeth (Lewis), belts and gearheads: what each stands over what the worst shot asks of it.
 Finding judge(const AxisView& view) {
@@ -24,7 +21,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule toothStrength{
-    .wants = criteria::toothStrength, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule toothStrength =
+    judging(criteria::toothStrength, {"Strength of the parts"}, judge, words::listOf<strengthText>,
+            tries<&fixes::faceWidth, &fixes::shotAcceleration>);
 
 } // namespace gantry::rules

@@ -4,10 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Whirling of the screw"};
 constexpr Message whirlText{"Shot “{shot}” runs at {0}; above {1} the screw whips."};
-constexpr std::array sentences{whirlText};
-constexpr std::array tries{&fixes::slowerShot};
 
 /// A screw's whirling speed, with what is kept clear of it.
 Finding judge(const AxisView& view) {
@@ -25,7 +22,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule whirl{
-    .wants = criteria::whirl, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule whirl = judging(criteria::whirl, {"Whirling of the screw"}, judge,
+                                     words::listOf<whirlText>, tries<&fixes::slowerShot>);
 
 } // namespace gantry::rules

@@ -4,13 +4,11 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Backlash let go"};
 constexpr Message backlashMomentText{
     "The load reverses in shot “{shot}”, first {3} after its start, and lets go {0}, seen as {1}; {2} is "
     "allowed. Gravity on one side all the time would hold it."};
 constexpr Message backlashText{"The load reverses in shot “{shot}” somewhere on its range and lets go {0}, "
                                "seen as {1}; {2} is allowed."};
-constexpr std::array sentences{backlashMomentText, backlashText};
 
 /// Speaks only where the load reverses within a shot; gravity often keeps the play on one side.
 Finding judge(const AxisView& view) {
@@ -28,7 +26,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule backlash{
-    .wants = criteria::backlash, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule backlash =
+    judging(criteria::backlash, {"Backlash let go"}, judge, words::listOf<backlashMomentText, backlashText>);
 
 } // namespace gantry::rules

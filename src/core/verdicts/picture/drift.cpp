@@ -4,11 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Slow drift"};
 constexpr Message driftText{
     "Shot “{shot}”: stretch of {2} between speeding up and braking drifts {0} where {1} is allowed."};
-constexpr std::array sentences{driftText};
-constexpr std::array tries{&fixes::shotAcceleration, &fixes::slowerShot};
 
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
@@ -24,7 +21,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule drift{
-    .wants = criteria::drift, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule drift = judging(criteria::drift, {"Slow drift"}, judge, words::listOf<driftText>,
+                                     tries<&fixes::shotAcceleration, &fixes::slowerShot>);
 
 } // namespace gantry::rules

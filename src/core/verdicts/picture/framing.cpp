@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Framing error"};
 constexpr Message framingText{
     "Shot “{shot}”: {0} off the target where {1} is allowed; {2} is rotor lag, {3} rounding."};
-constexpr std::array sentences{framingText};
 
 Finding judge(const AxisView& view) {
     const auto allowed = [&](const ShotEvaluation& s) {
@@ -26,7 +24,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule framing{
-    .wants = criteria::framing, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule framing =
+    judging(criteria::framing, {"Framing error"}, judge, words::listOf<framingText>);
 
 } // namespace gantry::rules

@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Play of the guides"};
 constexpr Message guideText{
     "Play lets the carriage turn by {0}, {1} in the picture of shot “{shot}”; {2} is allowed."};
-constexpr std::array sentences{guideText};
 
 /// Play of the guides lets the carriage turn, and the picture with it, whenever the push changes side.
 Finding judge(const AxisView& view) {
@@ -25,7 +23,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule guides{
-    .wants = criteria::guides, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule guides =
+    judging(criteria::guides, {"Play of the guides"}, judge, words::listOf<guideText>);
 
 } // namespace gantry::rules

@@ -4,13 +4,9 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Jitter"};
 constexpr Message jitterBacklashText{
     "Shot “{shot}”: {0} peak to peak where {1} is allowed; {2} is backlash let go."};
 constexpr Message jitterText{"Shot “{shot}”: {0} peak to peak where {1} is allowed, all of it stepping."};
-constexpr std::array sentences{jitterBacklashText, jitterText};
-constexpr std::array tries{&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction,
-                           &fixes::fasterShot};
 
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
@@ -26,7 +22,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule jitter{
-    .wants = criteria::jitter, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule jitter =
+    judging(criteria::jitter, {"Jitter"}, judge, words::listOf<jitterBacklashText, jitterText>,
+            tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::fasterShot>);
 
 } // namespace gantry::rules

@@ -6,10 +6,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Judder"};
 constexpr Message judderText{"In shot “{shot}” detail crosses the picture in {0}; {1} or more looks smooth."};
-constexpr std::array sentences{judderText};
-constexpr std::array tries{&fixes::slowerShot, &fixes::subjectDistance};
 
 /// Time in which detail crosses the picture against the shot's least; a convention of cinematography for 24
 /// to 30 frames a second. Faster frame rates show more places on the way and stand proportionally less time.
@@ -29,7 +26,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule judder{
-    .wants = criteria::judder, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule judder = judging(criteria::judder, {"Judder"}, judge, words::listOf<judderText>,
+                                      tries<&fixes::slowerShot, &fixes::subjectDistance>);
 
 } // namespace gantry::rules

@@ -4,13 +4,11 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Lens ring"};
 constexpr Message lensElectronicsText{"This ring drives electronics that follow its speed, so an angle means "
                                       "no fixed mark; use a lens whose ring is coupled by angle."};
 constexpr Message lensStopsText{
     "A ring without stops has no place to count from; add stops or a lens that has them."};
 constexpr Message lensThrowText{"The axis turns the ring {0}; its throw is {1}."};
-constexpr std::array sentences{lensElectronicsText, lensStopsText, lensThrowText};
 
 /// A ring that does not end, or whose reading follows its speed, cannot be driven to a mark.
 Finding judge(const AxisView& view) {
@@ -26,7 +24,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule lensRing{
-    .wants = criteria::lensRing, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule lensRing = judging(criteria::lensRing, {"Lens ring"}, judge,
+                                        words::listOf<lensElectronicsText, lensStopsText, lensThrowText>);
 
 } // namespace gantry::rules

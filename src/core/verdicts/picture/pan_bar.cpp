@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Pan bar"};
 constexpr Message panBarText{
     "The bar turns the camera by {0} over the travel; its arm is {1} times what it must reach."};
-constexpr std::array sentences{panBarText};
 
 /// The arm of a pan bar must reach the bar over the whole travel, and not stand square to it.
 Finding judge(const AxisView& view) {
@@ -19,7 +17,6 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule panBar{
-    .wants = criteria::panBar, .title = title, .sentences = sentences, .judge = judge};
+constinit const Rule panBar = judging(criteria::panBar, {"Pan bar"}, judge, words::listOf<panBarText>);
 
 } // namespace gantry::rules

@@ -4,11 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Repeat error"};
 constexpr Message repeatText{"Shot “{shot}”: {0} between passes where {1} is allowed; {2} is the rotor's "
                              "friction band, {3} the fall to hold current."};
-constexpr std::array sentences{repeatText};
-constexpr std::array tries{&fixes::holdCurrent};
 
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
@@ -26,7 +23,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule repeatError{
-    .wants = criteria::repeatError, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule repeatError = judging(criteria::repeatError, {"Repeat error"}, judge,
+                                           words::listOf<repeatText>, tries<&fixes::holdCurrent>);
 
 } // namespace gantry::rules

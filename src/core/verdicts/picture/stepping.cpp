@@ -4,12 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Visible stepping"};
 constexpr Message steppingText{
     "Shot “{shot}” shows {0} of stepping where {1} is allowed; one microstep is {2}, {3} come in a second."};
-constexpr std::array sentences{steppingText};
-constexpr std::array tries{&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction,
-                           &fixes::fasterShot};
 
 Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
@@ -27,7 +23,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule stepping{
-    .wants = criteria::stepping, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule stepping =
+    judging(criteria::stepping, {"Visible stepping"}, judge, words::listOf<steppingText>,
+            tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::fasterShot>);
 
 } // namespace gantry::rules

@@ -6,13 +6,10 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Vibration after the stop"};
 constexpr Message vibrationText{
     "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; it dies down in {3}."};
 constexpr Message vibrationLongText{
     "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; without damping it does not die down."};
-constexpr std::array sentences{vibrationText, vibrationLongText};
-constexpr std::array tries{&fixes::tunedRamps, &fixes::shotAcceleration, &fixes::slowerShot};
 
 /// Jitter limit over what still rocks when a shot stops. Judged by a measured frequency only: phases of an
 /// estimated one mean nothing.
@@ -32,7 +29,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule vibration{
-    .wants = criteria::vibration, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule vibration = judging(
+    criteria::vibration, {"Vibration after the stop"}, judge, words::listOf<vibrationText, vibrationLongText>,
+    tries<&fixes::tunedRamps, &fixes::shotAcceleration, &fixes::slowerShot>);
 
 } // namespace gantry::rules

@@ -4,10 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Anchors"};
 constexpr Message anchorText{
     "The anchors pull with {0} and stand {1}. Over people local rules and a qualified rigger decide."};
-constexpr std::array sentences{anchorText};
 
 /// Strength of the anchors of a wall or overhead mount over their pull: entered, never presumed.
 Finding judge(const RigView& view) {
@@ -23,7 +21,6 @@ Finding judge(const RigView& view) {
 
 } // namespace
 
-constinit const Rule anchors{
-    .wants = criteria::anchors, .title = title, .sentences = sentences, .judgeRig = judge};
+constinit const Rule anchors = judging(criteria::anchors, {"Anchors"}, judge, words::listOf<anchorText>);
 
 } // namespace gantry::rules

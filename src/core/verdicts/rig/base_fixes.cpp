@@ -119,20 +119,13 @@ Candidates another(const Problem& p) {
     return out;
 }
 
-constexpr std::array middleLabels{inTheMiddle};
-constexpr std::array legLabels{onLeg};
-constexpr std::array padLabels{padsOf};
-constexpr std::array feetLabels{feetFrom};
-constexpr std::array columnLabels{columnHigh};
-constexpr std::array tetherLabels{aSecondTether};
-
 } // namespace
 
-constinit const Family ballast{"ballast", middleLabels, moreBallast};
-constinit const Family ballastOnLeg{"ballast_on_leg", legLabels, allOnOneLeg};
-constinit const Family stifferPads{"stiffer_pads", padLabels, stiffer};
-constinit const Family widerFeet{"wider_feet", feetLabels, feetApart};
-constinit const Family lowerColumn{"lower_column", columnLabels, shorterColumn};
-constinit const Family secondTether{"second_tether", tetherLabels, another};
+constinit const Family ballast{"ballast", words::listOf<inTheMiddle>, moreBallast};
+constinit const Family ballastOnLeg{"ballast_on_leg", words::listOf<onLeg>, allOnOneLeg};
+constinit const Family stifferPads{"stiffer_pads", words::listOf<padsOf>, stiffer};
+constinit const Family widerFeet{"wider_feet", words::listOf<feetFrom>, feetApart};
+constinit const Family lowerColumn{"lower_column", words::listOf<columnHigh>, shorterColumn};
+constinit const Family secondTether{"second_tether", words::listOf<aSecondTether>, another};
 
 } // namespace gantry::fixes

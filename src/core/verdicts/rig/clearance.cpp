@@ -6,12 +6,10 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Clearance"};
 constexpr Message clearanceRoomText{
     "Over all ranges the {part} comes within {0} of “{room}”; {1} keeps fingers and lenses out of trouble."};
 constexpr Message clearanceText{"Over all ranges the {part} comes within {0} of the {room}; {1} keeps "
                                 "fingers and lenses out of trouble."};
-constexpr std::array sentences{clearanceRoomText, clearanceText};
 
 /// Least distance over all ranges over that in which a finger is caught.
 Finding judge(const RigView& view) {
@@ -29,7 +27,7 @@ Finding judge(const RigView& view) {
 
 } // namespace
 
-constinit const Rule clearance{
-    .wants = criteria::clearance, .title = title, .sentences = sentences, .judgeRig = judge};
+constinit const Rule clearance =
+    judging(criteria::clearance, {"Clearance"}, judge, words::listOf<clearanceRoomText, clearanceText>);
 
 } // namespace gantry::rules

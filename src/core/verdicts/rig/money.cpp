@@ -4,9 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Money"};
 constexpr Message moneyText{"Drives, sections and discs cost {0}; Brief allows {1}."};
-constexpr std::array sentences{moneyText};
 
 Finding judge(const RigView& view) {
     return withinBudget(view.project.conditions.moneyBudget, view.evaluation.rig.price, Kind::Money,
@@ -15,7 +13,6 @@ Finding judge(const RigView& view) {
 
 } // namespace
 
-constinit const Rule money{
-    .wants = criteria::money, .title = title, .sentences = sentences, .judgeRig = judge};
+constinit const Rule money = judging(criteria::money, {"Money"}, judge, words::listOf<moneyText>);
 
 } // namespace gantry::rules

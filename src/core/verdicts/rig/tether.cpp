@@ -4,11 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Second tether"};
 constexpr Message tetherText{"What hangs overhead needs a second, independent tether that can catch it. "
                              "Local rules and a qualified rigger decide."};
-constexpr std::array sentences{tetherText};
-constexpr std::array tries{&fixes::secondTether};
 
 Finding judge(const RigView& view) {
     if (view.project.base.kind != BaseKind::Overhead || view.project.base.tethered) return std::nullopt;
@@ -19,7 +16,7 @@ Finding judge(const RigView& view) {
 
 } // namespace
 
-constinit const Rule tether{
-    .wants = criteria::tether, .title = title, .sentences = sentences, .judgeRig = judge, .fixes = tries};
+constinit const Rule tether = judging(criteria::tether, {"Second tether"}, judge, words::listOf<tetherText>,
+                                      tries<&fixes::secondTether>);
 
 } // namespace gantry::rules

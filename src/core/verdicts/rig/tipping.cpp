@@ -6,16 +6,12 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Tipping"};
 constexpr Message tippingText{
     "Pointing to {0}, with pushes and the planned stop, the base holds {1} times; {2} is the usual floor. A "
     "tipping rig hurts people: weigh it down, and keep clear."};
 constexpr Message tippingEmergencyText{
     "Pointing to {0}, with the hardest stop the drives can make, the base holds {1} times; {2} is the usual "
     "floor. A tipping rig hurts people: weigh it down, and keep clear."};
-constexpr std::array sentences{tippingText, tippingEmergencyText};
-constexpr std::array tries{&fixes::shotAcceleration, &fixes::ballast, &fixes::ballastOnLeg, &fixes::widerFeet,
-                           &fixes::lowerColumn};
 
 Finding judge(const RigView& view) {
     const RigStructure& rig = view.evaluation.rig;
@@ -36,7 +32,9 @@ Finding judge(const RigView& view) {
 
 } // namespace
 
-constinit const Rule tipping{
-    .wants = criteria::tipping, .title = title, .sentences = sentences, .judgeRig = judge, .fixes = tries};
+constinit const Rule tipping =
+    judging(criteria::tipping, {"Tipping"}, judge, words::listOf<tippingText, tippingEmergencyText>,
+            tries<&fixes::shotAcceleration, &fixes::ballast, &fixes::ballastOnLeg, &fixes::widerFeet,
+                  &fixes::lowerColumn>);
 
 } // namespace gantry::rules

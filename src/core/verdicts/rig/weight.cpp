@@ -4,9 +4,7 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Weight"};
 constexpr Message weightText{"The rig weighs {0} as far as it is entered; Brief allows {1}."};
-constexpr std::array sentences{weightText};
 
 Finding judge(const RigView& view) {
     return withinBudget(view.project.conditions.weightBudget, view.evaluation.rig.mass, Kind::Mass,
@@ -15,7 +13,6 @@ Finding judge(const RigView& view) {
 
 } // namespace
 
-constinit const Rule weight{
-    .wants = criteria::weight, .title = title, .sentences = sentences, .judgeRig = judge};
+constinit const Rule weight = judging(criteria::weight, {"Weight"}, judge, words::listOf<weightText>);
 
 } // namespace gantry::rules

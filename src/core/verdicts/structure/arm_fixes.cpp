@@ -52,12 +52,10 @@ Candidates thicker(const Problem& p) {
     return out;
 }
 
-constexpr std::array weightLabels{counterweightOf, counterweightAt};
-constexpr std::array pinLabels{pinOf};
-
 } // namespace
 
-constinit const Family counterweight{"counterweight", weightLabels, balanced};
-constinit const Family thickerPin{"thicker_pin", pinLabels, thicker};
+constinit const Family counterweight{"counterweight", words::listOf<counterweightOf, counterweightAt>,
+                                     balanced};
+constinit const Family thickerPin{"thicker_pin", words::listOf<pinOf>, thicker};
 
 } // namespace gantry::fixes

@@ -4,15 +4,12 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Balance over the range"};
 constexpr Message balanceHeightText{
     "Up to {0} left at {1} that no mass behind removes, for the weight sits {3} off the arm line; a tenth of "
     "what hangs in front is {2}. Tie the arm before unloading."};
 constexpr Message balanceText{
     "Up to {0} left at {1}; a tenth of what hangs in front is {2}. {3} in place of the weight there now "
     "would balance the level arm. Never take the camera off a balanced arm first."};
-constexpr std::array sentences{balanceHeightText, balanceText};
-constexpr std::array tries{&fixes::counterweight};
 
 static_assert(criteria::balanceShare.value == 0.1, "the sentences say a tenth");
 
@@ -35,7 +32,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule balance{
-    .wants = criteria::balance, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule balance =
+    judging(criteria::balance, {"Balance over the range"}, judge,
+            words::listOf<balanceHeightText, balanceText>, tries<&fixes::counterweight>);
 
 } // namespace gantry::rules

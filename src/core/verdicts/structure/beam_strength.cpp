@@ -4,11 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Strength of rail or arm"};
 constexpr Message beamStrengthText{
     "Bending uses 1/{0} of what the material stands for long; at least {1} near people."};
-constexpr std::array sentences{beamStrengthText};
-constexpr std::array tries{&fixes::stockSection};
 
 Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
@@ -23,7 +20,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule beamStrength{
-    .wants = criteria::beamStrength, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule beamStrength = judging(criteria::beamStrength, {"Strength of rail or arm"}, judge,
+                                            words::listOf<beamStrengthText>, tries<&fixes::stockSection>);
 
 } // namespace gantry::rules

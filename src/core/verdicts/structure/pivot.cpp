@@ -4,13 +4,10 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Strength of the pivot"};
 constexpr Message pinText{"The pivot pin stands {0} times its load."};
 constexpr Message pivotBearingText{"The pivot bearings stand {0} times the weight on them."};
 constexpr Message turningBearingText{"The turning bearing under the arm stands {0} times the moment on it."};
 constexpr Message pivotBoltText{"The bolts under the turning bearing stand {0} times their worst pull."};
-constexpr std::array sentences{pinText, pivotBearingText, turningBearingText, pivotBoltText};
-constexpr std::array tries{&fixes::thickerPin};
 
 /// The weakest of what holds an arm, as far as it is entered.
 Finding judge(const AxisView& view) {
@@ -30,7 +27,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule pivot{
-    .wants = criteria::pivot, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule pivot = judging(
+    criteria::pivot, {"Strength of the pivot"}, judge,
+    words::listOf<pinText, pivotBearingText, turningBearingText, pivotBoltText>, tries<&fixes::thickerPin>);
 
 } // namespace gantry::rules

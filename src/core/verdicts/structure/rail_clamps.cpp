@@ -4,11 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Strength of the rail's clamps"};
 constexpr Message railClampText{
     "A bolt of the rail's clamps stands {0} times its worst pull while the carriage goes from end to end."};
-constexpr std::array sentences{railClampText};
-constexpr std::array tries{&fixes::clampBolts, &fixes::standsOutwards};
 
 /// Bolts that hold a rail down, as far as they are entered.
 Finding judge(const AxisView& view) {
@@ -21,7 +18,8 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule railClamps{
-    .wants = criteria::railClamps, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule railClamps =
+    judging(criteria::railClamps, {"Strength of the rail's clamps"}, judge, words::listOf<railClampText>,
+            tries<&fixes::clampBolts, &fixes::standsOutwards>);
 
 } // namespace gantry::rules

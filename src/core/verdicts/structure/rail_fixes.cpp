@@ -83,15 +83,12 @@ Candidates otherSections(const Problem& p) {
     return out;
 }
 
-constexpr std::array standLabels{standsAt};
-constexpr std::array boltLabels{boltsInEach};
-constexpr std::array sectionLabels{turnedOnSide, sectionOfSize};
-
 } // namespace
 
-constinit const Family bestStandPlaces{"best_stand_places", standLabels, bestPlaces};
-constinit const Family standsOutwards{"stands_outwards", standLabels, widerApart};
-constinit const Family clampBolts{"clamp_bolts", boltLabels, moreBolts};
-constinit const Family stockSection{"stock_section", sectionLabels, otherSections};
+constinit const Family bestStandPlaces{"best_stand_places", words::listOf<standsAt>, bestPlaces};
+constinit const Family standsOutwards{"stands_outwards", words::listOf<standsAt>, widerApart};
+constinit const Family clampBolts{"clamp_bolts", words::listOf<boltsInEach>, moreBolts};
+constinit const Family stockSection{"stock_section", words::listOf<turnedOnSide, sectionOfSize>,
+                                    otherSections};
 
 } // namespace gantry::fixes

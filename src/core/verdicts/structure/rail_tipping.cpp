@@ -4,11 +4,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Rail over its stands"};
 constexpr Message railTippingText{"With the carriage at {0} the rail is held {1} times against tipping over "
                                   "its stand. Secure both stands before anything rides to the ends."};
-constexpr std::array sentences{railTippingText};
-constexpr std::array tries{&fixes::standsOutwards};
 
 Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
@@ -21,7 +18,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule railTipping{
-    .wants = criteria::railTipping, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule railTipping = judging(criteria::railTipping, {"Rail over its stands"}, judge,
+                                           words::listOf<railTippingText>, tries<&fixes::standsOutwards>);
 
 } // namespace gantry::rules

@@ -6,11 +6,8 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Sag and bend"};
 constexpr Message sagText{"In shot “{shot}” sag and slope shift the picture by {0} over the travel, where "
                           "{1} is allowed, and by {2} at top speed, where {3} is."};
-constexpr std::array sentences{sagText};
-constexpr std::array tries{&fixes::bestStandPlaces, &fixes::stockSection, &fixes::slowerShot};
 
 /// What is allowed of drift and of framing over what bending makes of the picture; the worse of the two.
 Finding judge(const AxisView& view) {
@@ -36,7 +33,7 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule sag{
-    .wants = criteria::sag, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule sag = judging(criteria::sag, {"Sag and bend"}, judge, words::listOf<sagText>,
+                                   tries<&fixes::bestStandPlaces, &fixes::stockSection, &fixes::slowerShot>);
 
 } // namespace gantry::rules

@@ -6,15 +6,10 @@
 namespace gantry::rules {
 namespace {
 
-constexpr Message title{"Settling time"};
 constexpr Message settlingText{
     "After shot “{shot}” it swings at {0} for {1}; the shot leaves {2}. {3} of it comes from: {part}."};
 constexpr Message settlingLongText{"After shot “{shot}” it swings at {0}, and nothing damps it; the shot "
                                    "leaves {2}. {3} of it comes from: {part}."};
-constexpr std::array sentences{settlingText, settlingLongText};
-constexpr std::array tries{&fixes::slowerSteps,  &fixes::tunedRamps,   &fixes::shotAcceleration,
-                           &fixes::longerSettle, &fixes::stockSection, &fixes::stifferPads,
-                           &fixes::slowerShot};
 
 /// Time that a shot leaves over the time until only its jitter limit is left. The frequency is that of what
 /// is entered as soft, or the measured one.
@@ -38,7 +33,9 @@ Finding judge(const AxisView& view) {
 
 } // namespace
 
-constinit const Rule settling{
-    .wants = criteria::settling, .title = title, .sentences = sentences, .judge = judge, .fixes = tries};
+constinit const Rule settling =
+    judging(criteria::settling, {"Settling time"}, judge, words::listOf<settlingText, settlingLongText>,
+            tries<&fixes::slowerSteps, &fixes::tunedRamps, &fixes::shotAcceleration, &fixes::longerSettle,
+                  &fixes::stockSection, &fixes::stifferPads, &fixes::slowerShot>);
 
 } // namespace gantry::rules
