@@ -15,7 +15,7 @@
 
 using namespace gantry;
 
-#if defined(__SANITIZE_ADDRESS__) || defined(GANTRY_FEW)
+#ifdef __SANITIZE_ADDRESS__
 constexpr int projects = 4000; // the sanitizers are there for memory, not for coverage of numbers
 #else
 constexpr int projects = 100000;

@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <optional>
 
 namespace gantry {
 namespace {
@@ -51,7 +52,7 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
     const Movements movements(shot, rig.axes);
     const RampKind ramps = rig.controller.ramps;
     std::vector<PlannedShot> plans(rig.axes.size(), PlannedShot{{}, Reason::NoShot, false});
-    int pulsed = 0;
+    int pulsed = 0; // at once, what follows the subject among them
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const Movement* m = movements.of(a);
         if (m == nullptr) continue;
@@ -59,16 +60,23 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
         if (kindOf(*m) == kindOf(rig.axes[a]))
             plans[a] = planShot(demandedMovement(shot, *m), keptLimits(rig.axes[a], ramps));
     }
+    std::vector<std::optional<Following>> follows(rig.axes.size());
+    for (std::size_t a = 0; a < rig.axes.size(); ++a) {
+        if (movements.of(a) != nullptr) continue;
+        follows[a] = following(rig, shot, rig.axes[a].role, plans);
+        if (follows[a]) pulsed += motorTraits(rig.axes[a]).takesPulses;
+    }
     double below = 0.0, swingBelow = 0.0;
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const Axis& axis = rig.axes[a];
         const Movement* m = movements.of(a);
-        if (m != nullptr) rig.masses[a].pulsedAtOnce = std::max(rig.masses[a].pulsedAtOnce, pulsed);
+        if (m != nullptr || follows[a])
+            rig.masses[a].pulsedAtOnce = std::max(rig.masses[a].pulsedAtOnce, pulsed);
         const bool moves = m != nullptr && kindOf(*m) == kindOf(axis);
         Course course{ShotIndex(shotIndex), {}, std::nullopt, plans[a], below, swingBelow};
         if (moves) {
             course.movement = *m;
-        } else if (const auto follow = m == nullptr ? following(rig, shot, axis.role, plans) : std::nullopt) {
+        } else if (const auto& follow = follows[a]) {
             course.movement = follow->movement;
             course.followsFor = follow->time;
             course.plan = planShot(follow->movement, keptLimits(axis, ramps));
