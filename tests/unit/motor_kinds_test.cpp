@@ -74,6 +74,7 @@ private slots:
         const DcParams p = hobbyServoMotor(6.0, 6.0, 0.2, 1.0);
         VERIFY_NEAR(noLoadSpeed(p), 3.14159265358979 / 3 / 0.2, 1e-9);
         VERIFY_NEAR(stallTorque(p), 1.0, 1e-9);
+        VERIFY_NEAR(p.ratedTorque, 1.0 / 3, 1e-12); // that it stands all day, as hobby servos do
         // Speed and torque go with the voltage.
         VERIFY_NEAR(stallTorque(hobbyServoMotor(6.0, 4.8, 0.2, 1.0)), 0.8, 1e-9);
         VERIFY_NEAR(noLoadSpeed(hobbyServoMotor(6.0, 4.8, 0.2, 1.0)), 0.8 * noLoadSpeed(p), 1e-9);
@@ -88,6 +89,17 @@ private slots:
         const ServoParams low{0.32, 0.95, 300, 450, 48, 24};
         VERIFY_NEAR(topSpeed(low), 225.0, 1e-12);
         QCOMPARE(peakTorque(low, 226.0), 0.0);
+        // Lasting torque falls with speed above the rated one, as constant power does, and ends with it.
+        VERIFY_NEAR(continuousTorque(p, 150.0), 0.32, 1e-12);
+        VERIFY_NEAR(continuousTorque(p, 300.0), 0.32, 1e-12);
+        VERIFY_NEAR(continuousTorque(p, 400.0), 0.32 * 300 / 400, 1e-12);
+        QCOMPARE(continuousTorque(p, 451.0), 0.0);
+        VERIFY_NEAR(continuousTorque(low, 200.0), 0.32 * 150 / 200, 1e-12);
+        VERIFY_NEAR(peakTorque(p, 375.0), (0.95 + 0.32 * 300 / 450) / 2,
+                    1e-12); // halfway down the straight line
+        // A data sheet that gives less at its peak than lasting, or a top speed below the rated one.
+        VERIFY_NEAR(peakTorque(ServoParams{0.32, 0.2, 300, 450, 48, 48}, 100.0), 0.32, 1e-12);
+        VERIFY_NEAR(topSpeed(ServoParams{0.32, 0.95, 300, 200, 48, 48}), 300.0, 1e-12);
     }
     void rootMeanSquare() {
         for (const auto& c : referenceCases("t10_chain", "rms")) {
@@ -119,6 +131,29 @@ private slots:
                 VERIFY_NEAR(f.tiltAcceleration, out["tilt_acc"].get<double>(), 1e-4);
             }
         }
+    }
+    /// Walked through: from where to where the camera looks, whichever end it starts at, up and down.
+    void followedAnglesByWalking() {
+        for (const double pass : {0.0, 0.4, 1.0, 1.7, -0.5})
+            for (const double height : {0.0, 0.7, -0.7, 0.2}) {
+                const double travel = 1.0, distance = 1.5;
+                const auto f = gantry::kinematics::followSubject(travel, 0.3, 0.5, pass, distance, height);
+                double lowPan = 9, highPan = -9, lowTilt = 9, highTilt = -9;
+                for (int i = 0; i <= 2000; ++i) {
+                    const double x = travel * i / 2000 - pass, pan = std::atan2(x, distance),
+                                 tilt = std::atan2(height, std::hypot(x, distance));
+                    lowPan = std::min(lowPan, pan);
+                    highPan = std::max(highPan, pan);
+                    lowTilt = std::min(lowTilt, tilt);
+                    highTilt = std::max(highTilt, tilt);
+                }
+                VERIFY_NEAR(f.panAngle, highPan - lowPan, 1e-9);
+                QVERIFY(isNear(f.tiltAngle, highTilt - lowTilt, 1e-4, 1e-9));
+                QVERIFY(f.panRate > 0.0 && (f.tiltRate > 0.0) == (height != 0.0));
+            }
+        // The speed is reached only where the way is long enough for its ramps.
+        const auto shortWay = gantry::kinematics::followSubject(0.1, 9.0, 0.5, 0.05, 1.0, 0.0);
+        VERIFY_NEAR(shortWay.panRate, std::sqrt(0.5 * 0.1) / 1.0, 1e-3);
     }
     /// A long cruise with hardly any ramps reaches the closed form.
     void cruiseClosedForm() {

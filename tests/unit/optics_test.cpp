@@ -40,6 +40,18 @@ private slots:
         const double tilted = f * (c * y - s) / (s * y + c);
         VERIFY_NEAR((tilted - v) / h, rotationVelocity(f, u, v, 0, 1, 0).v, 1e-5);
     }
+    /// A blur circle from the lens equation: f²/N · |1/s′ − 1/s| over 1 − f/s, in pixels.
+    void defocusByTheLensEquation() {
+        const double f = 0.05, n = 2.8, near = 1.0, far = 1.2, pixels = 1.6e5;
+        const double imageNear = f * near / (near - f), imageFar = f * far / (far - f);
+        // The cone from an aperture of f/N to the image of the far point, cut where the near one is sharp.
+        const double circle = f / n * std::abs(imageNear - imageFar) / imageFar;
+        VERIFY_NEAR(defocusPixels(f, n, near, 1 / near - 1 / far, pixels), circle * pixels, 1e-9);
+        // Nearer than the lens can focus it is taken for just beyond the focal length, which is a bound.
+        VERIFY_NEAR(defocusPixels(f, n, 0.01, 0.1, pixels), f * f / n * 0.1 / (1 - 1 / 1.05) * pixels, 1e-9);
+        VERIFY_NEAR(defocusPixels(f, n, 0.06, 0.1, pixels), f * f / n * 0.1 / (1 - 0.05 / 0.06) * pixels,
+                    1e-9);
+    }
     /// A staircase averaged over frames, sampled at every phase, stays within the envelope and comes near it.
     void steppingAgreesWithASampledStaircase() {
         for (const double steps : {0.1, 0.3, 0.49, 0.75, 1.4, 2.5, 7.5}) {

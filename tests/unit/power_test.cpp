@@ -10,6 +10,7 @@
 #include "support/near.h"
 
 #include <QTest>
+#include <cmath>
 
 using namespace gantry;
 
@@ -62,6 +63,12 @@ private slots:
         QVERIFY(most);
         VERIFY_NEAR(most->voltage, 5.0, 1e-9);
         QVERIFY(!power::deliver(10, 1, 25.001));
+        // Nothing comes of no voltage; half a volt delivers what it can; a cable of no length has no
+        // resistance.
+        QVERIFY(!power::deliver(0.0, 1, 0.0) && !power::deliver(-5.0, 1, 1));
+        VERIFY_NEAR(power::deliver(0.5, 0.1, 0.2)->voltage, (0.5 + std::sqrt(0.25 - 0.08)) / 2, 1e-12);
+        QCOMPARE(power::copperPair(0.0, 1e-6), 0.0);
+        VERIFY_NEAR(power::copperPair(0.5, 1e-6), 0.0172, 1e-12); // there and back
     }
     /// The demo's worked slide: 2 · 1.2² A² · (1.2 + bridge) ohm and 0.0988 N·m at 375 rpm.
     void demoTakesWhatItsMotorsTake() {
