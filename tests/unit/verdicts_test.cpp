@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 #include "core/model/fields.h"
+#include "core/rigs/rigs.h"
 #include "core/verdicts/fix.h"
+#include "core/verdicts/ranges.h"
 #include "core/verdicts/rules.h"
 #include "support/files.h"
 #include "support/near.h"
 #include "support/stock.h"
 
 #include <QTest>
+#include <limits>
 #include <set>
 
 using namespace gantry;
@@ -26,6 +29,29 @@ class VerdictsTest : public QObject {
         return p;
     }
 private slots:
+    /// Worst first: over, what is not known, tight, fine, oversized; among equals the one that has least of
+    /// what it wants, and what has no number last.
+    void worstFirst() {
+        const auto verdict = [](State state, double low, double wanted) {
+            Verdict v;
+            v.state = state;
+            v.ratio = state == State::Unknown ? Figure::none(Reason::NoShot) : Figure(low);
+            v.low = low;
+            v.bounds.wanted = wanted;
+            return v;
+        };
+        const std::vector<Verdict> order{
+            verdict(State::Over, 0.3, 1.0),     verdict(State::Over, 0.8, 2.0),
+            verdict(State::Over, 0.7, 1.0),     verdict(State::Unknown, 0.0, 2.0),
+            verdict(State::Tight, 1.2, 2.0),    verdict(State::Tight, 1.1, 1.5),
+            verdict(State::Fine, 3.0, 2.0),     verdict(State::Fine, 2.0, 1.0),
+            verdict(State::Oversized, 9.0, 2.0)};
+        for (std::size_t i = 0; i < order.size(); ++i)
+            for (std::size_t k = 0; k < order.size(); ++k) QCOMPARE(worseThan(order[i], order[k]), i < k);
+        Verdict without = order[0];
+        without.ratio = Figure::none(Reason::NoShot);
+        QVERIFY(worseThan(without, order[0]) && !worseThan(order[0], without));
+    }
     void stateBounds() {
         const Bounds b{2, 6};
         QCOMPARE(stateOf(0.999, b), State::Over);
@@ -34,6 +60,8 @@ private slots:
         QCOMPARE(stateOf(2.0, b), State::Fine);
         QCOMPARE(stateOf(6.0, b), State::Oversized);
         QCOMPARE(stateOf(1e9, Bounds{2, 0}), State::Fine);
+        QCOMPARE(stateOf(5.999999, b), State::Fine);
+        QCOMPARE(stateOf(0.5, Bounds{0.2, 0.3}), State::Over); // below what is needed, whatever is wanted
         QCOMPARE(stateOf(std::nan(""), b), State::Unknown);
     }
     /// The demo has work for fixes: something over, something tight.
