@@ -34,7 +34,7 @@ MainWindow::MainWindow(QWidget* parent)
       undo_(new QPushButton(tr("Undo"), top_)), redo_(new QPushButton(tr("Redo"), top_)),
       unitButton_(new QPushButton(top_)), themeButton_(new QPushButton(top_)),
       recentMenu_(new QMenu(tr("Recent"), this)), axes_(new AxisColumn(context_, this)), verdicts_(nullptr),
-      stack_(new QStackedWidget(this)), status_(new QLabel(this)), statusRight_(new QLabel(this)) {
+      stack_(new QStackedWidget(this)), status_(new QLabel(this)) {
     verdicts_ = new VerdictColumn(context_, fixes_, this);
     PlainLabels::install();
     setObjectName(QStringLiteral("mainWindow"));
@@ -44,8 +44,6 @@ MainWindow::MainWindow(QWidget* parent)
     saved_->setProperty("role", "quiet");
     status_->setObjectName(QStringLiteral("status"));
     status_->setProperty("role", "quiet");
-    statusRight_->setProperty("role", "quiet");
-    statusRight_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     undo_->setObjectName(QStringLiteral("undo"));
     redo_->setObjectName(QStringLiteral("redo"));
     unitButton_->setObjectName(QStringLiteral("units"));
@@ -300,8 +298,7 @@ void MainWindow::place() {
     axes_->setGeometry(0, topHeight, leftWidth, bottom - topHeight);
     verdicts_->setGeometry(w - rightWidth, topHeight, rightWidth, bottom - topHeight);
     stack_->setGeometry(leftWidth, topHeight, w - leftWidth - rightWidth, bottom - topHeight);
-    status_->setGeometry(14, bottom + 1, w - 240, bottomHeight - 1);
-    statusRight_->setGeometry(w - 220, bottom + 1, 206, bottomHeight - 1);
+    status_->setGeometry(14, bottom + 1, w - 28, bottomHeight - 1);
 }
 
 void MainWindow::resizeEvent(QResizeEvent*) {

@@ -92,7 +92,7 @@ private:
     AxisColumn* axes_;
     VerdictColumn* verdicts_;
     QStackedWidget* stack_;
-    QLabel *status_, *statusRight_;
+    QLabel* status_;
     QTimer statusTimer_;
     QList<Station*> stations_;
     bool axesReadOnly_ = false; ///< as the axis column shows it
