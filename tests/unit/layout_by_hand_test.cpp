@@ -161,13 +161,13 @@ private slots:
         // The camera stands on the arm's end and looks where the swing points.
         const Place end{2.1 * c * hx, 2.1 * c * hy, 1.5 + 2.1 * s};
         const RigBody camera = all(l, BodyKind::Camera).at(0);
-        double heads2 = 0.0;
-        for (const Axis& axis : p.axes) heads2 += turnsOnHead(axis.role);
-        QVERIFY(at(camera.centre, end.x, end.y, end.z + 0.06 + heads2 * headHeight));
+        double onItsHead = 0.0;
+        for (const Axis& axis : p.axes) onItsHead += turnsOnHead(axis.role);
+        QVERIFY(at(camera.centre, end.x, end.y, end.z + 0.06 + onItsHead * headHeight));
         // What hangs below hangs below.
         r.boom.hangs = true;
         QVERIFY(at(all(lay(p, pose), BodyKind::Camera).at(0).centre, end.x, end.y,
-                   end.z - 0.06 - heads2 * headHeight));
+                   end.z - 0.06 - onItsHead * headHeight));
         r.boom.hangs = false;
         // On parallel links the height stays upright.
         r.items[0].above = 0.2;

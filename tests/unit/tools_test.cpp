@@ -457,9 +457,7 @@ private slots:
         QCOMPARE(curve.size(), std::size_t(31));
         const double outer = 0.04, inner = 0.036, inertia = (std::pow(outer, 4) - std::pow(inner, 4)) / 12,
                      area = outer * outer - inner * inner;
-        const Section steel = rail(p).rail.section;
-        // Young's modulus and density from the first and the last point would be circular; steel's own are
-        // 200 GPa and 7850 kg/m³ or a few per cent beside them.
+        // Steel of 205 GPa and 7850 kg/m³; data differ by a few per cent, so 6 % are given.
         double worst = 0.0;
         for (const SagPoint& s : curve) {
             const double x = s.at, rest = 1.0 - x, ei = 205e9 * inertia;
@@ -485,7 +483,6 @@ private slots:
         QVERIFY(sagCurve(p, p.axes[0], nullptr, 1).empty());
         rail(p).rail.section.shape = SectionShape::NotGiven;
         QVERIFY(sagCurve(p, p.axes[0], nullptr, 5).empty());
-        QVERIFY(steel.shape != SectionShape::NotGiven);
     }
     void balanceOverTheRangeByHand() {
         using namespace hand;
