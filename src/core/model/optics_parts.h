@@ -84,8 +84,7 @@ struct Shot {
     ErrorLimits limits;
     std::vector<ShotMove> moves;
 
-    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
-    // compiling.
+    // Defined in special_members.cpp, which says why.
     Shot();
     Shot(const Shot&);
     Shot(Shot&&) noexcept;

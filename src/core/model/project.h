@@ -61,8 +61,7 @@ struct LinearMechanism {
     LinearOutput output;
     MotionSettings<AxisKind::Linear> motion{0.5, 1.0, 0.0, 0.0, 0.005, 0.03, 0.005};
 
-    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
-    // compiling.
+    // Defined in special_members.cpp, which says why.
     LinearMechanism();
     LinearMechanism(const LinearMechanism&);
     LinearMechanism(LinearMechanism&&) noexcept;
@@ -90,8 +89,7 @@ struct RotaryMechanism {
     RotaryOutput output;
     MotionSettings<AxisKind::Rotary> motion{1.0, 2.0, 0.0, 0.0, 0.02, 0.2, 0.03};
 
-    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
-    // compiling.
+    // Defined in special_members.cpp, which says why.
     RotaryMechanism();
     RotaryMechanism(const RotaryMechanism&);
     RotaryMechanism(RotaryMechanism&&) noexcept;
@@ -149,8 +147,7 @@ struct Axis {
     std::string fittedToday; ///< letter of the drive that is on the rig now; empty: the one in use
     std::vector<DriveCandidate> candidates; ///< the others
 
-    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
-    // compiling.
+    // Defined in special_members.cpp, which says why.
     Axis();
     Axis(const Axis&);
     Axis(Axis&&) noexcept;
@@ -218,8 +215,7 @@ struct Project {
     std::vector<std::string> retiredIds; ///< of parts that were removed; see retired_ids.h
     std::vector<KeptKey> kept;
 
-    // Defined in special_members.cpp: worked out anew in each file that copies one, they were a third of
-    // compiling.
+    // Defined in special_members.cpp, which says why.
     Project();
     Project(const Project&);
     Project(Project&&) noexcept;

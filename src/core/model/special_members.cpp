@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/project.h"
 
-// Copying, moving, comparing and destroying a project takes apart every kind of part that there is.
+// Copying, moving, comparing and destroying a project takes apart every kind of part that there is. Worked
+// out anew in each file that does so, that was a third to a half of compiling.
 namespace gantry {
 
 Shot::Shot() = default;
