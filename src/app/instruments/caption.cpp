@@ -2,6 +2,7 @@
 #include "app/instruments/caption.h"
 
 #include "app/instruments/field_group.h"
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 
 #include <QPainter>

@@ -7,6 +7,7 @@
 
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QPaintEvent>
 #include <QPainter>
 #include <algorithm>
 
@@ -18,17 +19,28 @@ ChainView::ChainView(const Context& context, QWidget* parent) : QWidget(parent),
 }
 
 void ChainView::setColumns(const std::vector<ChainColumn>& columns) {
+    std::vector<Words> words;
+    for (const ChainColumn& c : columns) words.push_back({partName(context_, c), partDetail(context_, c)});
+    const Axis* axis = context_.axis();
+    const bool another = !drawn_ || axis == nullptr || columns.size() != columns_.size();
+    if (another) update();
+    // Art is dear to paint: only the tiles that differ.
+    for (std::size_t i = 0; i < columns.size() && !another; ++i)
+        if (words[i] != words_[i] || columns[i].part != columns_[i].part ||
+            !sameArt(*drawn_, *axis, columns[i]))
+            update(tile(static_cast<int>(i)).toAlignedRect());
     columns_ = columns;
-    update();
+    words_ = std::move(words);
+    drawn_ = axis != nullptr ? std::optional(*axis) : std::nullopt;
 }
 
 void ChainView::setSelected(int column) {
+    if (column != selected_) update();
     selected_ = column;
     if (column >= 0 && column < static_cast<int>(columns_.size())) {
-        const ChainColumn& c = columns_[static_cast<std::size_t>(column)];
-        setAccessibleDescription(partName(context_, c) + QStringLiteral(", ") + partDetail(context_, c));
+        const Words& w = words_[static_cast<std::size_t>(column)];
+        setAccessibleDescription(w.name + QStringLiteral(", ") + w.detail);
     }
-    update();
 }
 
 QRectF ChainView::tile(int column) const {
@@ -37,7 +49,11 @@ QRectF ChainView::tile(int column) const {
     return {labelWidth_ + column * each + 3, 1, each - 6, height() - 2.0};
 }
 
-void ChainView::paintEvent(QPaintEvent*) {
+bool ChainView::chosen(int column) const {
+    return dragged_ >= 0 && over_ >= 0 ? column == over_ : column == selected_;
+}
+
+void ChainView::paintEvent(QPaintEvent* event) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     if (context_.axis() == nullptr) return;
@@ -48,24 +64,23 @@ void ChainView::paintEvent(QPaintEvent*) {
                Qt::AlignBottom | Qt::AlignLeft | Qt::TextWordWrap,
                tr("A line under a number is as long as the number may lie off; full width is ±50 %."));
     for (int i = 0; i < static_cast<int>(columns_.size()); ++i) {
-        const ChainColumn& c = columns_[static_cast<std::size_t>(i)];
         const QRectF box = tile(i);
-        const bool chosen = dragged_ >= 0 && over_ >= 0 ? i == over_ : i == selected_;
-        p.setPen(QPen(chosen ? t.lake : t.line, chosen && hasFocus() ? 2 : 1));
-        p.setBrush(chosen ? t.lakeWash : t.sheet);
+        if (!event->region().intersects(box.toAlignedRect())) continue;
+        const ChainColumn& c = columns_[static_cast<std::size_t>(i)];
+        p.setPen(QPen(chosen(i) ? t.lake : t.line, chosen(i) && hasFocus() ? 2 : 1));
+        p.setBrush(chosen(i) ? t.lakeWash : t.sheet);
         p.drawRoundedRect(box, 4, 4);
         paintPart(p, box.adjusted(2, 4, -2, -38), *context_.axis(), c);
         p.setPen(t.ink);
         p.setFont(textFont(12, true));
-        const QString name = partName(context_, c);
+        const auto& [name, detail] = words_[static_cast<std::size_t>(i)];
         if (p.fontMetrics().horizontalAdvance(name) > box.width() - 4) p.setFont(textFont(10, true));
         p.drawText(QRectF(box.left(), box.bottom() - 36, box.width(), 18), Qt::AlignCenter,
                    p.fontMetrics().elidedText(name, Qt::ElideRight, static_cast<int>(box.width()) - 4));
         p.setPen(t.second);
         p.setFont(textFont(10));
         p.drawText(QRectF(box.left() + 1, box.bottom() - 19, box.width() - 2, 16), Qt::AlignCenter,
-                   p.fontMetrics().elidedText(partDetail(context_, c), Qt::ElideRight,
-                                              static_cast<int>(box.width()) - 2));
+                   p.fontMetrics().elidedText(detail, Qt::ElideRight, static_cast<int>(box.width()) - 2));
     }
 }
 

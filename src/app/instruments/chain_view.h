@@ -5,6 +5,7 @@
 #include "core/tools/chain_table.h"
 
 #include <QWidget>
+#include <optional>
 
 namespace gantry::app {
 
@@ -33,10 +34,18 @@ protected:
 
 private:
     QRectF tile(int column) const;
+    int columnAt(const QPointF& place) const;
+    bool chosen(int column) const;
 
     Context context_;
     std::vector<ChainColumn> columns_;
-    int columnAt(const QPointF& place) const;
+    /// What stands under each tile, and the axis that is drawn in them.
+    struct Words {
+        QString name, detail;
+        bool operator==(const Words&) const = default;
+    };
+    std::vector<Words> words_;
+    std::optional<Axis> drawn_;
 
     int selected_ = 0;
     int dragged_ = -1, over_ = -1; ///< columns while a link is dragged

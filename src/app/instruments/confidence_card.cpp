@@ -2,6 +2,7 @@
 #include "app/instruments/confidence_card.h"
 
 #include "app/instruments/field_group.h"
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 #include "core/model/fields.h"
 #include "core/recipes/recipe.h"

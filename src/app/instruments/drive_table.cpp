@@ -81,7 +81,23 @@ void DriveTableModel::setColumns(const std::vector<ChainColumn>& columns,
         return;
     }
     columns_ = columns;
-    emit dataChanged(index(0, 0), index(rows_ - 1, columnCount() - 1));
+    // Each by itself, since a table paints all between the first and the last.
+    std::vector<QVariant> shown = cells();
+    for (std::size_t i = 0; i < shown.size(); ++i) {
+        const int at = static_cast<int>(i / 2);
+        const QModelIndex cell = index(at / columnCount(), at % columnCount());
+        if (shown_.size() != shown.size() || shown[i] != shown_[i]) emit dataChanged(cell, cell);
+    }
+    shown_ = std::move(shown);
+}
+
+std::vector<QVariant> DriveTableModel::cells() const {
+    std::vector<QVariant> out;
+    for (int row = 0; row < rows_; ++row)
+        for (int column = 0; column < columnCount(); ++column)
+            for (const int role : {int(Qt::DisplayRole), relativeRangeRole})
+                out.push_back(data(index(row, column), role));
+    return out;
 }
 
 int DriveTableModel::rowCount(const QModelIndex&) const {

@@ -26,12 +26,15 @@ public:
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
 private:
+    /// What every cell shows and how far it may lie off, row by row.
+    std::vector<QVariant> cells() const;
     QString cellText(int row, const ChainColumn& column) const;
     /// "0.0988 N·m, between 0.078 N·m and 0.12 N·m"; the text alone where there is no range.
     QString cellWithRange(int row, const ChainColumn& column, const ChainColumn* spread) const;
 
     Context context_;
     std::vector<ChainColumn> columns_, spread_;
+    std::vector<QVariant> shown_; ///< cells as the view was told last
 };
 
 /// View of it with columns that stand under the tiles of a ChainView.

@@ -169,7 +169,8 @@ void FieldEditor::resizeEvent(QResizeEvent*) {
                                 ? std::min(source_->fontMetrics().horizontalAdvance(source_->text()) + 10, 70)
                                 : 0;
     source_->setGeometry(width() - sourceWidth - 3, 23, sourceWidth, 20);
-    edit_->setTextMargins(0, 0, sourceWidth, 0);
+    // Setting them asks for painting, even those that it has.
+    if (edit_->textMargins().right() != sourceWidth) edit_->setTextMargins(0, 0, sourceWidth, 0);
     if (combo_ != nullptr) combo_->setGeometry(0, 20, width(), 26);
     if (check_ != nullptr) check_->setGeometry(0, 20, width(), 26);
 }
@@ -183,7 +184,7 @@ bool FieldEditor::eventFilter(QObject* watched, QEvent* event) {
             this,
             [this, entering] {
                 refresh();
-                if (entering && !typed_) edit_->selectAll();
+                if (entering && !typed_ && edit_->hasFocus()) edit_->selectAll();
             },
             Qt::QueuedConnection);
     }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/field_group.h"
 
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 
 #include <QPainter>
@@ -11,23 +12,13 @@ namespace {
 constexpr int margin = 12, gap = 10, fieldWidth = 134, header = 26;
 }
 
-void paintCard(QPainter& p, const QRect& box) {
-    const Tokens& t = tokens();
-    p.save();
-    p.setRenderHint(QPainter::Antialiasing);
-    p.setPen(QPen(t.line, 1));
-    p.setBrush(t.sheet);
-    p.drawRoundedRect(QRectF(box).adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
-    p.restore();
-}
-
 FieldGroup::FieldGroup(const Context& context, QWidget* parent) : QFrame(parent), context_(context) {}
 
 void FieldGroup::setTitle(const QString& title, const QString& subtitle) {
     if (title == title_ && subtitle == subtitle_) return;
     title_ = title;
     subtitle_ = subtitle;
-    update();
+    update(0, 0, width(), header);
 }
 
 void FieldGroup::setFields(const QList<FieldSlot>& fields) {

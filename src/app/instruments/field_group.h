@@ -30,6 +30,7 @@ public:
     void refresh();
     /// Width of the head line that the title may use; 0: all of it.
     void setHeaderRoom(int width) {
+        if (width == headerRoom_) return;
         headerRoom_ = width;
         update();
     }
@@ -58,8 +59,5 @@ private:
     qsizetype used_ = 0;
     int headerRoom_ = 0, fixedColumns_ = 0;
 };
-
-/// Paints a card: sheet with a line around.
-void paintCard(QPainter& painter, const QRect& box);
 
 } // namespace gantry::app

@@ -325,4 +325,29 @@ void paintPart(QPainter& p, const QRectF& box, const Axis& axis, const ChainColu
     p.restore();
 }
 
+bool sameArt(const Axis& a, const Axis& b, const ChainColumn& c) {
+    const auto* la = std::get_if<LinearMechanism>(&a.mechanism);
+    const auto* lb = std::get_if<LinearMechanism>(&b.mechanism);
+    if ((la != nullptr) != (lb != nullptr)) return false;
+    switch (c.part) {
+    case ChainPart::Motor:
+        return a.motor.index() == b.motor.index(); // one drawing a kind
+    case ChainPart::Link: {
+        const auto at = static_cast<std::size_t>(c.link);
+        return at < a.links.size() && at < b.links.size() && a.links[at] == b.links[at];
+    }
+    case ChainPart::Output:
+        return la != nullptr ? la->output == lb->output
+                             : std::get<RotaryMechanism>(a.mechanism).output ==
+                                   std::get<RotaryMechanism>(b.mechanism).output;
+    case ChainPart::Load:
+        return la == nullptr || la->slope.value == lb->slope.value;
+    case ChainPart::Driver:
+    case ChainPart::Belt:
+    case ChainPart::Picture:
+        return true;
+    }
+    return false;
+}
+
 } // namespace gantry::app

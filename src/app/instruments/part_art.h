@@ -12,6 +12,9 @@ namespace gantry::app {
 /// slope.
 void paintPart(QPainter& painter, const QRectF& box, const Axis& axis, const ChainColumn& column);
 
+/// Whether both axes look the same in this part.
+bool sameArt(const Axis& a, const Axis& b, const ChainColumn& column);
+
 /// Two wheels with radii in the ratio of their teeth, meshing or joined by a belt.
 void paintStage(QPainter& painter, const QRectF& box, int motorTeeth, int loadTeeth, bool belt);
 

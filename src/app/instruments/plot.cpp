@@ -3,6 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "app/model/write_bytes.h"
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 
 #include <QBuffer>
@@ -22,6 +23,8 @@ Plot::Plot(const Context& context, const QString& title, QWidget* parent)
     plot_->setAccessibleName(title);
     plot_->setFocusPolicy(Qt::NoFocus);
     plot_->setNoAntialiasingOnDrag(true);
+    // Else each plot that is drawn anew has the whole window painted before the next one is drawn.
+    plot_->setPlottingHint(QCP::phImmediateRefresh, false);
     plot_->installEventFilter(this);
     plot_->setMouseTracking(true);
     menu_->setText(tr("Save plot"));

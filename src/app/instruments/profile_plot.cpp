@@ -75,6 +75,9 @@ void ProfilePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
         return;
     }
     setEmptyText({});
+    const Drawn now{shot->profile, axis->model.kind, context_.system(), isNight()};
+    if (drawn_ == now) return;
+    drawn_ = now;
     profile_ = shot->profile;
     kind_ = axis->model.kind;
     const auto k = kinds(kind_);

@@ -4,6 +4,7 @@
 #include "app/instruments/plot.h"
 
 #include <array>
+#include <optional>
 
 class QCPItemStraightLine;
 class QCPGraph;
@@ -25,6 +26,15 @@ protected:
     std::string csv() const override;
 
 private:
+    /// What the curves are drawn from, so that those that stay the same are not drawn again.
+    struct Drawn {
+        motion::Profile profile;
+        AxisKind kind;
+        units::System system;
+        bool night;
+        bool operator==(const Drawn&) const = default;
+    };
+    std::optional<Drawn> drawn_;
     motion::Profile profile_;
     AxisKind kind_ = AxisKind::Linear;
     std::array<QCPAxisRect*, 3> rects_{};

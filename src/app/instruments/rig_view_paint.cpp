@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/field_group.h"
 #include "app/instruments/rig_view.h"
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 
 #include <QPainter>

@@ -3,6 +3,7 @@
 
 #include "app/instruments/envelope_plot.h"
 #include "app/instruments/field_group.h"
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 #include "core/units/unit_table.h"
 

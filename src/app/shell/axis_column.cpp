@@ -15,6 +15,11 @@
 #include <QPushButton>
 
 namespace gantry::app {
+namespace {
+
+constexpr int vialWidth = 62;
+
+}
 
 const Verdict* worstVerdict(const Document& document, int axis) {
     const Verdict* worst = nullptr;
@@ -49,7 +54,13 @@ void AxisCard::refresh() {
                              (worst_ != nullptr
                                   ? QStringLiteral(", ") + QString::fromUtf8(stateWord(worst_->state).data())
                                   : QString()));
-    update();
+    Shown now{text(), detail_, std::nullopt, 0, context_.session.axis() == axis_};
+    if (worst_ != nullptr) {
+        now.state = worst_->state;
+        now.bubble = qRound(vialWidth * bubblePlace(*worst_));
+    }
+    if (shown_ != now) update();
+    shown_ = now;
 }
 
 void AxisCard::paintEvent(QPaintEvent*) {
@@ -73,7 +84,7 @@ void AxisCard::paintEvent(QPaintEvent*) {
         p.drawText(QRect(12, 30, width() - 20, 20), Qt::AlignVCenter,
                    p.fontMetrics().elidedText(detail_, Qt::ElideRight, width() - 20));
     if (worst_ != nullptr)
-        paintVial(p, QRectF(width() - 72, 11, 62, 14), worst_->state, bubblePlace(*worst_));
+        paintVial(p, QRectF(width() - 72, 11, vialWidth, 14), worst_->state, bubblePlace(*worst_));
 }
 
 AxisColumn::AxisColumn(const Context& context, QWidget* parent)

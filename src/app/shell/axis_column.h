@@ -21,10 +21,20 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
+    /// What the card shows, so that one that stays the same is not painted again.
+    struct Shown {
+        QString name, detail;
+        std::optional<State> state;
+        int bubble = 0; ///< [px]
+        bool chosen = false;
+        bool operator==(const Shown&) const = default;
+    };
+
     Context context_;
     int axis_;
     QString detail_;
     const Verdict* worst_ = nullptr;
+    std::optional<Shown> shown_;
 };
 
 /// The axes from base to lens and the side view.

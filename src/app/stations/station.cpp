@@ -2,11 +2,20 @@
 #include "app/stations/station.h"
 
 #include "app/instruments/field_group.h"
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 
 #include <QPainter>
 
 namespace gantry::app {
+
+void Station::updateHead(int bottom, const QString& texts) {
+    const Axis* axis = context_.axis();
+    const QString now = (axis != nullptr ? QString::fromStdString(axis->name) : QString()) + '\n' + texts;
+    if (now == headTexts_) return;
+    headTexts_ = now;
+    update(0, 0, width(), bottom);
+}
 
 void Station::paintHead(QPainter& p, const QRect& card, int lineHeight, const QString& lead,
                         const QString& text) const {

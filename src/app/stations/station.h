@@ -33,8 +33,14 @@ protected:
     /// a bold lead and a text beside it.
     void paintHead(QPainter& painter, const QRect& card, int lineHeight, const QString& lead,
                    const QString& text) const;
+    /// Has the head, down to `bottom`, painted again where its texts have changed. Only the head: everything
+    /// that stands on a page is painted with it.
+    void updateHead(int bottom, const QString& texts);
 
     Context context_;
+
+private:
+    QString headTexts_;
 };
 
 } // namespace gantry::app

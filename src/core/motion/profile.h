@@ -28,6 +28,7 @@ struct Ramp {
         return jerkTime > 0.0 ? acceleration / jerkTime : 0.0;
     }
     static constexpr double pi = 3.14159265358979323846;
+    bool operator==(const Ramp&) const = default;
 };
 
 struct MotionState {
@@ -44,6 +45,7 @@ struct Profile {
     double time() const { return in.time() + cruiseTime + out.time(); }
     /// State at time t [s]; clamped to the start and the end.
     MotionState at(double t) const;
+    bool operator==(const Profile&) const = default;
 };
 
 /// The ramp that reaches `speed` [U/s] soonest within the limits' acceleration and jerk.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/brief/brief_lists.h"
 
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 #include "core/tools/demands.h"
 

@@ -15,6 +15,7 @@
 #include "app/stations/drives/ratio_dialog.h"
 #include "app/stations/drives/solve_dialog.h"
 #include "app/stations/drives/winch_dialog.h"
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 #include "core/model/edit_axes.h"
 #include "core/model/kind_traits.h"
@@ -31,7 +32,7 @@
 
 namespace gantry::app {
 namespace {
-constexpr int edge = 14, labelWidth = 92, chainTop = 84, tilesHeight = 112;
+constexpr int edge = 14, headBottom = 76, labelWidth = 92, chainTop = 84, tilesHeight = 112;
 }
 
 DrivesStation::DrivesStation(const Context& context, QWidget* parent)
@@ -42,6 +43,8 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
       removeElement_(new QPushButton(tr("Remove last"), this)), chain_(new ChainView(context, this)),
       table_(new DriveTable(context, this)), editor_(new FieldGroup(context, this)),
       torque_(new TorquePlot(context, this)), profile_(new ProfilePlot(context, this)) {
+    // They stand in the head of the editor.
+    for (QWidget* w : std::initializer_list<QWidget*>{kind_, pages_, addElement_, removeElement_}) w->raise();
     shots_->setObjectName(QStringLiteral("shotPicker"));
     shots_->setAccessibleName(tr("Shot"));
     tools_->setObjectName(QStringLiteral("benchTools"));
@@ -267,8 +270,11 @@ void DrivesStation::setKind(int index) {
 
 void DrivesStation::refresh() {
     fillShots();
-    capability_ = capabilitySentence(context_);
     const Axis* axis = context_.axis();
+    capability_ = axis != nullptr
+                      ? capabilitySentence(context_)
+                      : tr("add an axis at the left, or start from “Here is what I have” in Brief");
+    updateHead(headBottom, capability_);
     const AxisEvaluation* e = context_.axisEvaluation();
     const ShotEvaluation* shot = context_.shotEvaluation();
     columns_.clear();
@@ -283,15 +289,13 @@ void DrivesStation::refresh() {
     table_->setColumns(columns_, spread);
     table_->setVisible(!columns_.empty());
     chain_->setVisible(!columns_.empty());
-    const int before = editor_->heightFor(width() - 2 * edge);
     refreshEditor();
-    if (editor_->heightFor(width() - 2 * edge) != before) place();
+    place(); // another part has other pages and kinds in its head
     torque_->show(e, shot);
     profile_->show(e, shot);
     const bool can = axis != nullptr && !context_.document.readOnly();
     add_->setEnabled(can);
     tools_->setEnabled(axis != nullptr);
-    update(0, 0, width(), chainTop);
 }
 
 void DrivesStation::applyTheme() {
@@ -370,7 +374,6 @@ void DrivesStation::place() {
         if (widget->isHidden()) return;
         head -= width;
         widget->setGeometry(head, y + 3, width - 4, 22);
-        widget->raise();
     };
     put(pages_, pages_->sizeHint().width() + 4);
     put(kind_, 178);
@@ -390,10 +393,8 @@ void DrivesStation::resizeEvent(QResizeEvent*) {
 
 void DrivesStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    const Axis* axis = context_.axis();
-    paintHead(p, QRect(edge, 46, width() - 2 * edge, 30), 30, tr("What this drive can do"),
-              axis != nullptr ? capability_
-                              : tr("add an axis at the left, or start from “Here is what I have” in Brief"));
+    paintHead(p, QRect(edge, 46, width() - 2 * edge, headBottom - 46), 30, tr("What this drive can do"),
+              capability_);
     paintCard(p, QRect(edge, chainTop, width() - 2 * edge, table_->geometry().bottom() + 8 - chainTop));
 }
 

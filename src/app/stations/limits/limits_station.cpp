@@ -23,7 +23,7 @@ namespace gantry::app {
 namespace {
 
 using units::Kind;
-constexpr int edge = 14, gap = 8;
+constexpr int edge = 14, gap = 8, headBottom = 120;
 
 struct Kinds {
     Kind travel, speed, acceleration, jerk;
@@ -122,7 +122,7 @@ void LimitsStation::refresh() {
         line_ = detail_ = QString();
         confidence_->clear(tr("Nothing to sample yet."));
         simulation_->clear(tr("Nothing to simulate yet."));
-        update();
+        updateHead(headBottom, {});
         return;
     }
     limits_ = context_.document.results().limits(static_cast<std::size_t>(context_.session.axis()));
@@ -168,7 +168,8 @@ void LimitsStation::refresh() {
             tr("Simulate the shot to see how the drive follows it: currents, play, springs and friction "
                "in steps of 2.5 µs."));
     place();
-    update();
+    setToolTip(detail_);
+    updateHead(headBottom, line_ + detail_);
 }
 
 void LimitsStation::applyTheme() {
@@ -398,12 +399,11 @@ void LimitsStation::resizeEvent(QResizeEvent*) {
 void LimitsStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Tokens& t = tokens();
-    const QRect card(edge, 44, width() - 2 * edge, 76);
+    const QRect card(edge, 44, width() - 2 * edge, headBottom - 44);
     paintHead(p, card, 24, tr("Limits"), context_.axis() != nullptr ? line_ : tr("add an axis at the left"));
     p.setFont(textFont(11));
     p.setPen(t.second);
     p.drawText(card.adjusted(12, 24, -8, -4), Qt::AlignTop | Qt::TextWordWrap, detail_);
-    setToolTip(detail_);
 }
 
 } // namespace gantry::app

@@ -2,6 +2,7 @@
 #include "app/stations/structure/budget_dialog.h"
 
 #include "app/instruments/field_group.h"
+#include "app/theme/card.h"
 #include "app/theme/tokens.h"
 
 #include <QComboBox>

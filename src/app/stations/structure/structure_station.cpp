@@ -23,7 +23,7 @@ namespace gantry::app {
 namespace {
 
 using units::Kind;
-constexpr int edge = 14, gap = 8;
+constexpr int edge = 14, gap = 8, headBottom = 76;
 
 QList<FieldSlot> under(const QString& prefix, std::initializer_list<const char*> keys) {
     QList<FieldSlot> out;
@@ -130,7 +130,8 @@ void StructureStation::refresh() {
     line_ = headLine();
     place();
     if (!plot_->isHidden()) plot_->refresh(); // place() decides that
-    update();
+    setToolTip(line_);
+    updateHead(headBottom, line_);
 }
 
 void StructureStation::fillFields() {
@@ -358,8 +359,7 @@ void StructureStation::resizeEvent(QResizeEvent*) {
 
 void StructureStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    paintHead(p, QRect(edge, 44, width() - 2 * edge, 32), 32, tr("Structure"), line_);
-    setToolTip(line_);
+    paintHead(p, QRect(edge, 44, width() - 2 * edge, headBottom - 44), 32, tr("Structure"), line_);
 }
 
 } // namespace gantry::app
