@@ -1,0 +1,321 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/criteria/criteria.h"
+#include "core/evaluate/evaluate.h"
+#include "core/verdicts/completeness.h"
+#include "core/verdicts/later.h"
+#include "core/verdicts/rules.h"
+#include "support/every_rig.h"
+#include "support/hand_rigs.h"
+#include "support/near.h"
+
+#include <QTest>
+#include <algorithm>
+
+using namespace gantry;
+using namespace hand;
+
+/// What verdicts say: which shot or part, with which numbers. A right state with a wrong number in its
+/// sentence sends a builder the wrong way.
+class SentencesByHandTest : public QObject {
+    Q_OBJECT
+    static Verdict of(const Project& p, std::string_view rule, int axis = 0) {
+        for (const Verdict& v : judge(p, evaluate(p)))
+            if (ruleKey(v) == rule && v.axis == axis) return v;
+        return {};
+    }
+    static bool silent(const Project& p, std::string_view rule, int axis = 0) {
+        const auto all = judge(p, evaluate(p));
+        return std::none_of(all.begin(), all.end(),
+                            [&](const Verdict& v) { return ruleKey(v) == rule && v.axis == axis; });
+    }
+    static double said(const Verdict& v, std::size_t i) { return v.arguments[i].value.valueOr(-1e9); }
+    static std::string words(const Verdict& v, const Project& p) {
+        return sentence(v, p, units::System::Metric);
+    }
+    static bool has(const std::string& text, std::string_view piece) {
+        return text.find(piece) != std::string::npos;
+    }
+
+private slots:
+    /// On every rig that ships: where a sentence names what is there and what is allowed in one unit, the
+    /// verdict's ratio is the one over the other.
+    void ratioIsWhatTheSentenceSays() {
+        // Rule, argument that is there or needed, argument that is allowed.
+        struct Said {
+            const char* rule;
+            std::size_t needed, allowed;
+        };
+        static const Said all[]{{"shaft_load", 0, 1}, {"following", 0, 1},    {"binding", 0, 1},
+                                {"buckling", 0, 1},   {"motor_speed", 0, 1},  {"tooth_strength", 0, 1},
+                                {"balance", 0, 2},    {"bearing_load", 0, 1}, {"grip", 0, 1}};
+        std::map<std::string, int> seen;
+        const EveryRig rigs;
+        for (const Project& p : rigs.projects)
+            for (const Verdict& v : judge(p, evaluate(p)))
+                for (const Said& s : all) {
+                    if (ruleKey(v) != s.rule || !v.ratio || v.arguments[s.allowed].value.valueOr(0.0) <= 0.0)
+                        continue;
+                    if (v.arguments[s.needed].kind != v.arguments[s.allowed].kind) continue;
+                    const double needed = said(v, s.needed), allowed = said(v, s.allowed);
+                    if (needed <= 0.0) continue;
+                    ++seen[s.rule];
+                    // Slow motors are judged by how far above their lowest speed they run.
+                    const double ratio = allowed / needed;
+                    QVERIFY2(isNear(v.ratio.value(), ratio, 1e-6) || isNear(v.ratio.value(), 1 / ratio, 1e-6),
+                             qPrintable(QString::fromStdString(words(v, p)) + " " +
+                                        QString::number(v.ratio.value())));
+                }
+        QVERIFY(seen["shaft_load"] >= 3 && seen["tooth_strength"] >= 3);
+    }
+    void shaftLoad() {
+        Project p = slider();
+        p.axes[0].links.clear();
+        Stepper& m = std::get<Stepper>(p.axes[0].motor);
+        m.body.radialRating.value = 30.0;
+        m.body.axialRating.value = 8.0;
+        ScrewOutput screw;
+        rail(p).output = screw;
+        rail(p).slope.value = 0.4;
+        const AxisEvaluation e = evaluate(p).axes[0];
+        Verdict v = of(p, "shaft_load");
+        VERIFY_NEAR(v.ratio.value(), 8.0 / e.checks.shaftAxial.value(), 1e-9);
+        VERIFY_NEAR(said(v, 0), e.checks.shaftAxial.value(), 1e-9);
+        QCOMPARE(said(v, 1), 8.0);
+        QVERIFY(has(words(v, p), "thrusts"));
+        BeltOutput belt;
+        belt.preload.value = 20.0;
+        rail(p).output = belt;
+        v = of(p, "shaft_load");
+        VERIFY_NEAR(v.ratio.value(), 30.0 / 40.0, 1e-9);
+        QCOMPARE(said(v, 0), 40.0);
+        QVERIFY(has(words(v, p), "sideways"));
+        // What sits on a shaft of its own pulls at none: nothing to say.
+        p.axes[0].links = {PlanetaryStage{}};
+        QVERIFY(silent(p, "shaft_load"));
+    }
+    /// Which of two gears is worse, and what it lacks.
+    void toothForm() {
+        Project p = slider();
+        GearStage good;
+        good.motorTeeth = 30;
+        good.loadTeeth = 90;
+        good.module = 1e-3;
+        GearStage bad = good;
+        bad.motorTeeth = 9;
+        bad.loadTeeth = 45;
+        p.axes[0].links = {good, bad};
+        const Verdict v = of(p, "gear_form");
+        const PartCheck& part = evaluate(p).axes[0].checks.parts[1];
+        QCOMPARE(said(v, 1), 2.0); // the second part
+        const double contact = part.contactRatio.value() / criteria::contactRatio;
+        VERIFY_NEAR(v.ratio.value(), std::min(part.undercut.value(), contact), 1e-12);
+        QVERIFY(v.ratio.value() < 1.0);
+        QCOMPARE(v.state, State::Over);
+        if (part.undercut.value() < contact) {
+            VERIFY_NEAR(said(v, 0), 1 / part.undercut.value(), 1e-12);
+            QVERIFY(has(words(v, p), "undercut: weak"));
+        }
+        p.axes[0].links = {good};
+        const Verdict fine = of(p, "gear_form");
+        QVERIFY(fine.ratio.value() >= 1.0);
+        VERIFY_NEAR(said(fine, 0), fine.ratio.value(), 1e-12);
+        QVERIFY(has(words(fine, p), "no undercut"));
+    }
+    void bindingAndFriction() {
+        Project p = slider();
+        Guide& guide = rail(p).guide;
+        guide.kind = GuideKind::PlainRods;
+        guide.wheelbase = 0.1;
+        guide.pushOffset = -0.2;
+        guide.friction.value = 0.2;
+        Verdict v = of(p, "binding");
+        QCOMPARE(said(v, 0), 0.2);
+        VERIFY_NEAR(said(v, 1), 0.1 / (2 * 0.2), 1e-12);
+        VERIFY_NEAR(v.ratio.value(), 0.25 / 0.2, 1e-9);
+        // Entered friction that is less than what the guides alone cost is said, and never worse than tight.
+        rail(p).runningFriction.value = 5 * g * 0.2 * 0.5;
+        v = of(p, "friction_sources");
+        QCOMPARE(v.state, State::Tight);
+        VERIFY_NEAR(said(v, 1), 5 * g * 0.2, 1e-9);
+        VERIFY_NEAR(said(v, 0), 5 * g * 0.1, 1e-9);
+        rail(p).runningFriction.value = 5 * g * 0.2 * 1.01;
+        QVERIFY(silent(p, "friction_sources"));
+    }
+    void motorSpeeds() {
+        Project p = slider();
+        p.axes[0].motor = GearedDc{};
+        const AxisEvaluation e = evaluate(p).axes[0];
+        const Verdict v = of(p, "motor_speed");
+        // The fastest shot against the top speed, the slowest against what still turns evenly.
+        double fastest = 0.0, slowest = 1e300;
+        for (const ShotEvaluation& s : e.shots)
+            if (s.motion.topSpeed) {
+                fastest = std::max(fastest, s.motion.topSpeed.value());
+                slowest = std::min(slowest, s.motion.topSpeed.value());
+            }
+        const double up = e.checks.motorTopSpeed.value() / fastest,
+                     down = slowest / (e.model.lowestSpeed * e.model.outputPerRad);
+        VERIFY_NEAR(v.ratio.value(), std::min(up, down), 1e-6);
+        if (down < up) {
+            VERIFY_NEAR(said(v, 0), slowest, 1e-9);
+            VERIFY_NEAR(said(v, 1), e.model.lowestSpeed * e.model.outputPerRad, 1e-9);
+            QVERIFY(has(words(v, p), "stutters"));
+        }
+        // A servo has no lowest speed; only its top counts.
+        p.axes[0].motor = ServoMotor{};
+        const AxisEvaluation s = evaluate(p).axes[0];
+        VERIFY_NEAR(of(p, "motor_speed").ratio.value(), s.checks.motorTopSpeed.value() / fastest, 1e-6);
+    }
+    void followingIsWatchedByAnEncoder() {
+        Project p = slider();
+        Stepper& m = std::get<Stepper>(p.axes[0].motor);
+        m.encoder.fitted = false;
+        m.encoder.followingLimit = 0.02;
+        QVERIFY(silent(p, "following"));
+        m.encoder.fitted = true;
+        const Verdict v = of(p, "following");
+        QCOMPARE(said(v, 1), 0.02);
+        VERIFY_NEAR(v.ratio.value(), 0.02 / said(v, 0), 1e-9);
+        m.encoder.corrects = false;
+        QVERIFY(has(words(of(p, "following"), p), "stops the axis"));
+        m.encoder.corrects = true;
+        QVERIFY(has(words(of(p, "following"), p), "makes them up"));
+    }
+    void lockedByAWorm() {
+        Project p = slider();
+        rail(p).slope.value = 0.5;
+        ScrewOutput screw;
+        screw.lead.value = 0.002;
+        screw.pitchDiameter.value = 0.011;
+        screw.friction.value = 0.3;
+        rail(p).output = screw;
+        p.axes[0].brake.fitted = false;
+        const Verdict v = of(p, "power_off");
+        QVERIFY(evaluate(p).axes[0].checks.locks);
+        QCOMPARE(v.state, State::Tight);
+        QVERIFY(v.hazard && has(words(v, p), "self-locking"));
+        VERIFY_NEAR(said(v, 0), 5 * g * std::sin(0.5), 1e-9);
+        QVERIFY(v.ratio.value() >= 1.0);
+        // Where friction holds more than once, the ratio is that.
+        rail(p).runningFriction.value = 60.0;
+        const double friction = evaluate(p).axes[0].powerOff.friction.value();
+        QVERIFY(friction >= 60.0);
+        VERIFY_NEAR(of(p, "power_off").ratio.value(), friction / (5 * g * std::sin(0.5)), 1e-9);
+    }
+    void heightOffTheLine() {
+        Project p = jib();
+        p.payload.clear();
+        boom(p).items[0].above = -0.5;
+        boom(p).lowAngle = -0.6;
+        boom(p).range = 1.2;
+        boom(p).boom.counterweight.mass.value = 6.0;
+        boom(p).boom.counterweight.behind = 0.7;
+        boom(p).boom.counterweight.above = 0.0;
+        boom(p).boom.counterweight.mass.value = evaluate(p).axes[1].structure.balancingMass.value();
+        const AxisStructure s = evaluate(p).axes[1].structure;
+        QVERIFY(s.offLine.value() < 0.0 && s.unbalanceable.value() > 0.5 * s.gravityWorst.value());
+        const Verdict v = of(p, "balance", 1);
+        VERIFY_NEAR(said(v, 3), -s.offLine.value(), 1e-12);
+        VERIFY_NEAR(said(v, 2), 0.1 * s.frontMoment.value(), 1e-9);
+        VERIFY_NEAR(said(v, 0), s.gravityWorst.value(), 1e-12);
+        QVERIFY(has(words(v, p), "off the arm line"));
+        boom(p).items[0].above = 0.0;
+        boom(p).boom.counterweight.mass.value = 6.0;
+        const Verdict level = of(p, "balance", 1);
+        VERIFY_NEAR(said(level, 3), evaluate(p).axes[1].structure.balancingMass.value(), 1e-12);
+        QVERIFY(has(words(level, p), "would balance"));
+    }
+    /// Focus is lost where the distance to the subject changes by more than half the depth of field, on
+    /// whichever side of its middle the slide ends farther out.
+    void focusAlongASlide() {
+        const auto needed = [](const Project& p) {
+            for (const CompletenessLine& l : completeness(p, evaluate(p)))
+                if (l.what.text == std::string_view("Follow focus"))
+                    return l.state != Completeness::NotNeeded;
+            return false;
+        };
+        Project p = slider();
+        p.shots.resize(1);
+        Shot& s = p.shots[0];
+        s.kind = ShotKind::Live;
+        s.keepFramed = true;
+        s.subjectDistance = 2.0;
+        s.focalLength = 0.05;
+        s.moves = {{p.axes[0].id, BySpeed<AxisKind::Linear>{0.8, 0.1, 0.5}}};
+        for (const double place : {0.0, 0.25, 0.5, 0.75, 1.0, 1.5}) {
+            s.subjectPlace = place;
+            const double aside = 0.8 * std::max(std::abs(place), std::abs(1 - place));
+            const double change = std::sqrt(4 + aside * aside) - 2;
+            // 2 N c s²/f² with a circle of a 1500th of the sensor: the f-number at which it just holds.
+            const double just = change / 0.5 / (2 * p.camera.sensorWidth / 1500 * 4 / 0.0025);
+            s.fNumber = just * 0.98;
+            QVERIFY2(needed(p), qPrintable(QString::number(place)));
+            s.fNumber = just * 1.02;
+            QVERIFY2(!needed(p), qPrintable(QString::number(place)));
+        }
+        s.fNumber = 0.1;
+        s.keepFramed = false;
+        QVERIFY(!needed(p));
+    }
+    /// What counts as a counterweight: a weight, a spring, or something hung behind; each alone.
+    void counterweights() {
+        const auto there = [](const Project& p) {
+            for (const CompletenessLine& l : completeness(p, evaluate(p)))
+                if (l.what.text == std::string_view("Counterweight")) return l.state == Completeness::There;
+            return false;
+        };
+        Project p = jib();
+        boom(p).boom.counterweight.mass.value = 0.0;
+        boom(p).spring.torqueAtLow.value = 0.0;
+        QVERIFY(!there(p));
+        boom(p).boom.counterweight.mass.value = 0.5;
+        QVERIFY(there(p));
+        boom(p).boom.counterweight.mass.value = 0.0;
+        boom(p).spring.torqueAtLow.value = 0.5;
+        QVERIFY(there(p));
+        boom(p).spring.torqueAtLow.value = 0.0;
+        boom(p).items[0].along = -0.3;
+        QVERIFY(there(p));
+    }
+    /// A later addition rides where the payload rides; without one on every carriage and at each arm's end.
+    void laterAdditionGoesWhereThePayloadGoes() {
+        Project p = slider();
+        for (Axis& a : p.axes) a.carriesPayload = false;
+        LaterAxis later;
+        later.mass.value = 40.0;
+        const Assessment now = assess(p);
+        const auto changes = whatChanges(p, now, later);
+        Project with = p;
+        MassItem item;
+        item.id = "x";
+        item.mass.value = 40.0;
+        rail(with).items.push_back(item);
+        const Assessment then = assess(with);
+        std::size_t differ = 0;
+        for (const Verdict& v : then.verdicts)
+            for (const Verdict& b : now.verdicts)
+                differ += v.rule == b.rule && v.axis == b.axis && v.state != b.state;
+        QVERIFY(differ > 0);
+        QCOMPARE(changes.size(), differ);
+        p.axes[0].carriesPayload = true; // now it rides as payload, with the same effect on a carriage
+        QCOMPARE(whatChanges(p, assess(p), later).size(), differ);
+    }
+    /// Printed gears are told from bought ones.
+    void printedParts() {
+        Project p = slider();
+        for (const auto& [material, printed] : {std::pair{GearMaterial::PrintedPla, true},
+                                                {GearMaterial::PrintedPetg, true},
+                                                {GearMaterial::Steel, false}}) {
+            GearStage gear;
+            gear.material = material;
+            p.axes[0].links = {gear};
+            const AxisEvaluation e = evaluate(p).axes[0];
+            const rules::AxisView view{p, p.axes[0], e};
+            QCOMPARE(view.printed(e.checks.parts[0]), printed);
+            QVERIFY(!view.printed(e.checks.parts.back())); // the output
+        }
+    }
+};
+
+QTEST_APPLESS_MAIN(SentencesByHandTest)
+#include "sentences_by_hand_test.moc"
