@@ -431,6 +431,7 @@ private slots:
         QVERIFY(a.of(fixes::clampBolts).empty());
         // Turning what is there is tried before anything is bought.
         r.section.height = 0.08;
+        a.library = shippedParts();
         const Candidates found = a.of(fixes::stockSection);
         QVERIFY(found.size() > 2);
         QVERIFY(found[0].cost == FixCost::SettingOnly &&
@@ -469,6 +470,9 @@ private slots:
         QCOMPARE(a.of(fixes::counterweight).size(), std::size_t(2));
 
         boom(a.project).boom.pivot.pinDiameter = 0.01;
+        QVERIFY(a.of(fixes::thickerPin).empty()); // of nothing in stock
+        a.library = shippedParts();
+        QVERIFY(costs(a.of(fixes::thickerPin), FixCost::ToBuy));
         QVERIFY(same(a.of(fixes::thickerPin), {0.012, 0.016, 0.02, 0.025, 0.03}, [](const Project& p) {
             return std::get<RotaryMechanism>(p.axes[1].mechanism).boom.pivot.pinDiameter;
         }));

@@ -6,6 +6,7 @@
 #include "core/verdicts/fixes/family.h"
 #include "core/verdicts/rules.h"
 #include "support/files.h"
+#include "support/hand_rigs.h"
 #include "support/stock.h"
 
 #include <QTest>
@@ -399,6 +400,37 @@ private slots:
         QCOMPARE(owned->result.axes[0].brake.holdingTorque.value, torque);
         QVERIFY(brakeFrom({{}, shelf}));
         QVERIFY(!brakeFrom({}));
+    }
+    /// The same of a profile and a pin.
+    void profilesOnTheShelf() {
+        Project p = hand::slider();
+        hand::rail(p).rail.section.width = hand::rail(p).rail.section.height = 0.02;
+        hand::rail(p).railLength = 3.0;
+        hand::rail(p).rail.secondStand = 3.0;
+        const Assessment now = assess(p);
+        const Verdict* v = nullptr;
+        for (const Verdict& each : now.verdicts)
+            if (ruleKey(each) == "sag" || ruleKey(each) == "beam_strength")
+                if (each.state == State::Over || each.state == State::Tight) v = &each;
+        QVERIFY(v != nullptr);
+        const auto sectionFrom = [&](const parts::Sources& stock) -> std::optional<Fix> {
+            for (const Fix& f : findFixes(p, now, *v, {}, 30, stock))
+                if (sectionOf(f.result.axes[0]) != sectionOf(p.axes[0])) return f;
+            return std::nullopt;
+        };
+        const auto bought = sectionFrom(stockInShops());
+        QVERIFY(bought && bought->cost == FixCost::ToBuy);
+        const Section& s = sectionOf(bought->result.axes[0]);
+        const std::vector<parts::Part> shelf{{"section",
+                                              "left over",
+                                              1,
+                                              0.0,
+                                              {},
+                                              {{"width_m", s.width}, {"height_m", s.height}},
+                                              {{"shape", "hollow_rectangle"}}}};
+        const auto owned = sectionFrom({shippedParts(), shelf});
+        QVERIFY(owned && owned->cost == FixCost::PartOnHand);
+        QVERIFY(sectionOf(owned->result.axes[0]) == s);
     }
     void offered_data() {
         QTest::addColumn<int>("row");

@@ -43,14 +43,14 @@ private slots:
         listed.section.price = 22;
         p.profiles.push_back(listed);
         rail(p).rail.section.price = 10;
-        const std::vector<Section> all = sectionsToTry(p, rail(p).rail.section);
+        const std::vector<Section> all = sectionsToTry(p, rail(p).rail.section, stockInShops());
         QCOMPARE(all[0], listed.section);
         QVERIFY(all[1].onEdge && all[1].width == 0.08);
         // The same piece at another price is listed too, and goes with its own price.
         Project cheaper = p;
         cheaper.profiles[0].section = rail(p).rail.section;
         cheaper.profiles[0].section.price = 7;
-        const auto dear = sectionsToTry(cheaper, rail(cheaper).rail.section);
+        const auto dear = sectionsToTry(cheaper, rail(cheaper).rail.section, stockInShops());
         QCOMPARE(dear[0], cheaper.profiles[0].section);
         const auto rows = compareSections(p, p.axes[0], all);
         QCOMPARE(rows.size(), all.size() + 1);

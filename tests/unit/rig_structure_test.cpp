@@ -344,7 +344,7 @@ private slots:
     void comparedSectionsKeepTheLoad() {
         const Project p = slider();
         const Section& now = std::get<LinearMechanism>(p.axes[0].mechanism).rail.section;
-        const auto rows = compareSections(p, p.axes[0], stockSections(now));
+        const auto rows = compareSections(p, p.axes[0], stockSections(now, stockInShops()));
         QVERIFY(rows.size() >= 4);
         QVERIFY(rows[0].section == now);
         for (const SectionRow& r : rows)

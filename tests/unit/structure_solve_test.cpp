@@ -6,6 +6,7 @@
 #include "core/optics/picture.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
+#include "support/stock.h"
 
 #include <QTest>
 #include <algorithm>
@@ -71,7 +72,7 @@ private slots:
              {{50, 62.5, 2, 0}, {50, 75, 2, 0}, {50, 100, 2, 0}, {50, 50, 2, 1}}},
         };
         for (const Row& r : rows) {
-            const std::vector<Section> found = stockSections(r.like);
+            const std::vector<Section> found = stockSections(r.like, stockInShops());
             QVERIFY2(found.size() == r.wanted.size(), r.name);
             for (std::size_t i = 0; i < found.size(); ++i) {
                 const Section& s = found[i];
@@ -83,10 +84,30 @@ private slots:
             }
         }
         // Paid by weight: two rods of 20 weigh (20/16)² of two of 16.
-        const auto rods = stockSections(rows[6].like);
+        const auto rods = stockSections(rows[6].like, stockInShops());
         VERIFY_NEAR(rods[0].price, 10.0 * 400 / 256, 1e-9);
-        VERIFY_NEAR(stockSections(rows[7].like)[2].price, 20.0, 1e-9);
-        QVERIFY(stockSections(Section{}).empty());
+        VERIFY_NEAR(stockSections(rows[7].like, stockInShops())[2].price, 20.0, 1e-9);
+        QVERIFY(stockSections(Section{}, stockInShops()).empty());
+    }
+    /// Only what can be had: nothing larger without a shop, its own price where it says one.
+    void sectionsAreThoseOfTheStock() {
+        const Section now = section(SectionShape::SlottedProfile, 0.04, 0.04);
+        QVERIFY(stockSections(now, {}).empty());
+        parts::Part mine{"section",
+                         "Mine",
+                         1,
+                         55.0,
+                         {},
+                         {{"width_m", 0.05}, {"height_m", 0.05}},
+                         {{"shape", "slotted_profile"}}};
+        const std::vector<parts::Part> shelf{mine};
+        const auto one = stockSections(now, {{}, shelf});
+        QCOMPARE(one.size(), std::size_t(1));
+        QCOMPARE(one[0].width, 0.05);
+        QCOMPARE(one[0].price, 55.0);
+        const auto all = stockSections(now, {shippedParts(), shelf});
+        QCOMPARE(all[1].width, 0.045);
+        QCOMPARE(all[2].width, 0.05); // the next two larger, wherever they lie
     }
     void whatHasAnEdge() {
         QVERIFY(hasEdge(section(SectionShape::SlottedProfile, 0.04, 0.08)));
@@ -99,8 +120,8 @@ private slots:
     void sectionsToTryByHand() {
         Project p = slider();
         const Section now = rail(p).rail.section;
-        const auto alone = sectionsToTry(p, now);
-        QCOMPARE(alone.size(), stockSections(now).size());
+        const auto alone = sectionsToTry(p, now, stockInShops());
+        QCOMPARE(alone.size(), stockSections(now, stockInShops()).size());
         const auto list = [&](const Section& s) {
             Profile listed;
             listed.id = "p" + std::to_string(p.profiles.size());
@@ -113,7 +134,7 @@ private slots:
         one.price = 99.0; // known at another price
         list(one);
         list(one); // twice
-        const auto found = sectionsToTry(p, now);
+        const auto found = sectionsToTry(p, now, stockInShops());
         QCOMPARE(found.size(), alone.size());
         QVERIFY(found[0] == one);
         QCOMPARE(std::count_if(found.begin(), found.end(),
@@ -306,7 +327,7 @@ private slots:
     void comparedIsEvaluatedAfresh() {
         for (Project p : {slider(), jib()}) {
             const std::size_t axis = p.axes.size() - 1;
-            const std::vector<Section> all = sectionsToTry(p, sectionOf(p.axes[axis]));
+            const std::vector<Section> all = sectionsToTry(p, sectionOf(p.axes[axis]), stockInShops());
             const auto rows = compareSections(p, p.axes[axis], all);
             QCOMPARE(rows.size(), all.size() + 1);
             for (std::size_t i = 0; i < rows.size(); ++i) {

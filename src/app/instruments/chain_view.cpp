@@ -20,6 +20,7 @@ ChainView::ChainView(const Context& context, QWidget* parent) : QWidget(parent),
 
 void ChainView::setColumns(const std::vector<ChainColumn>& columns) {
     std::vector<Words> words;
+    words.reserve(columns.size());
     for (const ChainColumn& c : columns) words.push_back({partName(context_, c), partDetail(context_, c)});
     const Axis* axis = context_.axis();
     const bool another = !drawn_ || axis == nullptr || columns.size() != columns_.size();

@@ -132,7 +132,7 @@ QVariant DriveTableModel::data(const QModelIndex& index, int role) const {
 }
 
 QString DriveTableModel::cellWithRange(int row, const ChainColumn& column, const ChainColumn* spread) const {
-    const QString text = cellText(row, column);
+    QString text = cellText(row, column);
     const Cell* cell = mainCell(row, column);
     if (spread == nullptr || !cell->figure) return text;
     const Figure& range = mainCell(row, *spread)->figure;

@@ -8,6 +8,16 @@
 
 namespace gantry {
 
+Section& sectionOf(Axis& axis) {
+    if (auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) return linear->rail.section;
+    return std::get<RotaryMechanism>(axis.mechanism).boom.section;
+}
+
+const Section& sectionOf(const Axis& axis) {
+    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) return linear->rail.section;
+    return std::get<RotaryMechanism>(axis.mechanism).boom.section;
+}
+
 AxisKind kindOf(const Axis& axis) {
     return std::holds_alternative<LinearMechanism>(axis.mechanism) ? AxisKind::Linear : AxisKind::Rotary;
 }

@@ -227,6 +227,10 @@ struct Project {
 
 AxisKind kindOf(const Axis& axis);
 
+/// What the rail or arm of an axis is made of.
+Section& sectionOf(Axis& axis);
+const Section& sectionOf(const Axis& axis);
+
 /// Whether an output moves something along a line.
 bool isLinear(const AnyOutput& output);
 

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace gantry::parts {
 namespace {
@@ -30,6 +31,15 @@ struct BatteryPart {
     double voltage = 12.0, lowVoltage = 10.5, capacity = 25200.0;
 };
 
+/// A metre of profile, tube or rod.
+struct SectionPart {
+    SectionShape shape = SectionShape::SlottedProfile;
+    double width = 0.04, height = 0.04, wall = 0.002;
+};
+struct PinPart {
+    double diameter = 0.01;
+};
+
 template <class V>
 void describe(V& v, PulleyPart& s) {
     v.field(FieldInfo{"teeth", "Teeth", K::Count, 1, 100000, 9, 200}, s.teeth);
@@ -50,6 +60,17 @@ void describe(V& v, BeltPart& s) {
     v.field(FieldInfo{"pitch_m", "Belt pitch", K::PartLength, 1e-5, 0.2, 9e-4, 0.02}, s.pitch);
     v.choice(textField("profile", "Tooth shape"), s.profile);
     v.field(FieldInfo{"width_m", "Width", K::PartLength, 1e-4, 1, 0.003, 0.05}, s.width);
+}
+template <class V>
+void describe(V& v, SectionPart& s) {
+    v.choice(textField("shape", "Section"), s.shape);
+    v.field(FieldInfo{"width_m", "Section width", K::PartLength, 1e-4, 5, 0.006, 0.3}, s.width);
+    v.field(FieldInfo{"height_m", "Section height", K::PartLength, 1e-4, 5, 0.006, 0.3}, s.height);
+    v.field(FieldInfo{"wall_m", "Wall or web", K::PartLength, 1e-5, 1, 5e-4, 0.03}, s.wall);
+}
+template <class V>
+void describe(V& v, PinPart& s) {
+    v.field(FieldInfo{"pin_diameter_m", "Pivot pin", K::PartLength, 0, 1, 0.004, 0.06}, s.diameter);
 }
 template <class V>
 void describe(V& v, BatteryPart& s) {
@@ -199,6 +220,18 @@ std::string useWheel(Axis& axis, int link, const Part& part) {
     return "This axis has no place for such a wheel; choose a link or an output that takes it.";
 }
 
+/// Material, spacing and what was measured stay as they are; a price that is told comes along.
+std::string useSection(Section& section, const Part& part) {
+    Setter(part).choice(textField("shape", ""), section.shape);
+    const SectionPart size = made<SectionPart>(part);
+    section.width = size.width;
+    section.height = size.height;
+    if (numberOf(part, "wall_m")) section.wall = size.wall;
+    if (part.price > 0.0) section.price = part.price;
+    section.onEdge = false;
+    return {};
+}
+
 std::string useOutput(Axis& axis, const Part& part) {
     auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
     if (linear == nullptr) return "A " + part.family + " moves along a line; this axis turns.";
@@ -227,6 +260,8 @@ const std::vector<Family>& families() {
                                          familyOf<ScrewOutput>(),
                                          familyOf<WheelOutput>(),
                                          familyOf<Brake>("brake", "Brake"),
+                                         familyOf<SectionPart>("section", "Profile or tube"),
+                                         familyOf<PinPart>("pin", "Pivot pin"),
                                          familyOf<Driver>("driver", "Driver"),
                                          familyOf<Supply>("supply", "Supply"),
                                          familyOf<BatteryPart>("battery", "Battery")};
@@ -259,6 +294,8 @@ Place placeOf(std::string_view family) {
     if (family == "driver") return Place::Driver;
     if (family == "supply" || family == "battery") return Place::Supply;
     if (family == "brake") return Place::Brake;
+    if (family == "section") return Place::Section;
+    if (family == "pin") return Place::Pivot;
     return Place::Nowhere;
 }
 
@@ -328,6 +365,14 @@ std::string usePart(Project& project, int axisIndex, int link, const Part& part)
         axis.brake.place = place;
         return {};
     }
+    case Place::Section:
+        return useSection(sectionOf(axis), part);
+    case Place::Pivot: {
+        auto* turning = std::get_if<RotaryMechanism>(&axis.mechanism);
+        if (turning == nullptr) return "A pin turns in a pivot; this axis runs along a line.";
+        turning->boom.pivot.pinDiameter = made<PinPart>(part).diameter;
+        return {};
+    }
     case Place::Nowhere:
         break;
     }
@@ -354,6 +399,38 @@ std::vector<StockSize> stockSizes(const Sources& stock, std::string_view family,
                             [](const StockSize& a, const StockSize& b) { return a.value == b.value; }),
                 found.end());
     return found;
+}
+
+std::vector<SectionSize> sectionSizes(const Sources& stock, SectionShape shape) {
+    std::vector<SectionSize> out;
+    const auto take = [&](const Part& p, bool owned) {
+        const std::optional<double> width = numberOf(p, "width_m");
+        if (p.family != "section" || !width || made<SectionPart>(p).shape != shape) return;
+        out.push_back(
+            {*width, numberOf(p, "height_m").value_or(*width), numberOf(p, "wall_m"), p.price, owned});
+    };
+    for (const Part& p : stock.shelf) take(p, p.count > 0);
+    for (const Part& p : stock.library) take(p, false);
+    const auto key = [](const SectionSize& s) {
+        return std::tuple(std::max(s.width, s.height), std::min(s.width, s.height), s.wall.value_or(0.0));
+    };
+    std::sort(out.begin(), out.end(), [&](const SectionSize& a, const SectionSize& b) {
+        return key(a) != key(b) ? key(a) < key(b) : a.owned > b.owned;
+    });
+    out.erase(std::unique(out.begin(), out.end(),
+                          [&](const SectionSize& a, const SectionSize& b) { return key(a) == key(b); }),
+              out.end());
+    return out;
+}
+
+bool owns(const Sources& stock, const Section& section) {
+    const bool round = section.shape == SectionShape::RoundTube || section.shape == SectionShape::RodPair;
+    const auto same = [](double a, double b) { return std::abs(a - b) < 1e-6; };
+    const std::vector<SectionSize> all = sectionSizes(stock, section.shape);
+    return std::any_of(all.begin(), all.end(), [&](const SectionSize& s) {
+        if (!s.owned || (s.wall && !same(*s.wall, section.wall))) return false;
+        return same(s.width, section.width) && (round || same(s.height, section.height));
+    });
 }
 
 } // namespace gantry::parts

@@ -46,12 +46,13 @@ const Family* findFamily(std::string_view key);
 std::optional<double> numberOf(const Part& part, std::string_view key);
 
 /// Where a part can go in an axis.
-enum class Place { Motor, Link, Output, Driver, Supply, Brake, Nowhere };
+enum class Place { Motor, Link, Output, Driver, Supply, Brake, Section, Pivot, Nowhere };
 Place placeOf(std::string_view family);
 
-/// Puts a part into an axis: a motor, driver, supply or brake takes its place; a gearhead becomes the link at
-/// `link`, or a new one next to the motor when link is −1; a pulley or gear changes the motor-side wheel of
-/// the link at `link`, or the output's. Figures count as data sheet. Returns why not, or an empty text.
+/// Puts a part into an axis: a motor, driver, supply, brake, profile or pivot pin takes its place; a gearhead
+/// becomes the link at `link`, or a new one next to the motor when link is −1; a pulley or gear changes the
+/// motor-side wheel of the link at `link`, or the output's. Figures count as data sheet. Returns why not, or
+/// an empty text.
 std::string usePart(Project& project, int axis, int link, const Part& part);
 
 /// What can be had: what shops keep, and what the builder owns.
@@ -70,5 +71,20 @@ struct StockSize {
 /// somewhere, as bought.
 std::vector<StockSize> stockSizes(const Sources& stock, std::string_view family, std::string_view key,
                                   std::string_view fitKey = {}, double fit = 0.0);
+
+/// An outline in which profiles, tubes and rods can be had.
+struct SectionSize {
+    double width, height;       ///< [m]; a tube's or rod's diameter twice
+    std::optional<double> wall; ///< [m] where it is told
+    double price;               ///< of a metre, in the user's money; 0: not said
+    bool owned;
+};
+
+/// Sizes of one outline, ascending by the larger side, then by the smaller; what is owned goes before what is
+/// not.
+std::vector<SectionSize> sectionSizes(const Sources& stock, SectionShape shape);
+
+/// Whether a profile like this is on the shelf, however it is turned.
+bool owns(const Sources& stock, const Section& section);
 
 } // namespace gantry::parts

@@ -1,24 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/results/axis_results.h"
 
+#include "core/units/names.h"
+
 namespace gantry {
 
 std::string_view softName(SoftCause cause) {
-    switch (cause) {
-    case SoftCause::Drive:
-        return "drive";
-    case SoftCause::Rail:
-        return "camera nodding on the rail";
-    case SoftCause::Stands:
-        return "stands";
-    case SoftCause::Boom:
-        return "arm";
-    case SoftCause::Mast:
-        return "mast and pivot";
-    case SoftCause::Pads:
-        return "pads under the feet";
-    }
-    return "";
+    return units::nameOf<SoftCause::Pads>(cause, "drive", "camera nodding on the rail", "stands", "arm",
+                                          "mast and pivot", "pads under the feet");
 }
 
 } // namespace gantry

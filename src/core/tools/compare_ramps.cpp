@@ -1,22 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tools/compare_ramps.h"
 
+#include "core/units/names.h"
+
 namespace gantry {
 
 std::string_view shapeName(RampShape shape) {
-    switch (shape) {
-    case RampShape::Trapezoid:
-        return "trapezoid";
-    case RampShape::TunedTrapezoid:
-        return "trapezoid, whole periods";
-    case RampShape::SCurve:
-        return "S-curve";
-    case RampShape::TunedSCurve:
-        return "S-curve, tuned";
-    case RampShape::HalfSine:
-        return "half-sine";
-    }
-    return "";
+    return units::nameOf<RampShape::HalfSine>(shape, "trapezoid", "trapezoid, whole periods", "S-curve",
+                                              "S-curve, tuned", "half-sine");
 }
 
 std::vector<RampRow> compareRamps(const Project& project, const AxisEvaluation& e, const ShotEvaluation& s) {

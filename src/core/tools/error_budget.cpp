@@ -1,51 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tools/error_budget.h"
 
+#include "core/units/names.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace gantry {
 
 std::string_view errorKindName(ErrorKind kind) {
-    switch (kind) {
-    case ErrorKind::Drift:
-        return "slow drift";
-    case ErrorKind::Jitter:
-        return "jitter";
-    case ErrorKind::Repeat:
-        return "repeat error";
-    case ErrorKind::Framing:
-        return "framing error";
-    }
-    return "";
+    return units::nameOf<ErrorKind::Framing>(kind, "slow drift", "jitter", "repeat error", "framing error");
 }
 
 std::string_view causeName(ErrorCause cause) {
-    switch (cause) {
-    case ErrorCause::Stretch:
-        return "stretch of the drive";
-    case ErrorCause::Sag:
-        return "sag and bend";
-    case ErrorCause::Stepping:
-        return "stepping";
-    case ErrorCause::Backlash:
-        return "backlash let go";
-    case ErrorCause::Rocking:
-        return "rocking after the stop";
-    case ErrorCause::GuidePlay:
-        return "play of the guides";
-    case ErrorCause::FrictionBand:
-        return "friction band of the rotor";
-    case ErrorCause::IdleShift:
-        return "fall to hold current";
-    case ErrorCause::Lag:
-        return "lag of the rotor";
-    case ErrorCause::StepAccuracy:
-        return "step accuracy";
-    case ErrorCause::Rounding:
-        return "rounded steps per unit";
-    }
-    return "";
+    return units::nameOf<ErrorCause::Rounding>(
+        cause, "stretch of the drive", "sag and bend", "stepping", "backlash let go",
+        "rocking after the stop", "play of the guides", "friction band of the rotor", "fall to hold current",
+        "lag of the rotor", "step accuracy", "rounded steps per unit");
 }
 
 ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, ShotIndex shot) {

@@ -8,6 +8,7 @@
 #include "core/model/overload.h"
 #include "core/motor/stepper_motion.h"
 #include "core/solve/root.h"
+#include "core/units/names.h"
 
 #include <algorithm>
 #include <cmath>
@@ -434,39 +435,10 @@ double startStopSpeed(int rotorTeeth, double torqueAmplitude, double load, doubl
 }
 
 std::string_view limitName(LimitReason reason) {
-    switch (reason) {
-    case LimitReason::Torque:
-        return "torque";
-    case LimitReason::LowBattery:
-        return "torque at low supply";
-    case LimitReason::PulseRate:
-        return "pulse rate";
-    case LimitReason::MotorTop:
-        return "motor's top speed";
-    case LimitReason::Whirl:
-        return "screw whip";
-    case LimitReason::Judder:
-        return "judder";
-    case LimitReason::PeopleSpeed:
-        return "people near";
-    case LimitReason::PeopleEnergy:
-        return "energy near people";
-    case LimitReason::PartSpeed:
-        return "speed of belts and teeth";
-    case LimitReason::PartStrength:
-        return "strength of a part";
-    case LimitReason::Slip:
-        return "slip";
-    case LimitReason::CordSlack:
-        return "slack cord";
-    case LimitReason::Tipping:
-        return "tipping";
-    case LimitReason::RampPicture:
-        return "rocking in the ramp";
-    case LimitReason::OnePeriod:
-        return "one period of rocking";
-    }
-    return "";
+    return units::nameOf<LimitReason::OnePeriod>(
+        reason, "torque", "torque at low supply", "pulse rate", "motor's top speed", "screw whip", "judder",
+        "people near", "energy near people", "speed of belts and teeth", "strength of a part", "slip",
+        "slack cord", "tipping", "rocking in the ramp", "one period of rocking");
 }
 
 } // namespace gantry

@@ -42,16 +42,6 @@ double leftOver(std::vector<structure::ArmMass> masses, const RotaryMechanism& r
 
 } // namespace
 
-Section& sectionOf(Axis& axis) {
-    if (auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) return linear->rail.section;
-    return std::get<RotaryMechanism>(axis.mechanism).boom.section;
-}
-
-const Section& sectionOf(const Axis& axis) {
-    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) return linear->rail.section;
-    return std::get<RotaryMechanism>(axis.mechanism).boom.section;
-}
-
 std::optional<structure::TwoSupports> bestStands(const Project& project, const Axis& axis,
                                                  const AxisEvaluation* evaluation) {
     const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
@@ -145,63 +135,55 @@ std::vector<ChartRow> counterweightChart(const Project& project, const Axis& axi
     return out;
 }
 
-std::vector<Section> stockSections(const Section& like) {
-    constexpr std::array slotted{0.02, 0.03, 0.04, 0.045, 0.06, 0.08};
-    constexpr std::array tubes{0.02, 0.025, 0.03, 0.04, 0.05, 0.06, 0.08};
+std::vector<Section> stockSections(const Section& like, const parts::Sources& stock) {
     std::vector<Section> out;
-    const auto sizes = [&](const auto& list) {
-        // The next smaller and the next two larger outer sizes, square for profiles of one size.
-        int larger = 0;
-        double smaller = 0.0;
-        const double now = std::max(like.width, like.shape == SectionShape::RoundTube ? 0.0 : like.height);
-        for (const double s : list) {
-            Section c = like;
-            c.onEdge = false;
-            c.width = s;
-            c.height = s;
-            if (s < now * 0.999) smaller = s;
-            if (s > now * 1.001 && larger++ < 2) out.push_back(c);
-        }
-        if (smaller > 0.0) {
-            Section c = like;
-            c.onEdge = false;
-            c.width = c.height = smaller;
-            out.insert(out.begin(), c);
-        }
+    const auto add = [&](double width, double height, double wall, double price) {
+        Section c = like;
+        c.onEdge = false;
+        c.width = width;
+        c.height = height;
+        c.wall = wall;
+        c.price = price;
+        out.push_back(c);
     };
-    if (like.shape == SectionShape::SlottedProfile) {
-        sizes(slotted);
-        Section tall = like;
-        tall.onEdge = false;
-        tall.height = 2.0 * std::min(like.width, like.height);
-        tall.width = std::min(like.width, like.height);
-        out.push_back(tall);
-    } else if (like.shape == SectionShape::HollowRectangle || like.shape == SectionShape::RoundTube) {
-        sizes(tubes);
-        Section thick = like;
-        thick.wall = 1.5 * like.wall;
-        out.push_back(thick);
-    } else if (like.shape == SectionShape::RodPair) {
-        for (const double d : {0.012, 0.016, 0.02, 0.025, 0.03})
-            if (d > like.width * 1.001) {
-                Section c = like;
-                c.width = d;
-                out.push_back(c);
-            }
+    const std::vector<parts::SectionSize> sizes = parts::sectionSizes(stock, like.shape);
+    const bool rods = like.shape == SectionShape::RodPair,
+               round = rods || like.shape == SectionShape::RoundTube;
+    const double now = round ? like.width : std::max(like.width, like.height);
+    const parts::SectionSize* smaller = nullptr;
+    std::vector<const parts::SectionSize*> near;
+    for (const parts::SectionSize& s : sizes) {
+        if (!round && s.width != s.height) continue;
+        if (s.width < now * 0.999) smaller = &s;
+        if (s.width > now * 1.001 && (rods || near.size() < 2)) near.push_back(&s);
+    }
+    // Rods are only ever too thin; the height of a section says nothing of them.
+    if (smaller != nullptr && !rods) near.insert(near.begin(), smaller);
+    for (const parts::SectionSize* s : near)
+        add(s->width, rods ? like.height : s->height, s->wall.value_or(like.wall), s->price);
+    for (const parts::SectionSize& s : sizes)
+        if (!round && std::min(s.width, s.height) < std::max(s.width, s.height) &&
+            std::abs(std::min(s.width, s.height) - std::min(like.width, like.height)) < 1e-6)
+            add(std::min(s.width, s.height), std::max(s.width, s.height), s.wall.value_or(like.wall),
+                s.price);
+    if (like.shape == SectionShape::HollowRectangle || like.shape == SectionShape::RoundTube) {
+        out.push_back(like);
+        out.back().wall = 1.5 * like.wall;
+        out.back().price = 0.0;
     } else if (like.shape == SectionShape::SolidRectangle || like.shape == SectionShape::Tee) {
         for (const double factor : {1.25, 1.5, 2.0}) {
-            Section c = like;
-            c.height = like.height * factor;
-            out.push_back(c);
+            out.push_back(like);
+            out.back().height = like.height * factor;
+            out.back().price = 0.0;
         }
     }
     if (hasEdge(like)) {
-        Section edge = like;
-        edge.onEdge = !like.onEdge;
-        out.push_back(edge);
+        out.push_back(like);
+        out.back().onEdge = !like.onEdge;
     }
     if (const double mass = beamView(like).massPerMetre; mass > 0.0)
-        for (Section& s : out) s.price = like.price * beamView(s).massPerMetre / mass;
+        for (Section& s : out)
+            if (s.price == 0.0) s.price = like.price * beamView(s).massPerMetre / mass;
     return out;
 }
 
@@ -212,7 +194,7 @@ bool hasEdge(const Section& s) {
             std::abs(s.width - s.height) > 1e-6);
 }
 
-std::vector<Section> sectionsToTry(const Project& project, const Section& now) {
+std::vector<Section> sectionsToTry(const Project& project, const Section& now, const parts::Sources& stock) {
     std::vector<Section> out;
     // What is listed counts with its own price; stock only where nothing of that size is there yet.
     const auto list = [&](const Section& s) {
@@ -231,7 +213,7 @@ std::vector<Section> sectionsToTry(const Project& project, const Section& now) {
         a.price = b.price;
         return a == b;
     };
-    for (const Section& s : stockSections(now))
+    for (const Section& s : stockSections(now, stock))
         if (!same(s, now) &&
             std::none_of(out.begin(), out.end(), [&](const Section& o) { return same(s, o); }))
             out.push_back(s);

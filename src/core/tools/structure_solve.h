@@ -3,6 +3,7 @@
 
 #include "core/evaluate/evaluation.h"
 #include "core/evaluate/rig/axis_structure.h"
+#include "core/parts/part.h"
 
 #include <optional>
 #include <vector>
@@ -34,10 +35,6 @@ struct ChartRow {
 /// are looked through.
 std::vector<ChartRow> counterweightChart(const Project& project, const Axis& axis);
 
-/// What the rail or arm of an axis is made of.
-Section& sectionOf(Axis& axis);
-const Section& sectionOf(const Axis& axis);
-
 /// A section tried in place of the one there is.
 struct SectionRow {
     Section section;
@@ -50,15 +47,16 @@ struct SectionRow {
 std::vector<SectionRow> compareSections(const Project& project, const Axis& axis,
                                         const std::vector<Section>& sections);
 
-/// Stock sections of one outline near the size of the one there is: next smaller and larger, and on edge.
-/// Prices follow the weight of a metre from the price of the one there is.
-std::vector<Section> stockSections(const Section& like);
+/// Sections of one outline near the size of the one there is: of those that can be had the next smaller and
+/// the next two larger, the same twice as high, a thicker wall, and on edge. Where the stock says no price it
+/// follows the weight of a metre from the price of the one there is.
+std::vector<Section> stockSections(const Section& like, const parts::Sources& stock);
 
 /// Whether a section stands otherwise on its other side.
 bool hasEdge(const Section& section);
 
 /// What may take the place of a section: those that the project lists to be compared, flat and on edge, then
-/// stock sizes. None twice, and not the one there is.
-std::vector<Section> sectionsToTry(const Project& project, const Section& now);
+/// what can be had near it. None twice, and not the one there is.
+std::vector<Section> sectionsToTry(const Project& project, const Section& now, const parts::Sources& stock);
 
 } // namespace gantry

@@ -3,6 +3,7 @@
 
 #include "core/model/acceptable.h"
 #include "core/model/fields.h"
+#include "core/units/names.h"
 #include "core/verdicts/fixes/family.h"
 #include "core/verdicts/rules.h"
 
@@ -80,15 +81,7 @@ std::optional<Fix> tried(const Assessment& now, const Verdict& verdict, fixes::C
 } // namespace
 
 std::string_view costWords(FixCost cost) {
-    switch (cost) {
-    case FixCost::SettingOnly:
-        return "setting only";
-    case FixCost::PartOnHand:
-        return "part on hand";
-    case FixCost::ToBuy:
-        break;
-    }
-    return "to buy";
+    return units::nameOf<FixCost::ToBuy>(cost, "setting only", "part on hand", "to buy");
 }
 
 std::string describe(const Fix& fix, const Project& project, units::System system) {

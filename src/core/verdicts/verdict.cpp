@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/verdict.h"
 
+#include "core/units/names.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
@@ -16,19 +17,7 @@ State stateOf(double ratio, const Bounds& bounds) {
 }
 
 std::string_view stateWord(State state) {
-    switch (state) {
-    case State::Over:
-        return "over";
-    case State::Tight:
-        return "tight";
-    case State::Fine:
-        return "fine";
-    case State::Oversized:
-        return "oversized";
-    case State::Unknown:
-        break;
-    }
-    return "unknown";
+    return units::nameOf<State::Unknown>(state, "over", "tight", "fine", "oversized", "unknown");
 }
 
 const rules::Rule& ruleOf(const Verdict& v) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/words/messages.h"
 
+#include "core/units/names.h"
 #include "core/units/text.h"
 
 namespace gantry::words {
@@ -33,55 +34,25 @@ std::string render(Message message, const Arguments& arguments, const Names& nam
 }
 
 std::string_view reasonText(Reason reason) {
-    switch (reason) {
-    case Reason::None:
-        return "known";
-    case Reason::NeedsHoldingTorque:
-        return "needs the motor's holding torque";
-    case Reason::NeedsRatedCurrent:
-        return "needs the motor's rated current";
-    case Reason::NeedsResistance:
-        return "needs the motor's phase resistance";
-    case Reason::NeedsInductance:
-        return "needs the motor's inductance";
-    case Reason::NeedsStopBehaviour:
-        return "say what an emergency stop or a reset of the controller does to the holding current; try it "
-               "with the "
-               "load secured";
-    case Reason::NeedsSection:
-        return "say what the rail or arm is made of: its section and material";
-    case Reason::NeedsBase:
-        return "say what the rig stands on";
-    case Reason::NeedsAnchors:
-        return "enter what the anchors stand, from a qualified person or a pull test; it is never presumed";
-    case Reason::SupportsOffRail:
-        return "the stands or the head are not on the rail, or both on one spot; move them";
-    case Reason::NoSuchLeg:
-        return "the base has no leg of that number for its ballast; choose one that it has, or 0 for the "
-               "middle";
-    case Reason::NeedsLensRing:
-        return "needs a lens ring as output to know what the picture makes of it";
-    case Reason::NoShot:
-        return "no shot moves this axis";
-    case Reason::TimeTooShort:
-        return "the shot's time is too short for its distance; give it more time or less ease";
-    case Reason::TooLongToSimulate:
-        return "its ramps alone take longer than the minute that is simulated, or more pulses than fit in it";
-    case Reason::NoRamp:
-        return "the controller starts without a ramp, which no motor follows at speed; choose one that ramps";
-    case Reason::NoDistance:
-        return "the shot's distance is zero; give it a distance";
-    case Reason::Unbounded:
-        return "nothing limits it";
-    case Reason::SupplyCollapses:
-        return "the supply's voltage collapses under this load; take a thicker or shorter cable or a higher "
-               "voltage";
-    case Reason::NotApplicable:
-        return "has no meaning here";
-    case Reason::OutOfRange:
-        return "the inputs give a number too large or too small to mean anything";
-    }
-    return "";
+    return units::nameOf<Reason::OutOfRange>(
+        reason, "known", "needs the motor's holding torque", "needs the motor's rated current",
+        "needs the motor's phase resistance", "needs the motor's inductance",
+        "say what an emergency stop or a reset of the controller does to the holding current; try it "
+        "with the "
+        "load secured",
+        "say what the rail or arm is made of: its section and material", "say what the rig stands on",
+        "enter what the anchors stand, from a qualified person or a pull test; it is never presumed",
+        "the stands or the head are not on the rail, or both on one spot; move them",
+        "the base has no leg of that number for its ballast; choose one that it has, or 0 for the "
+        "middle",
+        "needs a lens ring as output to know what the picture makes of it", "no shot moves this axis",
+        "the shot's time is too short for its distance; give it more time or less ease",
+        "its ramps alone take longer than the minute that is simulated, or more pulses than fit in it",
+        "the controller starts without a ramp, which no motor follows at speed; choose one that ramps",
+        "the shot's distance is zero; give it a distance", "nothing limits it",
+        "the supply's voltage collapses under this load; take a thicker or shorter cable or a higher "
+        "voltage",
+        "has no meaning here", "the inputs give a number too large or too small to mean anything");
 }
 
 } // namespace gantry::words

@@ -2,10 +2,13 @@
 #include "io/report/texts.h"
 
 #include "core/criteria/criteria.h"
+#include "core/evaluate/rig/rig_layout.h"
 #include "core/model/describe.h"
+#include "core/parts/part.h"
 #include "core/recipes/recipe.h"
 #include "core/tools/chain_table.h"
 #include "core/tools/compare_ramps.h"
+#include "core/tools/error_budget.h"
 #include "core/tools/limits.h"
 #include "core/verdicts/completeness.h"
 #include "core/verdicts/fixes/family.h"
@@ -119,6 +122,20 @@ std::vector<Text> everyText() {
         out.add("rule", stateWord(static_cast<State>(i)));
     for (int i = 0; i <= static_cast<int>(FixCost::ToBuy); ++i)
         out.add("fix", costWords(static_cast<FixCost>(i)));
+    const auto members = [&](auto last, auto word) {
+        for (int i = 0; i <= static_cast<int>(last); ++i)
+            out.add("word", word(static_cast<decltype(last)>(i)));
+    };
+    members(SoftCause::Pads, softName);
+    members(BodyKind::Ballast, bodyName);
+    members(LimitReason::OnePeriod, limitName);
+    members(RampShape::HalfSine, shapeName);
+    members(ErrorKind::Framing, errorKindName);
+    members(ErrorCause::Rounding, causeName);
+    for (const parts::Family& family : parts::families()) {
+        out.add("part", family.label);
+        for (const FieldInfo& info : family.numbers) out.add("field", info.label);
+    }
     for (const SettingsForm& form : settingsForms()) out.add("export", form.name);
     for (const words::Message& m : completenessTexts()) out.add("need", m.text);
     for (const recipes::Recipe& r : recipes::all()) {

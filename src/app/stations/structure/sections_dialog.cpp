@@ -69,7 +69,8 @@ void SectionsDialog::fill() {
     rows_.clear();
     if (axis != nullptr && sectionOf(*axis).shape != SectionShape::NotGiven)
         rows_ = compareSections(context_.document.project(), *axis,
-                                sectionsToTry(context_.document.project(), sectionOf(*axis)));
+                                sectionsToTry(context_.document.project(), sectionOf(*axis),
+                                              {partsLibrary(), context_.shelf.parts()}));
     setSentence(
         rows_.empty()
             ? tr("Say what the rail or arm is made of first; then others are compared with it.")

@@ -2,6 +2,7 @@
 #include "core/evaluate/rig/rig_layout.h"
 
 #include "core/evaluate/rig/beam_view.h"
+#include "core/units/names.h"
 
 #include <algorithm>
 #include <cmath>
@@ -208,29 +209,8 @@ private:
 } // namespace
 
 std::string_view bodyName(BodyKind kind) {
-    switch (kind) {
-    case BodyKind::Leg:
-        return "leg";
-    case BodyKind::Column:
-        return "column";
-    case BodyKind::Stand:
-        return "stand";
-    case BodyKind::Rail:
-        return "rail";
-    case BodyKind::Carriage:
-        return "carriage";
-    case BodyKind::Arm:
-        return "arm";
-    case BodyKind::Counterweight:
-        return "counterweight";
-    case BodyKind::Head:
-        return "head";
-    case BodyKind::Camera:
-        return "camera";
-    case BodyKind::Ballast:
-        return "ballast";
-    }
-    return "";
+    return units::nameOf<BodyKind::Ballast>(kind, "leg", "column", "stand", "rail", "carriage", "arm",
+                                            "counterweight", "head", "camera", "ballast");
 }
 
 bool standsOnItsRail(std::span<const Axis> axes, const Base& base) {

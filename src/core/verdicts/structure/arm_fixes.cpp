@@ -45,10 +45,11 @@ Candidates thicker(const Problem& p) {
     Candidates out;
     const auto* r = std::get_if<RotaryMechanism>(&p.axis().mechanism);
     if (r == nullptr || r->boom.pivot.pinDiameter <= 0.0) return out;
-    for (const double d : {0.006, 0.008, 0.01, 0.012, 0.016, 0.02, 0.025, 0.03})
-        if (d > r->boom.pivot.pinDiameter)
-            add(out, p, FixCost::ToBuy, pinOf, {{{Kind::PartLength, d}}},
-                [&](Axis& a) { std::get<RotaryMechanism>(a.mechanism).boom.pivot.pinDiameter = d; });
+    for (const parts::StockSize& s : parts::stockSizes(p.stock, "pin", "pin_diameter_m"))
+        if (s.value > r->boom.pivot.pinDiameter)
+            add(out, p, s.owned ? FixCost::PartOnHand : FixCost::ToBuy, pinOf,
+                {{{Kind::PartLength, s.value}}},
+                [&](Axis& a) { std::get<RotaryMechanism>(a.mechanism).boom.pivot.pinDiameter = s.value; });
     return out;
 }
 

@@ -69,9 +69,12 @@ Candidates moreBolts(const Problem& p) {
 Candidates otherSections(const Problem& p) {
     Candidates out;
     const Section& now = sectionOf(p.axis());
-    for (const Section& s : sectionsToTry(p.project, now)) {
+    for (const Section& s : sectionsToTry(p.project, now, p.stock)) {
         const bool turned = s.onEdge != now.onEdge && s.width == now.width && s.height == now.height;
-        add(out, p, turned ? FixCost::SettingOnly : FixCost::ToBuy, turned ? turnedOnSide : sectionOfSize,
+        const FixCost cost = turned                    ? FixCost::SettingOnly
+                             : parts::owns(p.stock, s) ? FixCost::PartOnHand
+                                                       : FixCost::ToBuy;
+        add(out, p, cost, turned ? turnedOnSide : sectionOfSize,
             {{{Kind::PartLength, s.width},
               {Kind::PartLength, s.shape == SectionShape::RoundTube ? s.wall : s.height}}},
             [&](Axis& a) { sectionOf(a) = s; });
