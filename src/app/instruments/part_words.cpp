@@ -3,6 +3,7 @@
 
 #include "core/model/kind_traits.h"
 #include "core/model/kinds.h"
+#include "core/model/overload.h"
 
 #include <QCoreApplication>
 
@@ -77,12 +78,37 @@ struct MotorWords {
 
 /// Volts that the motor really runs on.
 double voltsOf(const Context& c, const Axis& axis) {
-    if (const auto* hobby = std::get_if<HobbyServo>(&axis.motor)) return hobby->supplyVoltage;
-    if (const auto* geared = std::get_if<GearedDc>(&axis.motor);
-        geared && geared->control != SpeedControl::Knob)
-        return geared->appliedVoltage;
-    return c.document.project().supply.voltage.value;
+    const double supply = c.document.project().supply.voltage.value;
+    return std::visit(overload{[&](const Stepper&) { return supply; },
+                               [&](const ServoMotor&) { return supply; },
+                               [&](const DcServo&) { return supply; },
+                               [&](const GearedDc& m) {
+                                   return m.control == SpeedControl::Knob ? supply : m.appliedVoltage;
+                               },
+                               [](const HobbyServo& m) { return m.supplyVoltage; }},
+                      axis.motor);
 }
+
+/// What is set at the driver of each kind of motor.
+struct DriverWords {
+    const Context& c;
+    const Axis& axis;
+    QString volts() const { return c.show(voltsOf(c, axis), Kind::Voltage); }
+    QString operator()(const Stepper&) const {
+        return QStringLiteral("1/%1 · %2")
+            .arg(axis.driver.microsteps)
+            .arg(c.show(c.document.project().controller.pulseCeiling, Kind::Frequency));
+    }
+    QString operator()(const ServoMotor&) const { return volts(); }
+    QString operator()(const DcServo&) const { return volts(); }
+    QString operator()(const GearedDc& m) const {
+        return m.control == SpeedControl::Knob ? tr("knob to %1").arg(c.show(m.knob, Kind::Percentage))
+                                               : volts();
+    }
+    QString operator()(const HobbyServo& m) const {
+        return tr("pulses at %1").arg(c.show(m.updateRate, Kind::Frequency));
+    }
+};
 
 template <class F>
 QString ofOutput(const Axis& axis, F words) {
@@ -123,16 +149,7 @@ QString partDetail(const Context& context, const ChainColumn& c) {
     const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism);
     switch (c.part) {
     case ChainPart::Driver:
-        if (std::holds_alternative<Stepper>(axis->motor))
-            return QStringLiteral("1/%1 · %2")
-                .arg(axis->driver.microsteps)
-                .arg(context.show(context.document.project().controller.pulseCeiling, Kind::Frequency));
-        if (const auto* geared = std::get_if<GearedDc>(&axis->motor);
-            geared && geared->control == SpeedControl::Knob)
-            return tr("knob to %1").arg(context.show(geared->knob, Kind::Percentage));
-        if (const auto* hobby = std::get_if<HobbyServo>(&axis->motor))
-            return tr("pulses at %1").arg(context.show(hobby->updateRate, Kind::Frequency));
-        return context.show(voltsOf(context, *axis), Kind::Voltage);
+        return std::visit(DriverWords{context, *axis}, axis->motor);
     case ChainPart::Motor:
         return QStringLiteral("%1 · %2").arg(std::visit(MotorWords{context}, axis->motor),
                                              context.show(voltsOf(context, *axis), Kind::Voltage));

@@ -69,51 +69,75 @@ void suspectTeeth(SuspectList& list, const char* what, int teeth, bool raises) {
                  raises ? static_cast<double>(t) / teeth : static_cast<double>(teeth) / t);
 }
 
-void suspectsOf(SuspectList& list, const Axis& axis) {
-    if (const auto* stepper = std::get_if<Stepper>(&axis.motor)) {
-        for (int m = 1; m <= 256; m *= 2)
-            list.add("1/" + std::to_string(m) + " microsteps instead of 1/" +
+/// Which figure of a part may be another one. A new kind of part does not compile before it says so too.
+struct SuspectParts {
+    SuspectList& list;
+    const Axis& axis;
+
+    void operator()(const Stepper& m) const {
+        for (int steps = 1; steps <= 256; steps *= 2)
+            list.add("1/" + std::to_string(steps) + " microsteps instead of 1/" +
                          std::to_string(axis.driver.microsteps),
-                     static_cast<double>(m) / axis.driver.microsteps);
+                     static_cast<double>(steps) / axis.driver.microsteps);
         for (const int teeth : {25, 50, 100})
             list.add("a motor with " + shown(90.0 / teeth, 2) + "° a step instead of " +
-                         shown(90.0 / stepper->rotorTeeth, 2) + "°",
-                     static_cast<double>(teeth) / stepper->rotorTeeth);
+                         shown(90.0 / m.rotorTeeth, 2) + "°",
+                     static_cast<double>(teeth) / m.rotorTeeth);
     }
-    if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
-        if (const auto* belt = std::get_if<BeltOutput>(&linear->output)) {
-            suspectTeeth(list, "a pulley", belt->teeth, false);
-            for (const double pitch : {0.002, 0.002032, 0.0025, 0.003, 0.005, 0.00508})
-                list.add("a belt pitch of " + shown(pitch * 1e3) + " mm instead of " +
-                             shown(belt->pitch.value * 1e3) + " mm",
-                         belt->pitch.value / pitch);
-            list.add(belt->doubled ? "a belt that is not doubled" : "a belt that is doubled",
-                     belt->doubled ? 0.5 : 2.0);
-        } else if (const auto* screw = std::get_if<ScrewOutput>(&linear->output)) {
-            for (const double lead : {0.001, 0.0015, 0.002, 0.003, 0.004, 0.005, 0.008, 0.010, 0.012, 0.016})
-                list.add("a lead of " + shown(lead * 1e3) + " mm instead of " +
-                             shown(screw->lead.value * 1e3) + " mm",
-                         screw->lead.value / lead);
-        } else if (const auto* rack = std::get_if<RackOutput>(&linear->output)) {
-            suspectTeeth(list, "a pinion", rack->teeth, false);
-        }
-    } else if (const auto* ring =
-                   std::get_if<RingOutput>(&std::get<RotaryMechanism>(axis.mechanism).output)) {
-        suspectTeeth(list, "a pinion", ring->pinionTeeth, false);
+    void operator()(const ServoMotor&) const {}
+    void operator()(const DcServo&) const {}
+    void operator()(const GearedDc&) const {}
+    void operator()(const HobbyServo&) const {}
+
+    void operator()(const BeltOutput& belt) const {
+        suspectTeeth(list, "a pulley", belt.teeth, false);
+        for (const double pitch : {0.002, 0.002032, 0.0025, 0.003, 0.005, 0.00508})
+            list.add("a belt pitch of " + shown(pitch * 1e3) + " mm instead of " +
+                         shown(belt.pitch.value * 1e3) + " mm",
+                     belt.pitch.value / pitch);
+        list.add(belt.doubled ? "a belt that is not doubled" : "a belt that is doubled",
+                 belt.doubled ? 0.5 : 2.0);
+    }
+    void operator()(const ScrewOutput& screw) const {
+        for (const double lead : {0.001, 0.0015, 0.002, 0.003, 0.004, 0.005, 0.008, 0.010, 0.012, 0.016})
+            list.add("a lead of " + shown(lead * 1e3) + " mm instead of " + shown(screw.lead.value * 1e3) +
+                         " mm",
+                     screw.lead.value / lead);
+    }
+    void operator()(const RackOutput& rack) const { suspectTeeth(list, "a pinion", rack.teeth, false); }
+    void operator()(const WheelOutput&) const {}
+    void operator()(const WinchOutput&) const {}
+    void operator()(const DirectOutput&) const {}
+    void operator()(const RingOutput& ring) const {
+        suspectTeeth(list, "a pinion", ring.pinionTeeth, false);
         for (int t = 60; t <= 300; t += 2)
             list.add("a ring with " + std::to_string(t) + " teeth instead of " +
-                         std::to_string(ring->ringTeeth),
-                     static_cast<double>(t) / ring->ringTeeth);
+                         std::to_string(ring.ringTeeth),
+                     static_cast<double>(t) / ring.ringTeeth);
     }
-    for (const Link& link : axis.links) {
-        if (const auto* belt = std::get_if<BeltStage>(&link)) {
-            suspectTeeth(list, "a motor pulley", belt->motorTeeth, false);
-            suspectTeeth(list, "a load pulley", belt->loadTeeth, true);
-        } else if (const auto* gear = std::get_if<GearStage>(&link)) {
-            suspectTeeth(list, "a motor gear", gear->motorTeeth, false);
-            suspectTeeth(list, "a load gear", gear->loadTeeth, true);
-        }
+    void operator()(const LensRingOutput&) const {}
+
+    void operator()(const BeltStage& belt) const {
+        suspectTeeth(list, "a motor pulley", belt.motorTeeth, false);
+        suspectTeeth(list, "a load pulley", belt.loadTeeth, true);
     }
+    void operator()(const GearStage& gear) const {
+        suspectTeeth(list, "a motor gear", gear.motorTeeth, false);
+        suspectTeeth(list, "a load gear", gear.loadTeeth, true);
+    }
+    void operator()(const PlanetaryStage&) const {}
+    void operator()(const StrainWaveStage&) const {}
+    void operator()(const WormStage&) const {}
+    void operator()(const ReducerStage&) const {}
+    void operator()(const RollerStage&) const {}
+    void operator()(const Coupling&) const {}
+};
+
+void suspectsOf(SuspectList& list, const Axis& axis) {
+    const SuspectParts suspects{list, axis};
+    std::visit(suspects, axis.motor);
+    std::visit([&](const auto& mechanism) { std::visit(suspects, mechanism.output); }, axis.mechanism);
+    for (const Link& link : axis.links) std::visit(suspects, link);
     for (const MixUp& m : kindOf(axis) == AxisKind::Linear ? std::span<const MixUp>(lengthMixUps)
                                                            : std::span<const MixUp>(angleMixUps))
         list.add(std::string(m.what), m.factor);

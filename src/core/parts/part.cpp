@@ -3,7 +3,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <tuple>
 
 namespace gantry::parts {
 namespace {
@@ -180,44 +179,70 @@ std::optional<Link> gearhead(const Part& part) {
     return std::nullopt;
 }
 
+/// Puts a pulley or a gear where one turns; says whether the part has a place for it. A new kind of link or
+/// output does not compile before it says so too.
+struct WheelInto {
+    const Part& part;
+    bool pulley() const { return part.family == "pulley"; }
+    int teeth() const { return static_cast<int>(numberOf(part, "teeth").value_or(20.0)); }
+
+    bool operator()(BeltStage& belt) const {
+        if (!pulley()) return false;
+        Setter(part).field(FieldInfo{"pitch_m", "", K::PartLength, 1e-5, 0.2, 0, 0}, belt.pitch);
+        Setter(part).choice(textField("profile", ""), belt.profile);
+        belt.motorTeeth = teeth();
+        return true;
+    }
+    bool operator()(GearStage& gear) const {
+        if (pulley()) return false;
+        gear.module = numberOf(part, "module_m").value_or(gear.module);
+        Setter(part).choice(textField("material", ""), gear.material);
+        gear.motorTeeth = teeth();
+        return true;
+    }
+    bool operator()(PlanetaryStage&) const { return false; }
+    bool operator()(StrainWaveStage&) const { return false; }
+    bool operator()(WormStage&) const { return false; }
+    bool operator()(ReducerStage&) const { return false; }
+    bool operator()(RollerStage&) const { return false; }
+    bool operator()(Coupling&) const { return false; }
+
+    bool operator()(BeltOutput& belt) const {
+        if (!pulley()) return false;
+        belt.teeth = teeth();
+        if (const auto pitch = numberOf(part, "pitch_m")) belt.pitch = {*pitch, Source::DataSheet, 0.0};
+        return true;
+    }
+    bool operator()(RackOutput& rack) const {
+        if (pulley()) return false;
+        rack.teeth = teeth();
+        if (const auto module = numberOf(part, "module_m")) rack.module = {*module, Source::DataSheet, 0.0};
+        return true;
+    }
+    bool operator()(RingOutput& ring) const {
+        if (pulley()) return false;
+        ring.pinionTeeth = teeth();
+        ring.module = numberOf(part, "module_m").value_or(ring.module);
+        return true;
+    }
+    bool operator()(ScrewOutput&) const { return false; }
+    bool operator()(WheelOutput&) const { return false; }
+    bool operator()(WinchOutput&) const { return false; }
+    bool operator()(DirectOutput&) const { return false; }
+    bool operator()(LensRingOutput&) const { return false; }
+};
+
 std::string useWheel(Axis& axis, int link, const Part& part) {
-    const int teeth = static_cast<int>(numberOf(part, "teeth").value_or(20.0));
-    if (link >= 0) {
-        Link& l = axis.links[static_cast<std::size_t>(link)];
-        if (auto* belt = std::get_if<BeltStage>(&l); belt && part.family == "pulley") {
-            Setter(part).field(FieldInfo{"pitch_m", "", K::PartLength, 1e-5, 0.2, 0, 0}, belt->pitch);
-            Setter(part).choice(textField("profile", ""), belt->profile);
-            belt->motorTeeth = teeth;
-            return {};
-        }
-        if (auto* gear = std::get_if<GearStage>(&l); gear && part.family == "gear") {
-            gear->module = numberOf(part, "module_m").value_or(gear->module);
-            Setter(part).choice(textField("material", ""), gear->material);
-            gear->motorTeeth = teeth;
-            return {};
-        }
-        return "This wheel does not fit the chosen link; choose a belt stage for a pulley and a gear pair "
-               "for a gear.";
-    }
-    if (auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
-        if (auto* belt = std::get_if<BeltOutput>(&linear->output); belt && part.family == "pulley") {
-            belt->teeth = teeth;
-            if (const auto pitch = numberOf(part, "pitch_m")) belt->pitch = {*pitch, Source::DataSheet, 0.0};
-            return {};
-        }
-        if (auto* rack = std::get_if<RackOutput>(&linear->output); rack && part.family == "gear") {
-            rack->teeth = teeth;
-            if (const auto module = numberOf(part, "module_m"))
-                rack->module = {*module, Source::DataSheet, 0.0};
-            return {};
-        }
-    } else if (auto* ring = std::get_if<RingOutput>(&std::get<RotaryMechanism>(axis.mechanism).output);
-               ring && part.family == "gear") {
-        ring->pinionTeeth = teeth;
-        ring->module = numberOf(part, "module_m").value_or(ring->module);
-        return {};
-    }
-    return "This axis has no place for such a wheel; choose a link or an output that takes it.";
+    const WheelInto into{part};
+    if (link >= 0)
+        return std::visit(into, axis.links[static_cast<std::size_t>(link)])
+                   ? std::string()
+                   : "This wheel does not fit the chosen link; choose a belt stage for a pulley and a gear "
+                     "pair "
+                     "for a gear.";
+    return std::visit([&](auto& mechanism) { return std::visit(into, mechanism.output); }, axis.mechanism)
+               ? std::string()
+               : "This axis has no place for such a wheel; choose a link or an output that takes it.";
 }
 
 /// Material, spacing and what was measured stay as they are; a price that is told comes along.
@@ -377,60 +402,6 @@ std::string usePart(Project& project, int axisIndex, int link, const Part& part)
         break;
     }
     return "“" + part.family + "” is not a kind of part that a drive takes.";
-}
-
-std::vector<StockSize> stockSizes(const Sources& stock, std::string_view family, std::string_view key,
-                                  std::string_view fitKey, double fit) {
-    std::vector<StockSize> fitting, any;
-    const auto take = [&](const Part& p, bool owned) {
-        const std::optional<double> value = numberOf(p, key);
-        if (p.family != family || !value) return;
-        const std::optional<double> size = fitKey.empty() ? std::nullopt : numberOf(p, fitKey);
-        if (fitKey.empty() || (size && std::abs(*size - fit) < 1e-6)) fitting.push_back({*value, owned});
-        any.push_back({*value, false});
-    };
-    for (const Part& p : stock.shelf) take(p, p.count > 0);
-    for (const Part& p : stock.library) take(p, false);
-    std::vector<StockSize>& found = fitting.empty() ? any : fitting;
-    std::sort(found.begin(), found.end(), [](const StockSize& a, const StockSize& b) {
-        return a.value != b.value ? a.value < b.value : a.owned > b.owned;
-    });
-    found.erase(std::unique(found.begin(), found.end(),
-                            [](const StockSize& a, const StockSize& b) { return a.value == b.value; }),
-                found.end());
-    return found;
-}
-
-std::vector<SectionSize> sectionSizes(const Sources& stock, SectionShape shape) {
-    std::vector<SectionSize> out;
-    const auto take = [&](const Part& p, bool owned) {
-        const std::optional<double> width = numberOf(p, "width_m");
-        if (p.family != "section" || !width || made<SectionPart>(p).shape != shape) return;
-        out.push_back(
-            {*width, numberOf(p, "height_m").value_or(*width), numberOf(p, "wall_m"), p.price, owned});
-    };
-    for (const Part& p : stock.shelf) take(p, p.count > 0);
-    for (const Part& p : stock.library) take(p, false);
-    const auto key = [](const SectionSize& s) {
-        return std::tuple(std::max(s.width, s.height), std::min(s.width, s.height), s.wall.value_or(0.0));
-    };
-    std::sort(out.begin(), out.end(), [&](const SectionSize& a, const SectionSize& b) {
-        return key(a) != key(b) ? key(a) < key(b) : a.owned > b.owned;
-    });
-    out.erase(std::unique(out.begin(), out.end(),
-                          [&](const SectionSize& a, const SectionSize& b) { return key(a) == key(b); }),
-              out.end());
-    return out;
-}
-
-bool owns(const Sources& stock, const Section& section) {
-    const bool round = section.shape == SectionShape::RoundTube || section.shape == SectionShape::RodPair;
-    const auto same = [](double a, double b) { return std::abs(a - b) < 1e-6; };
-    const std::vector<SectionSize> all = sectionSizes(stock, section.shape);
-    return std::any_of(all.begin(), all.end(), [&](const SectionSize& s) {
-        if (!s.owned || (s.wall && !same(*s.wall, section.wall))) return false;
-        return same(s.width, section.width) && (round || same(s.height, section.height));
-    });
 }
 
 } // namespace gantry::parts
