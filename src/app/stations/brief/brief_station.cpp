@@ -202,7 +202,8 @@ void BriefStation::refresh() {
                      {QStringLiteral("conditions/ambient_C"), {}},
                      {QStringLiteral("conditions/microphone_distance_m"), {}},
                      {QStringLiteral("conditions/weight_budget_kg"), {}},
-                     {QStringLiteral("conditions/money_budget"), {}}});
+                     {QStringLiteral("conditions/money_budget"), {}},
+                     {QStringLiteral("notes"), {}}});
     axis_->setVisible(axis != nullptr);
     if (axis != nullptr) {
         axis_->setTitle(
