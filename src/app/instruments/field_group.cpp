@@ -27,10 +27,14 @@ void FieldGroup::setFields(const QList<FieldSlot>& fields) {
         connect(editor, &FieldEditor::message, this, &FieldGroup::message);
         editors_.push_back(editor);
     }
-    std::vector<bool> starts;
-    for (const FieldSlot& f : fields) starts.push_back(f.startsRow);
-    const bool shape = starts != starts_;
-    starts_ = starts;
+    std::vector<bool> starts, fills;
+    for (const FieldSlot& f : fields) {
+        starts.push_back(f.startsRow);
+        fills.push_back(f.fillsRow);
+    }
+    const bool shape = starts != starts_ || fills != fills_;
+    starts_ = std::move(starts);
+    fills_ = std::move(fills);
     used_ = fields.size();
     for (qsizetype i = 0; i < editors_.size(); ++i) {
         if (i < used_) {
@@ -62,9 +66,10 @@ int FieldGroup::heightFor(int width) const {
 std::vector<int> FieldGroup::cells(int columns) const {
     std::vector<int> out;
     int cell = 0;
-    for (const bool starts : starts_) {
-        if (starts && cell % columns != 0) cell += columns - cell % columns;
-        out.push_back(cell++);
+    for (std::size_t i = 0; i < starts_.size(); ++i) {
+        if (starts_[i] && cell % columns != 0) cell += columns - cell % columns;
+        out.push_back(cell);
+        cell += fills_[i] ? columns - cell % columns : 1;
     }
     return out;
 }
@@ -76,9 +81,10 @@ void FieldGroup::place() {
     const std::vector<int> at = cells(columns);
     for (int i = 0; i < static_cast<int>(used_); ++i) {
         const int cell = at[static_cast<std::size_t>(i)];
+        const int cellsWide = fills_[static_cast<std::size_t>(i)] ? columns - cell % columns : 1;
         editors_[i]->setGeometry(margin + cell % columns * (each + gap),
-                                 header + cell / columns * (FieldEditor::height_ + 4), each,
-                                 FieldEditor::height_);
+                                 header + cell / columns * (FieldEditor::height_ + 4),
+                                 cellsWide * (each + gap) - gap, FieldEditor::height_);
     }
 }
 

@@ -16,6 +16,7 @@ struct FieldSlot {
     QString caption;
     double view = 1.0;
     bool startsRow = false; ///< the first field of a thing of which there are several
+    bool fillsRow = false;  ///< a long text: takes what is left of its row
 };
 
 /// A card with a title above and editors flowing below it, in rows of fixed columns.
@@ -55,7 +56,7 @@ private:
     Context context_;
     QString title_, subtitle_;
     QList<FieldEditor*> editors_;
-    std::vector<bool> starts_; ///< of those in use
+    std::vector<bool> starts_, fills_; ///< of those in use
     qsizetype used_ = 0;
     int headerRoom_ = 0, fixedColumns_ = 0;
 };
