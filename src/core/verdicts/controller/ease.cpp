@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message easeText{"The ease of shot “{shot}” needs a jerk of {0}; the setting allows {1}."};
 
 /// Speaks only where an ease is too short for the jerk setting.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const double jerk = view.evaluation.model.settings.jerk;
     const auto ratio = [&](const ShotEvaluation& s) {
         return s.jerkExceeded ? jerk / s.motion.jerk : plenty;
@@ -16,8 +15,6 @@ Finding judge(const AxisView& view) {
     if (e == nullptr || !e->jerkExceeded) return std::nullopt;
     return found(e, ratio(*e), easeText, {{{view.jerkKind(), e->motion.jerk}, {view.jerkKind(), jerk}}});
 }
-
-} // namespace
 
 constinit const Rule ease =
     judging(criteria::ease, {"Ease against jerk"}, judge, words::listOf<easeText>, tries<&fixes::slowerShot>);

@@ -2,11 +2,10 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message pulseText{"Shot “{shot}” asks for {0}; the controller gives {1}."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     if (!view.evaluation.model.pulses) return std::nullopt;
     const double ceiling = view.evaluation.model.pulseCeiling;
     const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(ceiling, s.pulseRate); };
@@ -14,8 +13,6 @@ Finding judge(const AxisView& view) {
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), pulseText, {{{Kind::Frequency, e->pulseRate}, {Kind::Frequency, ceiling}}});
 }
-
-} // namespace
 
 constinit const Rule pulseRate = judging(
     criteria::pulseRate, {"Pulse rate"}, judge, words::listOf<pulseText>,

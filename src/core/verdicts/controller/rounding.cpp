@@ -2,14 +2,13 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message roundingText{"The controller keeps {0} steps per unit: {1} off over the travel, {2} in "
                                "shot “{shot}” where {3} is allowed."};
 
 /// Rounding repeats alike in every pass; it is measured against the repeat limit because moves planned
 /// elsewhere and passes with other settings are off by it.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.repeat, s.roundingPixels);
     };
@@ -22,8 +21,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Pixels, e->roundingPixels},
                    {Kind::Pixels, view.shot(*e).limits.repeat}}});
 }
-
-} // namespace
 
 constinit const Rule rounding =
     judging(criteria::rounding, {"Rounding of steps per unit"}, judge, words::listOf<roundingText>,

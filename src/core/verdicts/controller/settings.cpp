@@ -4,14 +4,13 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message settingsSpeedText{"Shot “{shot}” runs at {0}; the controller is set to {1} at most."};
 constexpr Message settingsAccelerationText{
     "Shot “{shot}” speeds up at {0}; the controller is set to {1} at most."};
 
 /// A controller set lower than a shot needs would stretch the shot without a word.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const motion::Limits& set = view.evaluation.model.settings;
     // A profile planned from the settings themselves may exceed them by a rounding of the last digit.
     constexpr double slack = 1.0 + 1e-9;
@@ -32,8 +31,6 @@ Finding judge(const AxisView& view) {
         e, ratio(*e), settingsAccelerationText,
         {{{view.accelerationKind(), e->motion.acceleration}, {view.accelerationKind(), set.acceleration}}});
 }
-
-} // namespace
 
 constinit const Rule settings = judging(criteria::settings, {"Settings against shots"}, judge,
                                         words::listOf<settingsSpeedText, settingsAccelerationText>,

@@ -4,17 +4,16 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message stoppingText{"Stopping from {0} takes {1}; shot “{shot}” leaves {2} of travel."};
 
-Figure leftBehind(const AxisView& view, const ShotEvaluation& s) {
+static Figure leftBehind(const AxisView& view, const ShotEvaluation& s) {
     return view.evaluation.model.travel - s.distance;
 }
 
 /// Whether a stop begun where the shot ends still finds room. Only the shot's own ramp counts, not an end
 /// switch.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return (leftBehind(view, s) / s.motion.stoppingDistance).map([](double r) {
             return std::clamp(r, 0.0, plenty);
@@ -27,8 +26,6 @@ Finding judge(const AxisView& view) {
                    {view.travelKind(), e->motion.stoppingDistance},
                    {view.travelKind(), greater(0.0, leftBehind(view, *e))}}});
 }
-
-} // namespace
 
 constinit const Rule stopping = judging(criteria::stopping, {"Stopping distance"}, judge,
                                         words::listOf<stoppingText>, tries<&fixes::slowerShot>);

@@ -4,11 +4,10 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message travelText{"Shot “{shot}” covers {0}; {1} can be used between the soft limits."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const double margin =
         std::visit([](const auto& m) { return m.motion.softLimitMargin; }, view.axis.mechanism);
     const double room = std::max(0.0, view.evaluation.model.travel - 2.0 * margin);
@@ -17,8 +16,6 @@ Finding judge(const AxisView& view) {
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), travelText, {{{view.travelKind(), e->distance}, {view.travelKind(), room}}});
 }
-
-} // namespace
 
 constinit const Rule travel =
     judging(criteria::travel, {"Room on the axis"}, judge, words::listOf<travelText>);

@@ -2,7 +2,6 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message stopFallsText{"An emergency stop or reset lets it fall: gravity {0}, {1} and {2} after the "
                                 "full travel. Secure the camera and keep hands clear."};
@@ -11,7 +10,7 @@ constexpr Message stopCreepsText{"After an emergency stop or reset only friction
 constexpr Message stopStaysText{"What holds after an emergency stop or reset outweighs gravity of {0}."};
 
 /// What an emergency stop or a reset does to an axis that gravity pulls.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (!e.powerOff.loaded) return std::nullopt;
     // Friction and threads that lock are no brake, however far they outweigh gravity.
@@ -37,8 +36,6 @@ Finding judge(const AxisView& view) {
     v.hazard = true;
     return v;
 }
-
-} // namespace
 
 constinit const Rule emergencyStop = judging(criteria::emergencyStop, {"Emergency stop"}, judge,
                                              words::listOf<stopFallsText, stopCreepsText, stopStaysText>,

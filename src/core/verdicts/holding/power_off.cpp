@@ -4,7 +4,6 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message powerOffBrakeText{"The brake holds {1} at the motor; gravity asks {0}."};
 constexpr Message powerOffLocksText{
@@ -18,7 +17,7 @@ constexpr Message powerOffFrictionText{
     "count as a brake; secure the camera before leaving it."};
 
 /// What holds an axis that gravity pulls when power goes. Friction and detent never make it fine.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const PowerOff& off = view.evaluation.powerOff;
     if (!off.loaded) return std::nullopt;
     Verdict v;
@@ -41,8 +40,6 @@ Finding judge(const AxisView& view) {
     v.hazard = true;
     return v;
 }
-
-} // namespace
 
 constinit const Rule powerOff =
     judging(criteria::powerOff, {"Power-off holding"}, judge,

@@ -2,11 +2,10 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message standstillText{"Gravity asks {0} at the motor; the hold current gives {1}."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     if (!view.evaluation.powerOff.loaded) return std::nullopt;
     const AxisEvaluation& e = view.evaluation;
     Verdict v = found(nullptr, e.holdAvailable / e.holdNeeded, standstillText,
@@ -14,8 +13,6 @@ Finding judge(const AxisView& view) {
     v.hazard = true;
     return v;
 }
-
-} // namespace
 
 constinit const Rule standstill =
     judging(criteria::standstill, {"Holding at standstill"}, judge, words::listOf<standstillText>,

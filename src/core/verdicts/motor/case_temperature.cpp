@@ -2,21 +2,18 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message caseText{"After hours the motor case reaches about {0}; its mount stands {1}. Let hot "
                            "motors and drivers cool before touching."};
 
 /// Rise that the mount stands over the rise that hours at this current bring.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.caseTemperature.reason() == Reason::NotApplicable) return std::nullopt;
     const double air = view.project.conditions.ambient;
     return found(nullptr, allowedOver(e.checks.caseLimit - air, e.checks.caseTemperature - air), caseText,
                  {{{Kind::Celsius, e.checks.caseTemperature}, {Kind::Celsius, e.checks.caseLimit}}});
 }
-
-} // namespace
 
 constinit const Rule caseTemperature =
     judging(criteria::caseTemperature, {"Case temperature"}, judge, words::listOf<caseText>,

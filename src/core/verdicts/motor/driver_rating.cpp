@@ -5,14 +5,13 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message ratingStallText{
     "Stalled, the motor draws {0}, reversed at speed {2} for a moment; the driver is rated {1}."};
 constexpr Message ratingCurrentText{"Set to {0} rms; the driver is rated {1} rms."};
 constexpr Message ratingVoltageText{"The supply gives {0}; the driver is rated {1}."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const Driver& driver = view.axis.driver;
     const auto byStall = [&]() -> Finding {
         const AxisChecks& checks = view.evaluation.checks;
@@ -39,8 +38,6 @@ Finding judge(const AxisView& view) {
                  [](const HobbyServo&) -> Finding { return std::nullopt; }},
         view.axis.motor);
 }
-
-} // namespace
 
 constinit const Rule driverRating =
     judging(criteria::driverRating, {"Driver ratings"}, judge,

@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message dutyText{"Shot “{shot}” asks {0} as a root mean square; the motor stands {1} for hours."};
 
 /// Torque that the motor stands for hours over the root mean square of what the shot asks. Steppers warm by
 /// their current instead, see case_temperature.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     if (view.evaluation.model.stepper()) return std::nullopt;
     const auto ratio = [](const ShotEvaluation& s) { return allowedOver(s.torque.continuous, s.torque.rms); };
     const ShotEvaluation* e = bindingShot(view, ratio);
@@ -16,8 +15,6 @@ Finding judge(const AxisView& view) {
     return found(e, ratio(*e), dutyText,
                  {{{Kind::Torque, e->torque.rms}, {Kind::Torque, e->torque.continuous}}});
 }
-
-} // namespace
 
 constinit const Rule duty = judging(criteria::duty, {"Duty"}, judge, words::listOf<dutyText>,
                                     tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::reduction>);

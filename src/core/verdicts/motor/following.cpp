@@ -3,7 +3,6 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message followingText{"Shot “{shot}” lags {0}; the drive reports a fault at {1}."};
 constexpr Message followingCorrectsText{
@@ -13,7 +12,7 @@ constexpr Message followingStopsText{
     "The rotor lags {0} in shot “{shot}”; at {1} the encoder stops the axis. It adds no torque."};
 
 /// Lag behind the command against the limit at which a drive with an encoder reports a fault.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     struct Watch {
         double limit = 0.0; ///< [rad]; 0: nobody watches
         Message text = followingText;
@@ -34,8 +33,6 @@ Finding judge(const AxisView& view) {
     if (e == nullptr) return std::nullopt;
     return found(e, ratio(*e), watch.text, {{{Kind::Angle, e->lag.angle}, {Kind::Angle, limit}}});
 }
-
-} // namespace
 
 constinit const Rule following = judging(
     criteria::following, {"Following error"}, judge,

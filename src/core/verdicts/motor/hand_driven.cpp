@@ -4,13 +4,12 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message handText{"Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}. "
                            "Unplug the motor before moving it by hand."};
 
 /// Voltage that the driver stands over what a motor gives back when somebody pushes the axis.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const Figure& volts = view.evaluation.handVoltage;
     if (!volts || volts.value() <= 0.0) return std::nullopt;
     return found(nullptr, lesser(view.axis.driver.maxVoltage / volts, plenty), handText,
@@ -18,8 +17,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Voltage, volts},
                    {Kind::Voltage, view.axis.driver.maxVoltage}}});
 }
-
-} // namespace
 
 constinit const Rule handDriven =
     judging(criteria::handDriven, {"Pushed by hand"}, judge, words::listOf<handText>);

@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message currentText{
     "Set to {0} rms; the motor is rated {1} rms. Drivers and motors run hot: let them cool before touching."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const motor::StepperParams* stepper = view.evaluation.model.stepper();
     // A switched winding takes what the supply drives through it; there is nothing to set.
     if (stepper == nullptr || std::get<Stepper>(view.axis.motor).winding == Winding::Unipolar)
@@ -16,8 +15,6 @@ Finding judge(const AxisView& view) {
     return found(nullptr, Figure::of(rated / view.axis.driver.runCurrent, view.evaluation.model.missing),
                  currentText, {{{Kind::Current, view.axis.driver.runCurrent}, {Kind::Current, rated}}});
 }
-
-} // namespace
 
 constinit const Rule motorCurrent =
     judging(criteria::motorCurrent, {"Current against rating"}, judge, words::listOf<currentText>);

@@ -2,7 +2,6 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message motorSlowText{"Shot “{shot}” runs at {0}; below {1} this motor stutters."};
 constexpr Message motorSettingText{"Shot “{shot}” runs at {0}, {2} of full setting; at the highest setting "
@@ -11,7 +10,7 @@ constexpr Message motorSpeedText{"Shot “{shot}” runs at {0}; the motor has n
 
 /// A motor with a top speed of its own against the fastest shot, or its lowest steady speed against the
 /// slowest.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.motorTopSpeed.reason() == Reason::NotApplicable) return std::nullopt;
     const auto fast = [&](const ShotEvaluation& s) {
@@ -33,8 +32,6 @@ Finding judge(const AxisView& view) {
                    {view.speedKind(), e.checks.motorTopSpeed},
                    {Kind::Percentage, fastest->knob.setting}}});
 }
-
-} // namespace
 
 constinit const Rule motorSpeed = judging(criteria::motorSpeed, {"Motor speed"}, judge,
                                           words::listOf<motorSlowText, motorSettingText, motorSpeedText>,

@@ -5,7 +5,6 @@
 #include <cmath>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message noiseCoarseText{
     "Shot “{shot}”: coarse steps hammer at {0}, rank {1} of 4 where Brief allows {2}."};
@@ -19,7 +18,7 @@ constexpr Message noiseStepText{
     "Shot “{shot}”: full steps sound at {0}, rank {1} of 4 where Brief allows {2}."};
 
 /// Only where sound is recorded: the rank that Brief allows over the rank of the loudest shot.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     if (view.project.conditions.silence == Silence::Any) return std::nullopt;
     // Ranks hold for a microphone a metre away. Sound falls by 10 dB, taken as one rank, over 3.2 times the
     // distance.
@@ -49,8 +48,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Count, static_cast<double>(e->noise.rank)},
                    {Kind::Count, allowed}}});
 }
-
-} // namespace
 
 constinit const Rule noise =
     judging(criteria::noise, {"Noise"}, judge,

@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message oversizeText{
     "{0} is available where {1} is needed: a motor a third the size would do, lighter and cooler."};
 
 /// Speaks only where every shot leaves that many times the wanted margin.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const ShotEvaluation* e = bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin; });
     if (e == nullptr || !e->torque.margin) return std::nullopt;
     const double ratio = e->torque.margin.value() / view.evaluation.model.wantedMargin;
@@ -16,8 +15,6 @@ Finding judge(const AxisView& view) {
     return found(e, ratio, oversizeText,
                  {{{Kind::Torque, e->torque.available}, {Kind::Torque, e->torque.needed}}});
 }
-
-} // namespace
 
 constinit const Rule oversize =
     judging(criteria::motorSize, {"Motor size"}, judge, words::listOf<oversizeText>);

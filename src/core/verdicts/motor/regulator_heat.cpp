@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message regulatorText{"In shot “{shot}” the linear regulator turns {0} W into heat and reaches "
                                 "about {1}; its chip stands {2}. It burns skin long before."};
 
 /// Rise that the regulator's chip stands over the rise that the motor's worst current brings.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const ShotEvaluation* s =
         bindingShot(view, [](const ShotEvaluation& e) { return 0.0 - e.regulator.temperature; });
     if (s == nullptr || s->regulator.temperature.reason() == Reason::NotApplicable) return std::nullopt;
@@ -18,8 +17,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Celsius, s->regulator.temperature},
                    {Kind::Celsius, criteria::regulatorChip}}});
 }
-
-} // namespace
 
 constinit const Rule regulatorHeat =
     judging(criteria::regulatorHeat, {"Regulator heat"}, judge, words::listOf<regulatorText>);

@@ -4,7 +4,6 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message resonanceInsideText{
     "Shot “{shot}” cruises at {0}, inside the rotor's resonance from {1} to {2} ({3})."};
@@ -12,7 +11,7 @@ constexpr Message resonanceText{
     "Shot “{shot}” cruises at {0}; the rotor's resonance lies from {1} to {2} ({3})."};
 
 /// Cruise speed against the band where full steps meet the rotor's natural frequency. Ramps cross it quickly.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     if (!view.evaluation.model.stepper()) return std::nullopt;
     const Figure &low = view.evaluation.resonance.low, &high = view.evaluation.resonance.high;
     const auto ratio = [&](const ShotEvaluation& s) {
@@ -27,8 +26,6 @@ Finding judge(const AxisView& view) {
                    {view.speedKind(), high},
                    {Kind::Frequency, view.evaluation.resonance.frequency}}});
 }
-
-} // namespace
 
 constinit const Rule resonance =
     judging(criteria::resonance, {"Distance from resonance"}, judge,

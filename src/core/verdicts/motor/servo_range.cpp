@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message servoRangeText{"The axis turns {0}; the servo reaches {1}."};
 
 /// A hobby servo turns only so far.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto* servo = std::get_if<HobbyServo>(&view.axis.motor);
     if (servo == nullptr) return std::nullopt;
     const double reach = servo->range * view.evaluation.model.outputPerRad;
@@ -15,8 +14,6 @@ Finding judge(const AxisView& view) {
     return found(nullptr, allowedOver(reach, travel), servoRangeText,
                  {{{view.travelKind(), travel}, {view.travelKind(), reach}}});
 }
-
-} // namespace
 
 constinit const Rule servoRange =
     judging(criteria::servoRange, {"Servo range"}, judge, words::listOf<servoRangeText>);

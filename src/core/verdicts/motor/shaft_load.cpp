@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message shaftAxialText{"The screw thrusts {0} along the motor shaft; it stands {1}. A coupling "
                                  "with bearings of its own takes that away."};
 constexpr Message shaftRadialText{"Belt, gear or wheel pull {0} sideways on the motor shaft; it stands {1}."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     const MotorBody& body = bodyOf(view.axis.motor);
     const Figure radial = allowedOver(body.radialRating.value, e.checks.shaftRadial);
@@ -20,8 +19,6 @@ Finding judge(const AxisView& view) {
     return found(nullptr, radial, shaftRadialText,
                  {{{Kind::Force, e.checks.shaftRadial}, {Kind::Force, body.radialRating.value}}});
 }
-
-} // namespace
 
 constinit const Rule shaftLoad = judging(criteria::shaftLoad, {"Load on the motor shaft"}, judge,
                                          words::listOf<shaftAxialText, shaftRadialText>);

@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message torqueBreakawayText{"Breaking away from rest needs {0}; {1} is available."};
 constexpr Message torqueText{"Shot “{shot}” needs {0} at the end of the ramp; {1} is available at {2}."};
 
 /// Pull-out torque over needed torque, at the ramp's end or at break-away, whichever is tighter.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const ShotEvaluation* e = bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin; });
     if (e == nullptr) return std::nullopt;
     // Where break-away decides, several shots have the same ratio; the axis' worst shot is one of them.
@@ -24,8 +23,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Torque, e->torque.available},
                    {Kind::RotationRate, e->motion.motorSpeed}}});
 }
-
-} // namespace
 
 constinit const Rule torque =
     judging(criteria::torque, {"Torque over the ramp"}, judge, words::listOf<torqueBreakawayText, torqueText>,

@@ -2,19 +2,16 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message bearingText{"The most loaded bearing carries {0}; it is rated {1}."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.bearingLoad.reason() == Reason::NotApplicable) return std::nullopt;
     const double rating = std::get<LinearMechanism>(view.axis.mechanism).guide.bearingRating.value;
     return found(nullptr, allowedOver(rating, e.checks.bearingLoad), bearingText,
                  {{{Kind::Force, e.checks.bearingLoad}, {Kind::Force, rating}}});
 }
-
-} // namespace
 
 constinit const Rule bearingLoad =
     judging(criteria::bearingLoad, {"Load on the bearings"}, judge, words::listOf<bearingText>);

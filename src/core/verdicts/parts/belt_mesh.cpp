@@ -2,22 +2,19 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message meshText{"Part {1} has {0} teeth of the belt in mesh; it wants six."};
 
 static_assert(criteria::teethInMesh.value == 6.0, "the sentence says six");
 
 /// Six teeth in mesh carry a belt's rating; fewer share less.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const PartCheck* worst = worstPart(view, &PartCheck::meshes);
     if (worst == nullptr) return std::nullopt;
     return found(
         nullptr, worst->meshes, meshText,
         {{{Kind::Ratio, worst->meshes * criteria::teethInMesh}, {Kind::Count, view.partNumber(*worst)}}});
 }
-
-} // namespace
 
 constinit const Rule beltMesh =
     judging(criteria::beltMesh, {"Teeth in mesh"}, judge, words::listOf<meshText>);

@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message bindingText{
     "The drive pulls {0} off centre; plain bearings bind from {1} on, however strong the motor."};
 
 /// Plain bearings bind when pushed too far off centre, however strong the motor.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (!e.checks.bindingRatio) return std::nullopt;
     const Guide& guide = std::get<LinearMechanism>(view.axis.mechanism).guide;
@@ -16,8 +15,6 @@ Finding judge(const AxisView& view) {
                  {{{Kind::Length, std::abs(guide.pushOffset)},
                    {Kind::Length, guide.wheelbase / (2.0 * guide.friction.value)}}});
 }
-
-} // namespace
 
 constinit const Rule binding =
     judging(criteria::binding, {"Binding of the guides"}, judge, words::listOf<bindingText>);

@@ -2,19 +2,16 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message bucklingText{"The screw is pushed with {0} and buckles at {1}."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.bucklingLoad.reason() == Reason::NotApplicable) return std::nullopt;
     const Figure& force = e.checks.parts.back().load;
     return found(nullptr, allowedOver(e.checks.bucklingLoad, force), bucklingText,
                  {{{Kind::Force, force}, {Kind::Force, e.checks.bucklingLoad}}});
 }
-
-} // namespace
 
 constinit const Rule buckling =
     judging(criteria::buckling, {"Buckling of the screw"}, judge, words::listOf<bucklingText>);

@@ -2,14 +2,13 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message cordSlackText{
     "Shot “{shot}” slows at {0}; beyond {1} the cord goes slack and snatches. Keep clear of a loaded cord."};
 
 /// A cord pulls only: deceleration uphill, or acceleration downhill, beyond what gravity and friction give
 /// leaves it slack.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto ratio = [](const ShotEvaluation& s) {
         return s.slackDeceleration.reason() == Reason::NotApplicable
                    ? Figure(plenty)
@@ -23,8 +22,6 @@ Finding judge(const AxisView& view) {
     v.hazard = view.evaluation.powerOff.loaded;
     return v;
 }
-
-} // namespace
 
 constinit const Rule cordSlack =
     judging(criteria::cordSlack, {"Cord stays taut"}, judge, words::listOf<cordSlackText>,

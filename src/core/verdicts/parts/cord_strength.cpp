@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message cordStrengthText{
     "The cord pulls {0} and breaks at {1}, factor {2}; at least {3} is usual, more near people."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.cordRatio.reason() == Reason::NotApplicable) return std::nullopt;
     const PartCheck& cord = e.checks.parts.back();
@@ -19,8 +18,6 @@ Finding judge(const AxisView& view) {
     v.hazard = e.powerOff.loaded;
     return v;
 }
-
-} // namespace
 
 constinit const Rule cordStrength =
     judging(criteria::cordStrength, {"Breaking load of the cord"}, judge, words::listOf<cordStrengthText>);

@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message frictionSourcesText{
     "Entered is {0}; the guides alone cost about {1}. The entered value is used; measure it."};
 
 /// The friction that was entered against what the guides alone must cost. The entered one is used.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.guideFriction.reason() == Reason::NotApplicable) return std::nullopt;
     const double entered = std::get<LinearMechanism>(view.axis.mechanism).runningFriction.value;
@@ -20,8 +19,6 @@ Finding judge(const AxisView& view) {
     v.ceiling = State::Tight;
     return v;
 }
-
-} // namespace
 
 constinit const Rule frictionSources = judging(criteria::frictionSources, {"Friction from two sources"},
                                                judge, words::listOf<frictionSourcesText>);

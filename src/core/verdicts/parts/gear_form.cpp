@@ -2,7 +2,6 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message gearFormText{
     "Part {1}: no undercut, and {0} times the contact that runs smoothly or the teeth that escape undercut."};
@@ -11,7 +10,7 @@ constexpr Message undercutText{
     "Part {1}: its small gear wants {0} times the teeth it has, or it is undercut: weak, rough, uneven."};
 
 /// Undercut teeth and meshes that lose contact run rough.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const PartCheck* worst = nullptr;
     double least = 0.0;
     const auto ratio = [](const PartCheck& p) {
@@ -34,8 +33,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Count, view.partNumber(*worst)},
                    {Kind::Ratio, criteria::contactRatio}}});
 }
-
-} // namespace
 
 constinit const Rule gearForm = judging(criteria::gearForm, {"Tooth form"}, judge,
                                         words::listOf<gearFormText, contactText, undercutText>);

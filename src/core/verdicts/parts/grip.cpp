@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message gripText{"The drive must push {0}; friction gives {1} before it slips."};
 
 /// Friction wheels and rollers: grip over pull.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const PartCheck* worst = worstPart(view, &PartCheck::slip);
     if (worst == nullptr) return std::nullopt;
     const bool force = view.partKind(*worst) == Kind::Force;
@@ -15,8 +14,6 @@ Finding judge(const AxisView& view) {
                  {{{force ? Kind::Force : Kind::Torque, worst->load},
                    {force ? Kind::Force : Kind::Torque, worst->allowed}}});
 }
-
-} // namespace
 
 constinit const Rule grip = judging(criteria::grip, {"Grip"}, judge, words::listOf<gripText>,
                                     tries<&fixes::shotAcceleration, &fixes::slowerShot>);

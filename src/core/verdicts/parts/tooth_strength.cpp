@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message strengthText{"Part {2} of the drive carries {0}; it stands {1}."};
 
 /// Teeth (Lewis), belts and gearheads: what each stands over what the worst shot asks of it.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const PartCheck* worst = worstPart(view, &PartCheck::strength);
     if (worst == nullptr) return std::nullopt;
     const bool force = view.partKind(*worst) == Kind::Force;
@@ -18,8 +17,6 @@ Finding judge(const AxisView& view) {
     if (view.printed(*worst)) v.ceiling = State::Tight; // printed parts in a load path are tight at best
     return v;
 }
-
-} // namespace
 
 constinit const Rule toothStrength =
     judging(criteria::toothStrength, {"Strength of the parts"}, judge, words::listOf<strengthText>,

@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message whirlText{"Shot “{shot}” runs at {0}; above {1} the screw whips."};
 
 /// A screw's whirling speed, with what is kept clear of it.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.whirlSpeed.reason() == Reason::NotApplicable) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
@@ -19,8 +18,6 @@ Finding judge(const AxisView& view) {
                  {{{view.speedKind(), s->motion.topSpeed},
                    {view.speedKind(), criteria::whirlShare * e.checks.whirlSpeed}}});
 }
-
-} // namespace
 
 constinit const Rule whirl = judging(criteria::whirl, {"Whirling of the screw"}, judge,
                                      words::listOf<whirlText>, tries<&fixes::slowerShot>);

@@ -2,7 +2,6 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message backlashMomentText{
     "The load reverses in shot “{shot}”, first {3} after its start, and lets go {0}, seen as {1}; {2} is "
@@ -11,7 +10,7 @@ constexpr Message backlashText{"The load reverses in shot “{shot}” somewhere
                                "seen as {1}; {2} is allowed."};
 
 /// Speaks only where the load reverses within a shot; gravity often keeps the play on one side.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return s.loadReverses ? allowedOver(view.shot(s).limits.jitter, s.errors.backlash) : plenty;
     };
@@ -23,8 +22,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Pixels, view.shot(*e).limits.jitter},
                    {Kind::Time, e->letsGoAt}}});
 }
-
-} // namespace
 
 constinit const Rule backlash =
     judging(criteria::backlash, {"Backlash let go"}, judge, words::listOf<backlashMomentText, backlashText>);

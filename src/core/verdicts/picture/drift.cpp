@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message driftText{
     "Shot “{shot}”: stretch of {2} between speeding up and braking drifts {0} where {1} is allowed."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.drift, s.errors.drift);
     };
@@ -18,8 +17,6 @@ Finding judge(const AxisView& view) {
                    {Kind::PixelsPerFrame, view.shot(*e).limits.drift},
                    {Kind::Pixels, e->errors.stretch}}});
 }
-
-} // namespace
 
 constinit const Rule drift = judging(criteria::drift, {"Slow drift"}, judge, words::listOf<driftText>,
                                      tries<&fixes::shotAcceleration, &fixes::slowerShot>);

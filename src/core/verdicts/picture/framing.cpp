@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message framingText{
     "Shot “{shot}”: {0} off the target where {1} is allowed; {2} is rotor lag, {3} rounding."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto allowed = [&](const ShotEvaluation& s) {
         return view.shot(s).limits.framing * view.project.camera.deliveredWidth;
     };
@@ -21,8 +20,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Pixels, e->place.lag},
                    {Kind::Pixels, e->roundingPixels}}});
 }
-
-} // namespace
 
 constinit const Rule framing =
     judging(criteria::framing, {"Framing error"}, judge, words::listOf<framingText>);

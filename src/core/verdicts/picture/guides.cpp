@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message guideText{
     "Play lets the carriage turn by {0}, {1} in the picture of shot “{shot}”; {2} is allowed."};
 
 /// Play of the guides lets the carriage turn, and the picture with it, whenever the push changes side.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     if (!view.linear()) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.repeat, s.guidePixels);
@@ -20,8 +19,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Pixels, e->guidePixels},
                    {Kind::Pixels, view.shot(*e).limits.repeat}}});
 }
-
-} // namespace
 
 constinit const Rule guides =
     judging(criteria::guides, {"Play of the guides"}, judge, words::listOf<guideText>);

@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message jitterBacklashText{
     "Shot “{shot}”: {0} peak to peak where {1} is allowed; {2} is backlash let go."};
 constexpr Message jitterText{"Shot “{shot}”: {0} peak to peak where {1} is allowed, all of it stepping."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.jitter, s.errors.jitter);
     };
@@ -19,8 +18,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Pixels, view.shot(*e).limits.jitter},
                    {Kind::Pixels, e->errors.backlash}}});
 }
-
-} // namespace
 
 constinit const Rule jitter =
     judging(criteria::jitter, {"Jitter"}, judge, words::listOf<jitterBacklashText, jitterText>,

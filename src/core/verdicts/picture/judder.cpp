@@ -4,13 +4,12 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message judderText{"In shot “{shot}” detail crosses the picture in {0}; {1} or more looks smooth."};
 
 /// Time in which detail crosses the picture against the shot's least; a convention of cinematography for 24
 /// to 30 frames a second. Faster frame rates show more places on the way and stand proportionally less time.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto wanted = [&](const ShotEvaluation& s) {
         const Shot& shot = view.shot(s);
         return shot.limits.crossingTime * std::min(1.0, criteria::judderRate / shot.frameRate);
@@ -23,8 +22,6 @@ Finding judge(const AxisView& view) {
     return found(e, ratio(*e), judderText,
                  {{{Kind::Time, e->picture.crossingTime}, {Kind::Time, wanted(*e)}}});
 }
-
-} // namespace
 
 constinit const Rule judder = judging(criteria::judder, {"Judder"}, judge, words::listOf<judderText>,
                                       tries<&fixes::slowerShot, &fixes::subjectDistance>);

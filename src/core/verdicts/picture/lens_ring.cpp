@@ -2,7 +2,6 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message lensElectronicsText{"This ring drives electronics that follow its speed, so an angle means "
                                       "no fixed mark; use a lens whose ring is coupled by angle."};
@@ -11,7 +10,7 @@ constexpr Message lensStopsText{
 constexpr Message lensThrowText{"The axis turns the ring {0}; its throw is {1}."};
 
 /// A ring that does not end, or whose reading follows its speed, cannot be driven to a mark.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     if (view.linear()) return std::nullopt;
     const auto* ring = std::get_if<LensRingOutput>(&std::get<RotaryMechanism>(view.axis.mechanism).output);
     if (ring == nullptr) return std::nullopt;
@@ -21,8 +20,6 @@ Finding judge(const AxisView& view) {
     return found(nullptr, allowedOver(ring->ringThrow, range), lensThrowText,
                  {{{Kind::Angle, range}, {Kind::Angle, ring->ringThrow}}});
 }
-
-} // namespace
 
 constinit const Rule lensRing = judging(criteria::lensRing, {"Lens ring"}, judge,
                                         words::listOf<lensElectronicsText, lensStopsText, lensThrowText>);

@@ -2,20 +2,17 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message panBarText{
     "The bar turns the camera by {0} over the travel; its arm is {1} times what it must reach."};
 
 /// The arm of a pan bar must reach the bar over the whole travel, and not stand square to it.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.panBarReach.reason() == Reason::NotApplicable) return std::nullopt;
     return found(nullptr, e.checks.panBarReach, panBarText,
                  {{{Kind::Angle, e.checks.panBarTurn}, {Kind::Ratio, e.checks.panBarReach}}});
 }
-
-} // namespace
 
 constinit const Rule panBar = judging(criteria::panBar, {"Pan bar"}, judge, words::listOf<panBarText>);
 

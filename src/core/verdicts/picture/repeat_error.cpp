@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message repeatText{"Shot “{shot}”: {0} between passes where {1} is allowed; {2} is the rotor's "
                              "friction band, {3} the fall to hold current."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.repeat, s.errors.repeat);
     };
@@ -20,8 +19,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Pixels, e->place.frictionBand},
                    {Kind::Pixels, e->place.idleShift}}});
 }
-
-} // namespace
 
 constinit const Rule repeatError = judging(criteria::repeatError, {"Repeat error"}, judge,
                                            words::listOf<repeatText>, tries<&fixes::holdCurrent>);

@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message steppingText{
     "Shot “{shot}” shows {0} of stepping where {1} is allowed; one microstep is {2}, {3} come in a second."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.jitter, s.place.stepping);
     };
@@ -20,8 +19,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Pixels, e->place.step},
                    {Kind::Count, e->pulseRate}}});
 }
-
-} // namespace
 
 constinit const Rule stepping =
     judging(criteria::stepping, {"Visible stepping"}, judge, words::listOf<steppingText>,

@@ -4,7 +4,6 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message vibrationText{
     "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; it dies down in {3}."};
@@ -13,7 +12,7 @@ constexpr Message vibrationLongText{
 
 /// Jitter limit over what still rocks when a shot stops. Judged by a measured frequency only: phases of an
 /// estimated one mean nothing.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     if (!view.evaluation.model.mode || view.axis.vibration.frequency.value <= 0.0) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.jitter, s.rocking.pixels);
@@ -26,8 +25,6 @@ Finding judge(const AxisView& view) {
                    {Kind::Pixels, view.shot(*e).limits.jitter},
                    {Kind::Time, e->rocking.settling}}});
 }
-
-} // namespace
 
 constinit const Rule vibration = judging(
     criteria::vibration, {"Vibration after the stop"}, judge, words::listOf<vibrationText, vibrationLongText>,

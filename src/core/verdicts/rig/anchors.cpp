@@ -2,13 +2,12 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message anchorText{
     "The anchors pull with {0} and stand {1}. Over people local rules and a qualified rigger decide."};
 
 /// Strength of the anchors of a wall or overhead mount over their pull: entered, never presumed.
-Finding judge(const RigView& view) {
+static Finding judge(const RigView& view) {
     const BaseKind kind = view.project.base.kind;
     if (kind != BaseKind::WallBracket && kind != BaseKind::Overhead) return std::nullopt;
     const RigStructure& rig = view.evaluation.rig;
@@ -18,8 +17,6 @@ Finding judge(const RigView& view) {
     v.hazard = true;
     return v;
 }
-
-} // namespace
 
 constinit const Rule anchors = judging(criteria::anchors, {"Anchors"}, judge, words::listOf<anchorText>);
 

@@ -4,7 +4,6 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message clearanceRoomText{
     "Over all ranges the {part} comes within {0} of “{room}”; {1} keeps fingers and lenses out of trouble."};
@@ -12,7 +11,7 @@ constexpr Message clearanceText{"Over all ranges the {part} comes within {0} of 
                                 "fingers and lenses out of trouble."};
 
 /// Least distance over all ranges over that in which a finger is caught.
-Finding judge(const RigView& view) {
+static Finding judge(const RigView& view) {
     const double wanted = criteria::clearanceDistance;
     const RigStructure& rig = view.evaluation.rig;
     if (!rig.clearance || rig.clearance.value() > 1e5) return std::nullopt;
@@ -24,8 +23,6 @@ Finding judge(const RigView& view) {
     v.room = rig.keepOut;
     return v;
 }
-
-} // namespace
 
 constinit const Rule clearance =
     judging(criteria::clearance, {"Clearance"}, judge, words::listOf<clearanceRoomText, clearanceText>);

@@ -2,19 +2,16 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message tetherText{"What hangs overhead needs a second, independent tether that can catch it. "
                              "Local rules and a qualified rigger decide."};
 
-Finding judge(const RigView& view) {
+static Finding judge(const RigView& view) {
     if (view.project.base.kind != BaseKind::Overhead || view.project.base.tethered) return std::nullopt;
     Verdict v = found(nullptr, 0.0, tetherText, {});
     v.hazard = true;
     return v;
 }
-
-} // namespace
 
 constinit const Rule tether = judging(criteria::tether, {"Second tether"}, judge, words::listOf<tetherText>,
                                       tries<&fixes::secondTether>);

@@ -4,7 +4,6 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message tippingText{
     "Pointing to {0}, with pushes and the planned stop, the base holds {1} times; {2} is the usual floor. A "
@@ -13,7 +12,7 @@ constexpr Message tippingEmergencyText{
     "Pointing to {0}, with the hardest stop the drives can make, the base holds {1} times; {2} is the usual "
     "floor. A tipping rig hurts people: weigh it down, and keep clear."};
 
-Finding judge(const RigView& view) {
+static Finding judge(const RigView& view) {
     const RigStructure& rig = view.evaluation.rig;
     if (rig.tipping.reason() == Reason::NoSuchLeg) {
         Verdict unknown = found(nullptr, rig.tipping, tippingText, {});
@@ -29,8 +28,6 @@ Finding judge(const RigView& view) {
     v.hazard = true;
     return v;
 }
-
-} // namespace
 
 constinit const Rule tipping =
     judging(criteria::tipping, {"Tipping"}, judge, words::listOf<tippingText, tippingEmergencyText>,

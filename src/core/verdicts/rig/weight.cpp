@@ -2,16 +2,13 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message weightText{"The rig weighs {0} as far as it is entered; Brief allows {1}."};
 
-Finding judge(const RigView& view) {
+static Finding judge(const RigView& view) {
     return withinBudget(view.project.conditions.weightBudget, view.evaluation.rig.mass, Kind::Mass,
                         weightText);
 }
-
-} // namespace
 
 constinit const Rule weight = judging(criteria::weight, {"Weight"}, judge, words::listOf<weightText>);
 

@@ -2,7 +2,6 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message balanceHeightText{
     "Up to {0} left at {1} that no mass behind removes, for the weight sits {3} off the arm line; a tenth of "
@@ -15,7 +14,7 @@ static_assert(criteria::balanceShare.value == 0.1, "the sentences say a tenth");
 
 /// The share of what hangs in front of the pivot that may be left over what is left of it at the worst angle.
 /// Only for arms that have a counterweight: one that is overpowered on purpose is judged by its motor.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (!s.frontMoment || !s.gravityWorst) return std::nullopt;
     const Figure &left = s.gravityWorst, allowed = criteria::balanceShare * s.frontMoment;
@@ -29,8 +28,6 @@ Finding judge(const AxisView& view) {
                    height ? words::Argument{Kind::Length, s.offLine.map([](double x) { return std::abs(x); })}
                           : words::Argument{Kind::Mass, s.balancingMass}}});
 }
-
-} // namespace
 
 constinit const Rule balance =
     judging(criteria::balance, {"Balance over the range"}, judge,

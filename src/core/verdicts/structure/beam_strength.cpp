@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message beamStrengthText{
     "Bending uses 1/{0} of what the material stands for long; at least {1} near people."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (!s.stressRatio) return std::nullopt;
     Verdict v = found(nullptr, s.stressRatio, beamStrengthText,
@@ -17,8 +16,6 @@ Finding judge(const AxisView& view) {
     v.hazard = true;
     return v;
 }
-
-} // namespace
 
 constinit const Rule beamStrength = judging(criteria::beamStrength, {"Strength of rail or arm"}, judge,
                                             words::listOf<beamStrengthText>, tries<&fixes::stockSection>);

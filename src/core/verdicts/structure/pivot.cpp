@@ -2,7 +2,6 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message pinText{"The pivot pin stands {0} times its load."};
 constexpr Message pivotBearingText{"The pivot bearings stand {0} times the weight on them."};
@@ -10,7 +9,7 @@ constexpr Message turningBearingText{"The turning bearing under the arm stands {
 constexpr Message pivotBoltText{"The bolts under the turning bearing stand {0} times their worst pull."};
 
 /// The weakest of what holds an arm, as far as it is entered.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     std::optional<Verdict> worst;
     const auto take = [&](const Figure& ratio, Message sentence) {
@@ -24,8 +23,6 @@ Finding judge(const AxisView& view) {
     if (worst) worst->hazard = true;
     return worst;
 }
-
-} // namespace
 
 constinit const Rule pivot = judging(
     criteria::pivot, {"Strength of the pivot"}, judge,

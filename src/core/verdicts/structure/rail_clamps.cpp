@@ -2,21 +2,18 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message railClampText{
     "A bolt of the rail's clamps stands {0} times its worst pull while the carriage goes from end to end."};
 
 /// Bolts that hold a rail down, as far as they are entered.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const Figure& ratio = view.evaluation.structure.clampRatio;
     if (!ratio) return std::nullopt;
     Verdict v = found(nullptr, ratio, railClampText, {{{Kind::Ratio, ratio}}});
     v.hazard = true;
     return v;
 }
-
-} // namespace
 
 constinit const Rule railClamps =
     judging(criteria::railClamps, {"Strength of the rail's clamps"}, judge, words::listOf<railClampText>,

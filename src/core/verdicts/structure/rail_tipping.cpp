@@ -2,12 +2,11 @@
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message railTippingText{"With the carriage at {0} the rail is held {1} times against tipping over "
                                   "its stand. Secure both stands before anything rides to the ends."};
 
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (!s.tippingRatio) return std::nullopt;
     Verdict v = found(nullptr, s.tippingRatio, railTippingText,
@@ -15,8 +14,6 @@ Finding judge(const AxisView& view) {
     v.hazard = true;
     return v;
 }
-
-} // namespace
 
 constinit const Rule railTipping = judging(criteria::railTipping, {"Rail over its stands"}, judge,
                                            words::listOf<railTippingText>, tries<&fixes::standsOutwards>);

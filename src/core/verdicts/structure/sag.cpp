@@ -4,13 +4,12 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message sagText{"In shot “{shot}” sag and slope shift the picture by {0} over the travel, where "
                           "{1} is allowed, and by {2} at top speed, where {3} is."};
 
 /// What is allowed of drift and of framing over what bending makes of the picture; the worse of the two.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (s.problem != Reason::None) {
         if (s.problem != Reason::SupportsOffRail) return std::nullopt;
@@ -30,8 +29,6 @@ Finding judge(const AxisView& view) {
                    {Kind::PixelsPerFrame, e->sag.drift},
                    {Kind::PixelsPerFrame, limits.drift}}});
 }
-
-} // namespace
 
 constinit const Rule sag = judging(criteria::sag, {"Sag and bend"}, judge, words::listOf<sagText>,
                                    tries<&fixes::bestStandPlaces, &fixes::stockSection, &fixes::slowerShot>);

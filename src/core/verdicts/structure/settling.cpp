@@ -4,7 +4,6 @@
 #include <algorithm>
 
 namespace gantry::rules {
-namespace {
 
 constexpr Message settlingText{
     "After shot “{shot}” it swings at {0} for {1}; the shot leaves {2}. {3} of it comes from: {part}."};
@@ -13,7 +12,7 @@ constexpr Message settlingLongText{"After shot “{shot}” it swings at {0}, an
 
 /// Time that a shot leaves over the time until only its jitter limit is left. The frequency is that of what
 /// is entered as soft, or the measured one.
-Finding judge(const AxisView& view) {
+static Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (s.problem != Reason::None || s.soft.empty()) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& e) {
@@ -30,8 +29,6 @@ Finding judge(const AxisView& view) {
     v.part = softName(s.soft.front().cause);
     return v;
 }
-
-} // namespace
 
 constinit const Rule settling =
     judging(criteria::settling, {"Settling time"}, judge, words::listOf<settlingText, settlingLongText>,
