@@ -119,14 +119,18 @@ private slots:
         m.guide.track = 0.08;
         m.items = {{"x", "Monitor", estimate(1.0, Source::Measured), -0.3, 0.2},
                    {"y", "Battery", estimate(0.5, Source::Measured), 0.2, 0.0}};
-        const AxisEvaluation e = of(p);
-        const double mass = 6.5,
-                     a = largest(e, [](const ShotEvaluation&s) -> Figure { return s.motion.acceleration; });
-        const double along = mass * a * 0.15 + mass * g * std::sin(0.25) * 0.15 + g * (0.3 + 0.5 * 0.2);
-        const double across = e.checks.parts.back().load.value() * 0.03;
-        VERIFY_NEAR(e.checks.bearingLoad.value(),
-                    mass * g * std::cos(0.25) / 4 + along / (2 * 0.2) + across / (2 * 0.08), 1e-6);
-        QVERIFY(!e.checks.bindingRatio); // wheels do not bind
+        for (const double slope : {0.25, -0.25}) {
+            m.slope.value = slope;
+            const AxisEvaluation e = of(p);
+            const double mass = 6.5, a = largest(e, [](const ShotEvaluation&s) -> Figure {
+                                         return s.motion.acceleration;
+                                     });
+            const double along = mass * a * 0.15 + mass * g * std::sin(0.25) * 0.15 + g * (0.3 + 0.5 * 0.2);
+            const double across = e.checks.parts.back().load.value() * 0.03;
+            VERIFY_NEAR(e.checks.bearingLoad.value(),
+                        mass * g * std::cos(0.25) / 4 + along / (2 * 0.2) + across / (2 * 0.08), 1e-6);
+            QVERIFY(!e.checks.bindingRatio); // wheels do not bind
+        }
         m.guide.kind = GuideKind::PlainRods;
         m.guide.friction.value = 0.2;
         VERIFY_NEAR(of(p).checks.bindingRatio.value(), 0.2 / (2 * 0.2 * 0.03), 1e-9);
