@@ -105,7 +105,7 @@ private slots:
         bad.loadTeeth = 45;
         p.axes[0].links = {good, bad};
         const Verdict v = of(p, "gear_form");
-        const PartCheck& part = evaluate(p).axes[0].checks.parts[1];
+        const PartCheck part = evaluate(p).axes[0].checks.parts[1];
         QCOMPARE(said(v, 1), 2.0); // the second part
         const double contact = part.contactRatio.value() / criteria::contactRatio;
         VERIFY_NEAR(v.ratio.value(), std::min(part.undercut.value(), contact), 1e-12);
