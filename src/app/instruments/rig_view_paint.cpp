@@ -23,7 +23,7 @@ void RigView::paintBody(QPainter& p, const RigBody& b) const {
         p.drawLine(from, to);
     };
     // A beam as two edges with the sheet between them, in its axis' pen.
-    const auto beam = [&](QPen pen) {
+    const auto beam = [&](const QPen& pen) {
         const QPointF d = to - from;
         const double length = std::hypot(d.x(), d.y());
         if (length < 1.0) return;

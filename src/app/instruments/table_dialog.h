@@ -4,6 +4,7 @@
 #include <QDialog>
 #include <QStringList>
 
+class QHBoxLayout;
 class QLabel;
 class QPushButton;
 class QTableWidget;
@@ -26,7 +27,7 @@ public:
 private:
     QLabel* sentence_;
     QTableWidget* table_;
-    class QHBoxLayout* buttons_;
+    QHBoxLayout* buttons_;
 };
 
 } // namespace gantry::app

@@ -5,6 +5,8 @@
 #include "core/model/project.h"
 #include "core/units/kind.h"
 
+class QPlainTextEdit;
+
 namespace gantry::app {
 
 class Document;
@@ -29,7 +31,7 @@ private:
     Document& document_;
     units::System system_;
     QList<Entry> entries_;
-    class QPlainTextEdit* differences_;
+    QPlainTextEdit* differences_;
     QPushButton* restore_;
 };
 

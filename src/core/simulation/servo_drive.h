@@ -23,7 +23,7 @@ struct ServoDriveParams {
 
 class ServoDrive {
 public:
-    ServoDrive(const ServoDriveParams& p, double step) : p_(p), h_(step) {
+    ServoDrive(const ServoDriveParams& p, double step) : p_(p) {
         const double w = 2.0 * 3.14159265358979323846 * p.bandwidth;
         position_ = w;
         speed_ = 4.0 * w * p.inertia;
@@ -59,7 +59,6 @@ public:
 
 private:
     ServoDriveParams p_;
-    double h_;
     double position_ = 0.0, speed_ = 0.0, integral_ = 0.0, follow_ = 0.0;
     double angle_ = 0.0, rate_ = 0.0, sum_ = 0.0, aim_ = 0.0, torque_ = 0.0, nextLook_ = -1e300, sag_ = 1.0;
     bool powered_ = true;

@@ -6,6 +6,7 @@
 
 class QComboBox;
 class QPushButton;
+class QScrollArea;
 
 namespace gantry::app {
 
@@ -46,7 +47,7 @@ private:
     StructurePlot* plot_;
     SoftTable* soft_;
     FieldGroup* fields_;
-    class QScrollArea* scroll_;
+    QScrollArea* scroll_;
     QComboBox* part_;
     QPushButton *above_, *best_, *more_;
     QString line_;
