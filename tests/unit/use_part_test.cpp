@@ -74,6 +74,10 @@ private slots:
         QCOMPARE(boom.section.wall, 0.003); // not told
         QCOMPARE(boom.section.price, 7.0);
         QVERIFY(!boom.section.onEdge && boom.section.material == BeamMaterial::Steel);
+        Part square = part("section", {{"width_m", 0.06}}, {{"shape", "slotted_profile"}});
+        QCOMPARE(parts::usePart(p, 1, -1, square), std::string());
+        QCOMPARE(boom.section.height, 0.06); // of one figure
+        QCOMPARE(parts::usePart(p, 1, -1, tube), std::string());
         tube.price = 11.0;
         tube.numbers.push_back({"wall_m", 0.002});
         QCOMPARE(parts::usePart(p, 1, -1, tube), std::string());
@@ -115,22 +119,36 @@ private slots:
         s.shape = SectionShape::RoundTube;
         s.width = 0.04;
         s.height = 0.7; // says nothing of a tube
-        QVERIFY(parts::owns({shop, shelf}, s));
-        QVERIFY(!parts::owns({shop, {}}, s));
+        s.wall = 0.002;
+        const auto owned = [&](const parts::Sources& stock) { return parts::owns(stock, s, 0.002); };
+        QVERIFY(owned({shop, shelf}));
+        QVERIFY(!owned({shop, {}}));
+        s.wall = 0.003; // of the one on the shelf nobody told the wall, so it is the usual one
+        QVERIFY(!owned({shop, shelf}));
+        s.wall = 0.002;
         s.width = 0.03;
-        QVERIFY(!parts::owns({shop, shelf}, s));
-        const std::vector<Part> box{of("hollow_rectangle", 0.04, 0.02, 0.002, 1)};
+        QVERIFY(!owned({shop, shelf}));
+        const std::vector<Part> box{of("hollow_rectangle", 0.04, 0.02, 0.004, 1)};
         s = {};
         s.shape = SectionShape::HollowRectangle;
-        s.width = 0.04;
-        s.height = 0.02;
+        s.wall = 0.004;
+        for (const bool turned : {false, true}) { // the same piece on its other side
+            s.width = turned ? 0.02 : 0.04;
+            s.height = turned ? 0.04 : 0.02;
+            QVERIFY(owned({{}, box}));
+        }
         s.wall = 0.002;
-        QVERIFY(parts::owns({{}, box}, s));
-        s.wall = 0.003;
-        QVERIFY(!parts::owns({{}, box}, s));
-        s.wall = 0.002;
+        QVERIFY(!owned({{}, box}));
+        s.wall = 0.004;
         s.height = 0.03;
-        QVERIFY(!parts::owns({{}, box}, s));
+        QVERIFY(!owned({{}, box}));
+        // A profile has no wall of its own.
+        const std::vector<Part> profile{of("slotted_profile", 0.04, 0.08, 0, 1)};
+        s.shape = SectionShape::SlottedProfile;
+        s.width = 0.04;
+        s.height = 0.08;
+        s.wall = 0.009;
+        QVERIFY(owned({{}, profile}));
     }
     /// Each figure of each family at a value of its own, and once beyond what is accepted.
     void everyFigureArrives() {

@@ -250,7 +250,7 @@ std::string useSection(Section& section, const Part& part) {
     Setter(part).choice(textField("shape", ""), section.shape);
     const SectionPart size = made<SectionPart>(part);
     section.width = size.width;
-    section.height = size.height;
+    section.height = numberOf(part, "height_m") ? size.height : size.width; // one figure: square or round
     if (numberOf(part, "wall_m")) section.wall = size.wall;
     if (part.price > 0.0) section.price = part.price;
     section.onEdge = false;

@@ -84,7 +84,8 @@ struct SectionSize {
 /// not.
 std::vector<SectionSize> sectionSizes(const Sources& stock, SectionShape shape);
 
-/// Whether a profile like this is on the shelf, however it is turned.
-bool owns(const Sources& stock, const Section& section);
+/// Whether a profile of these sides lies on the shelf, however it is turned. Where the shelf does not tell
+/// its wall [m], it is taken to be `usualWall`.
+bool owns(const Sources& stock, const Section& section, double usualWall);
 
 } // namespace gantry::parts

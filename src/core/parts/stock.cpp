@@ -62,13 +62,16 @@ std::vector<SectionSize> sectionSizes(const Sources& stock, SectionShape shape) 
     return out;
 }
 
-bool owns(const Sources& stock, const Section& section) {
-    const bool round = section.shape == SectionShape::RoundTube || section.shape == SectionShape::RodPair;
+bool owns(const Sources& stock, const Section& section, double usualWall) {
+    const bool rods = section.shape == SectionShape::RodPair, tube = section.shape == SectionShape::RoundTube,
+               walled = tube || section.shape == SectionShape::HollowRectangle;
     const auto same = [](double a, double b) { return std::abs(a - b) < 1e-6; };
+    const double width = section.width, height = tube || rods ? section.width : section.height;
     const std::vector<SectionSize> all = sectionSizes(stock, section.shape);
     return std::any_of(all.begin(), all.end(), [&](const SectionSize& s) {
-        if (!s.owned || (s.wall && !same(*s.wall, section.wall))) return false;
-        return same(s.width, section.width) && (round || same(s.height, section.height));
+        return s.owned && same(std::min(s.width, s.height), std::min(width, height)) &&
+               same(std::max(s.width, s.height), std::max(width, height)) &&
+               (!walled || same(s.wall.value_or(usualWall), section.wall));
     });
 }
 

@@ -71,9 +71,9 @@ Candidates otherSections(const Problem& p) {
     const Section& now = sectionOf(p.axis());
     for (const Section& s : sectionsToTry(p.project, now, p.stock)) {
         const bool turned = s.onEdge != now.onEdge && s.width == now.width && s.height == now.height;
-        const FixCost cost = turned                    ? FixCost::SettingOnly
-                             : parts::owns(p.stock, s) ? FixCost::PartOnHand
-                                                       : FixCost::ToBuy;
+        const FixCost cost = turned                              ? FixCost::SettingOnly
+                             : parts::owns(p.stock, s, now.wall) ? FixCost::PartOnHand
+                                                                 : FixCost::ToBuy;
         add(out, p, cost, turned ? turnedOnSide : sectionOfSize,
             {{{Kind::PartLength, s.width},
               {Kind::PartLength, s.shape == SectionShape::RoundTube ? s.wall : s.height}}},
