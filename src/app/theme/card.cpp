@@ -3,8 +3,8 @@
 
 #include "app/theme/tokens.h"
 
+#include <QImage>
 #include <QPainter>
-#include <QPixmap>
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -13,64 +13,56 @@
 namespace gantry::app {
 namespace {
 
-void stroke(QPainter& p, const QRectF& box, const QColor& line, const QColor& fill, int radius) {
+constexpr int radius = 5, corner = radius + 1; // [px]
+
+void stroke(QPainter& p, const QRectF& box) {
     p.setRenderHint(QPainter::Antialiasing);
-    p.setPen(QPen(line, 1));
-    p.setBrush(fill);
+    p.setPen(QPen(tokens().line, 1));
+    p.setBrush(tokens().sheet);
     p.drawRoundedRect(box.adjusted(0.5, 0.5, -0.5, -0.5), radius, radius);
 }
 
-/// A box no larger than its four corners, drawn once for each look: outlines are the dearest thing to paint
+/// A card no larger than its four corners, drawn once for each look: outlines are the dearest thing to paint
 /// anew in every card.
-const QPixmap& corners(const QColor& line, const QColor& fill, int radius, int scale) {
-    static std::map<std::tuple<QRgb, QRgb, int, int>, QPixmap> drawn;
-    QPixmap& box = drawn[{line.rgba(), fill.rgba(), radius, scale}];
+const QImage& corners(int scale) {
+    static std::map<std::tuple<QRgb, QRgb, int>, QImage> drawn;
+    QImage& box = drawn[{tokens().line.rgba(), tokens().sheet.rgba(), scale}];
     if (box.isNull()) {
-        const int side = 2 * (radius + 1);
-        box = QPixmap(side * scale, side * scale);
+        box = QImage(2 * corner * scale, 2 * corner * scale, QImage::Format_ARGB32_Premultiplied);
         box.setDevicePixelRatio(scale);
         box.fill(Qt::transparent);
         QPainter p(&box);
-        stroke(p, QRectF(0, 0, side, side), line, fill, radius);
+        stroke(p, QRectF(0, 0, 2 * corner, 2 * corner));
     }
     return box;
 }
 
 } // namespace
 
-void paintBox(QPainter& p, const QRect& box, const QColor& line, const QColor& fill, int radius) {
+void paintCard(QPainter& p, const QRect& box) {
     const double scale = p.device()->devicePixelRatioF();
-    const int c = radius + 1;
+    const int x = box.left(), y = box.top(), w = box.width(), h = box.height();
     // Corners meet edges only where a pixel of the screen is not parted.
-    if (scale != std::floor(scale) || p.transform().isScaling() ||
-        std::min(box.width(), box.height()) < 2 * c) {
+    if (scale != std::floor(scale) || p.transform().isScaling() || std::min(w, h) < 2 * corner) {
         p.save();
-        stroke(p, box, line, fill, radius);
+        stroke(p, box);
         p.restore();
         return;
     }
-    const int s = static_cast<int>(scale);
-    const QPixmap& from = corners(line, fill, radius, s);
-    const int right = box.left() + box.width() - c, bottom = box.top() + box.height() - c;
-    const auto corner = [&](int x, int y, int column, int row) {
-        p.drawPixmap(QPoint(x, y), from, QRect(column * c * s, row * c * s, c * s, c * s));
-    };
-    corner(box.left(), box.top(), 0, 0);
-    corner(right, box.top(), 1, 0);
-    corner(box.left(), bottom, 0, 1);
-    corner(right, bottom, 1, 1);
-    const int across = box.width() - 2 * c, down = box.height() - 2 * c;
-    p.fillRect(box.left() + c, box.top() + 1, across, box.height() - 2, fill);
-    p.fillRect(box.left() + 1, box.top() + c, c - 1, down, fill);
-    p.fillRect(right, box.top() + c, c - 1, down, fill);
-    p.fillRect(box.left() + c, box.top(), across, 1, line);
-    p.fillRect(box.left() + c, box.top() + box.height() - 1, across, 1, line);
-    p.fillRect(box.left(), box.top() + c, 1, down, line);
-    p.fillRect(box.left() + box.width() - 1, box.top() + c, 1, down, line);
-}
-
-void paintCard(QPainter& p, const QRect& box) {
-    paintBox(p, box, tokens().line, tokens().sheet, 5);
+    const int s = static_cast<int>(scale), side = corner * s;
+    for (const int column : {0, 1})
+        for (const int row : {0, 1})
+            p.drawImage(QPoint(x + column * (w - corner), y + row * (h - corner)), corners(s),
+                        QRect(column * side, row * side, side, side));
+    const QColor &line = tokens().line, &sheet = tokens().sheet;
+    const int across = w - 2 * corner, down = h - 2 * corner;
+    p.fillRect(x + corner, y + 1, across, h - 2, sheet);
+    p.fillRect(x + 1, y + corner, corner - 1, down, sheet);
+    p.fillRect(x + w - corner, y + corner, corner - 1, down, sheet);
+    p.fillRect(x + corner, y, across, 1, line);
+    p.fillRect(x + corner, y + h - 1, across, 1, line);
+    p.fillRect(x, y + corner, 1, down, line);
+    p.fillRect(x + w - 1, y + corner, 1, down, line);
 }
 
 } // namespace gantry::app

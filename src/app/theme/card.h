@@ -1,17 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <QColor>
-#include <QRect>
-
 class QPainter;
+class QRect;
 
 namespace gantry::app {
 
-/// Paints a card: sheet with a line around.
+/// Paints a card: sheet with a line of one pixel around and round corners.
 void paintCard(QPainter& painter, const QRect& box);
-
-/// Paints a box with a line of one pixel around and round corners of this radius in pixels.
-void paintBox(QPainter& painter, const QRect& box, const QColor& line, const QColor& fill, int radius);
 
 } // namespace gantry::app
