@@ -136,7 +136,7 @@ private slots:
         QTest::keyClicks(search, "size 23, 76");
         auto* table = dialog->findChild<QTableView*>("partsTable");
         QCOMPARE(table->model()->rowCount(), 1);
-        press(dialog, "Put into the drive");
+        press(dialog, "Put into the rig");
         QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).holdingTorque,
                  estimate(1.9, Source::DataSheet));
         press(dialog, "I own one");
@@ -150,6 +150,26 @@ private slots:
         QCOMPARE(Shelf().parts().at(0).count, 1);
         d.window->document().undoStack()->undo();
         QVERIFY(std::get<Stepper>(d.project().axes[0].motor).holdingTorque.value < 1.0);
+    }
+    /// A profile goes from the list to the rail, and a pivot pin is refused where nothing turns.
+    void profilesGoIntoTheRig() {
+        WindowDriver d;
+        QDialog* dialog = open(d, "Parts", "partsDialog");
+        auto* search = dialog->findChild<QLineEdit*>("partsSearch");
+        search->setFocus();
+        QTest::keyClicks(search, "Slotted profile 40 × 80");
+        QCOMPARE(dialog->findChild<QTableView*>("partsTable")->model()->rowCount(), 1);
+        press(dialog, "Put into the rig");
+        const Section& s = sectionOf(d.project().axes[0]);
+        QCOMPARE(s.shape, SectionShape::SlottedProfile);
+        QCOMPARE(s.width, 0.04);
+        QCOMPARE(s.height, 0.08);
+        search->clear();
+        QTest::keyClicks(search, "Pivot pin 16");
+        press(dialog, "Put into the rig");
+        bool said = false;
+        for (const QLabel* l : dialog->findChildren<QLabel*>()) said = said || l->text().contains("pivot");
+        QVERIFY(said);
     }
     void importReportsBadLines() {
         QTemporaryDir folder;

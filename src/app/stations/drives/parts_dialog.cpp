@@ -96,7 +96,7 @@ QVariant PartsModel::data(const QModelIndex& index, int role) const {
 PartsDialog::PartsDialog(const Context& context, int link, QWidget* parent)
     : QDialog(parent), context_(context), shelf_(context.shelf), link_(link), tabs_(new QTabBar),
       family_(new QComboBox), search_(new QLineEdit), table_(new QTableView), model_(context),
-      status_(new QLabel), use_(new QPushButton(tr("Put into the drive"))),
+      status_(new QLabel), use_(new QPushButton(tr("Put into the rig"))),
       own_(new QPushButton(tr("I own one"))), more_(new QPushButton(tr("One more"))),
       fewer_(new QPushButton(tr("One less"))), import_(new QPushButton(tr("Import a table"))),
       export_(new QPushButton(tr("Export a table"))) {
@@ -199,8 +199,7 @@ void PartsDialog::use() {
         return;
     }
     context_.document.edit(tr("Use a part"), std::move(next));
-    status_->setText(
-        tr("%1 is in the drive now; undo takes it out.").arg(QString::fromStdString(part->name)));
+    status_->setText(tr("%1 is in the rig now; undo takes it out.").arg(QString::fromStdString(part->name)));
 }
 
 void PartsDialog::setShelf(std::vector<parts::Part> next) {
