@@ -122,16 +122,16 @@ std::vector<Text> everyText() {
         out.add("rule", stateWord(static_cast<State>(i)));
     for (int i = 0; i <= static_cast<int>(FixCost::ToBuy); ++i)
         out.add("fix", costWords(static_cast<FixCost>(i)));
-    const auto members = [&](auto last, auto word) {
-        for (int i = 0; i <= static_cast<int>(last); ++i)
-            out.add("word", word(static_cast<decltype(last)>(i)));
+    // Up to the first that is no member, for which there is no word.
+    const auto members = [&]<class E>(std::string_view (*word)(E)) {
+        for (int i = 0; !word(static_cast<E>(i)).empty(); ++i) out.add("word", word(static_cast<E>(i)));
     };
-    members(SoftCause::Pads, softName);
-    members(BodyKind::Ballast, bodyName);
-    members(LimitReason::OnePeriod, limitName);
-    members(RampShape::HalfSine, shapeName);
-    members(ErrorKind::Framing, errorKindName);
-    members(ErrorCause::Rounding, causeName);
+    members(softName);
+    members(bodyName);
+    members(limitName);
+    members(shapeName);
+    members(errorKindName);
+    members(causeName);
     for (const parts::Family& family : parts::families()) {
         out.add("part", family.label);
         for (const FieldInfo& info : family.numbers) out.add("field", info.label);
