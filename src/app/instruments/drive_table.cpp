@@ -78,6 +78,7 @@ void DriveTableModel::setColumns(const std::vector<ChainColumn>& columns,
         beginResetModel();
         columns_ = columns;
         endResetModel();
+        shown_ = cells();
         return;
     }
     columns_ = columns;

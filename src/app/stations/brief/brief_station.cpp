@@ -203,7 +203,7 @@ void BriefStation::refresh() {
                      {QStringLiteral("conditions/microphone_distance_m"), {}},
                      {QStringLiteral("conditions/weight_budget_kg"), {}},
                      {QStringLiteral("conditions/money_budget"), {}},
-                     {QStringLiteral("notes"), {}, 1.0, false, true}});
+                     {.path = QStringLiteral("notes"), .caption = {}, .fillsRow = true}});
     axis_->setVisible(axis != nullptr);
     if (axis != nullptr) {
         axis_->setTitle(

@@ -122,7 +122,7 @@ void LimitsStation::refresh() {
         line_ = detail_ = QString();
         confidence_->clear(tr("Nothing to sample yet."));
         simulation_->clear(tr("Nothing to simulate yet."));
-        updateHead(headBottom, {});
+        showHead();
         return;
     }
     limits_ = context_.document.results().limits(static_cast<std::size_t>(context_.session.axis()));
@@ -168,8 +168,7 @@ void LimitsStation::refresh() {
             tr("Simulate the shot to see how the drive follows it: currents, play, springs and friction "
                "in steps of 2.5 µs."));
     place();
-    setToolTip(detail_);
-    updateHead(headBottom, line_ + detail_);
+    showHead();
 }
 
 void LimitsStation::applyTheme() {
@@ -390,6 +389,11 @@ void LimitsStation::place() {
     const int half = (w - gap) * 55 / 100;
     simulation_->setGeometry(edge, y, half, height() - y - gap);
     confidence_->setGeometry(edge + half + gap, y, w - half - gap, height() - y - gap);
+}
+
+void LimitsStation::showHead() {
+    setToolTip(detail_);
+    updateHead(headBottom, line_ + detail_);
 }
 
 void LimitsStation::resizeEvent(QResizeEvent*) {

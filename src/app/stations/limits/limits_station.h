@@ -34,6 +34,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
+    void showHead();
     void useRecommended();
     void useAlike();
     void setPoint(double speed, double acceleration);
