@@ -198,6 +198,13 @@ private slots:
         d.window->resize(1280, 800);
         for (const QString& station : d.window->stationIds()) {
             d.station(station);
+            for (const int axis : {1, 0}) {
+                d.click(d.find(QStringLiteral("axisCard%1").arg(axis)));
+                leaveField();
+                compareWithAnew(d, "another axis in " + station);
+                compareWithFresh(d, station, "another axis");
+                if (QTest::currentTestFailed()) return;
+            }
             for (const char* button : {"theme", "units", "theme", "units"}) {
                 d.click(d.find<QAbstractButton>(button));
                 leaveField();

@@ -121,6 +121,7 @@ private slots:
         m.regulatorResistance.value = 12.0;
         const AxisEvaluation e = of(p);
         QVERIFY(e.model.regulated);
+        QVERIFY(!e.shots.empty() && e.shots[0].torque.rms);
         for (const ShotEvaluation& s : e.shots)
             if (s.torque.rms) {
                 const double current = 2 * motor::motorCurrent(*e.model.dc(), s.torque.rms.value() / 2);
