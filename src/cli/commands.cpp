@@ -88,10 +88,10 @@ void printAxis(const Project& project, std::size_t index, const AxisEvaluation& 
 int verdicts(const Project& project, std::ostream& out, std::ostream& err) {
     Assessment a = assess(project);
     std::stable_sort(a.verdicts.begin(), a.verdicts.end(), worseThan);
-    bool over = false;
+    bool fails = false;
     for (const Verdict& v : a.verdicts) {
         const SetAside* aside = setAsideFor(project, v);
-        over = over || (v.state == State::Over && aside == nullptr);
+        fails = fails || ((v.state == State::Over || v.state == State::AtRisk) && aside == nullptr);
         out << stateWord(v.state) << '\t'
             << (v.ratio ? "×" + units::format(v.ratio.value(), units::Kind::Ratio, units::System::Metric, 2)
                         : "-")
@@ -99,8 +99,8 @@ int verdicts(const Project& project, std::ostream& out, std::ostream& err) {
             << sentence(v, project, units::System::Metric)
             << (aside != nullptr ? " [set aside: " + aside->reason + "]" : "") << '\n';
     }
-    if (over) err << "A verdict is over and not set aside.\n";
-    return over ? 1 : 0;
+    if (fails) err << "A verdict is over or at risk and not set aside.\n";
+    return fails ? 1 : 0;
 }
 
 int exportSettings(const ExportCall& call, const Project& project, std::ostream& out, std::ostream& err) {

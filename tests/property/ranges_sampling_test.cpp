@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 #include "core/model/fields.h"
+#include "core/verdicts/low_end.h"
 #include "core/verdicts/ranges.h"
 #include "core/verdicts/rules.h"
 #include "support/files.h"
@@ -30,9 +31,9 @@ private slots:
         int compared = 0, switching = 0;
         for (std::size_t axis = 0; axis < project.axes.size(); ++axis) {
             Project moved = project;
-            std::vector<Estimate*> inputs = estimatesOf(moved.axes[axis]);
-            inputs.push_back(&moved.supply.voltage);
-            inputs.push_back(&moved.supply.sourceResistance);
+            std::vector<Estimate*> inputs{&moved.supply.voltage, &moved.supply.sourceResistance};
+            for (const UncertainInput& input : uncertainInputsOf(moved.axes[axis]))
+                if (input.info.certainty != Certainty::Rating) inputs.push_back(input.estimate);
             std::vector<double> nominal;
             for (const Estimate* e : inputs) nominal.push_back(e->value);
             std::map<int, std::pair<double, double>> sums; // rule → Σ, Σ²
@@ -45,8 +46,9 @@ private slots:
                           verdicts);
                 for (const Verdict& v : verdicts)
                     if (v.ratio) {
-                        sums[v.rule].first += v.ratio.value();
-                        sums[v.rule].second += v.ratio.value() * v.ratio.value();
+                        const double ratio = onScale(v.ratio.value());
+                        sums[v.rule].first += ratio;
+                        sums[v.rule].second += ratio * ratio;
                     }
             }
             for (const Verdict& v : a.verdicts) {
@@ -56,7 +58,7 @@ private slots:
                 const auto [sum, squares] = sums[v.rule];
                 const double mean = sum / samples,
                              sampled = std::sqrt(std::max(0.0, squares / samples - mean * mean));
-                const double first = v.ratio.value() - v.low;
+                const double first = onScale(v.ratio.value()) - onScale(v.low);
                 // Nothing uncertain in it: neither may say there is.
                 if (sampled < 1e-4 * v.ratio.value()) {
                     QVERIFY2(first < 1e-3 * v.ratio.value(), std::string(ruleKey(v)).c_str());

@@ -32,11 +32,16 @@ gantry::Project demoProject(const std::string& rig) {
 }
 
 std::vector<nlohmann::json> referenceCases(const std::string& topic, const std::string& kind) {
-    static const nlohmann::json all =
-        nlohmann::json::parse(textOfFile(sourcePath("tests/data/reference.json")));
+    // Parts and axes, and the rig as a whole.
+    static const nlohmann::json all = [] {
+        auto both = nlohmann::json::parse(textOfFile(sourcePath("tests/data/reference.json")));
+        both.update(nlohmann::json::parse(textOfFile(sourcePath("tests/data/reference-rig.json"))));
+        return both;
+    }();
     std::vector<nlohmann::json> out;
     for (const auto& c : all.at(topic))
-        if (kind.empty() || c.at("inputs").value("kind", "") == kind) out.push_back(c);
+        if (kind.empty() || c.at("inputs").value("kind", "") == kind || c.value("kind", "") == kind)
+            out.push_back(c);
     if (out.empty()) throw std::runtime_error("no worked case for " + topic + " " + kind);
     return out;
 }

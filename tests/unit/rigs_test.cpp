@@ -327,7 +327,7 @@ private slots:
         p.axes[1].brake.fitted = false;
         // As assumed, its lead angle may well lie above the angle of friction: then it does not lock.
         const Assessment unsure = assess(p);
-        QCOMPARE(find(unsure, "power_off", 1)->state, State::Over);
+        QCOMPARE(find(unsure, "power_off", 1)->state, State::AtRisk);
         QVERIFY(find(unsure, "power_off", 1)->switches);
         auto& worm = std::get<WormStage>(p.axes[1].links[0]);
         worm.leadAngle.tolerance = worm.friction.tolerance = 0.01;

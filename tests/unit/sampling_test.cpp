@@ -24,6 +24,10 @@ class SamplingTest : public QObject {
                 if (f.path == name) out.push_back(std::get<Estimate*>(f.target));
         return out;
     }
+    /// What keeps its value in every rig: ratings are limits, not parts that differ.
+    static bool stays(Project& p, const std::string& name) {
+        return findField(p, name)->info.certainty == Certainty::Rating;
+    }
     /// The least that parts, pulses and motor allow over what is asked, as confidence.h says it.
     static double limitsOf(const AxisEvaluation& e) {
         std::vector<double> all{1e6};
@@ -53,6 +57,7 @@ private slots:
         const auto rows = sampling::sampleAxis(p, 0, 11, 0, n);
         QCOMPARE(rows.size(), std::size_t(n));
         const std::size_t inputs = sampling::inputsOf(p, 0).size();
+        int ratings = 0;
         for (std::size_t k = 0; k < inputs; ++k) {
             std::vector<double> x;
             for (const auto& r : rows) {
@@ -60,6 +65,11 @@ private slots:
                 x.push_back(2.0 * static_cast<double>(r.inputs[k])); // in standard deviations
             }
             std::sort(x.begin(), x.end());
+            if (stays(p, sampling::inputsOf(p, 0)[k])) {
+                QVERIFY(x.front() == 0.0 && x.back() == 0.0);
+                ++ratings;
+                continue;
+            }
             QVERIFY(x.front() >= -3.0 && x.back() <= 3.0 && x.front() < -2.5 && x.back() > 2.5);
             // Against the distribution function of the cut normal: Kolmogorov's bound for one in a million.
             const auto below = [](double at) { return 0.5 * std::erfc(-at / std::sqrt(2.0)); };
@@ -81,6 +91,7 @@ private slots:
             QVERIFY2(std::abs(across) < 5.0 / std::sqrt(n) && std::abs(along) < 5.0 / std::sqrt(n),
                      qPrintable(QStringLiteral("%1: %2 %3").arg(k).arg(across).arg(along)));
         }
+        QCOMPARE(ratings, 4); // of the motor its current and what its shaft stands, and of the bearings
     }
     /// A row is the rig with its inputs moved by what the row says, evaluated afresh.
     void aRowIsTheRigThatItSays() {
@@ -92,17 +103,21 @@ private slots:
                 const std::vector<std::string> names = sampling::inputsOf(p, axis);
                 Project moved = p;
                 inputsBy(p, names).front()->tolerance = 1.5; // as far as to less than nothing
+                for (const std::string& name : names)        // and beyond all there is
+                    if (const FieldRef f = *findField(p, name); f.info.max == 1.0)
+                        std::get<Estimate*>(f.target)->tolerance = 0.3;
                 const std::vector<Estimate*> nominal = inputsBy(p, names), inputs = inputsBy(moved, names);
                 for (const auto& row : sampling::sampleAxis(p, axis, 3, 5, 12)) {
                     for (std::size_t k = 0; k < inputs.size(); ++k) {
                         const double share = 1.0 + nominal[k]->tolerance * static_cast<double>(row.inputs[k]);
                         inputs[k]->value = nominal[k]->value * std::max(share, 0.02);
                         floored += share < 0.02;
-                        // What is at most 1 stays there: efficiencies, shares.
-                        if (nominal[k]->value > 0.5 && nominal[k]->value <= 1.0 && inputs[k]->value > 1.0) {
-                            inputs[k]->value = 1.0;
-                            ++rounded;
-                        }
+                        // Nothing leaves what its field takes; efficiencies and shares stay at most 1.
+                        const FieldInfo field = findField(p, names[k])->info;
+                        const double taken =
+                            std::clamp(inputs[k]->value, std::min(field.min, nominal[k]->value), field.max);
+                        rounded += taken != inputs[k]->value && field.max == 1.0;
+                        inputs[k]->value = taken;
                     }
                     const AxisEvaluation e = evaluateAxis(moved, moved.axes[axis]);
                     double margin = 1e6, rocks = 1e6;
@@ -128,6 +143,9 @@ private slots:
     void sharesOfInfluenceByHand() {
         Project p = rigs::make(rigs::RigKind::BeltSlider);
         const std::vector<std::string> names = sampling::inputsOf(p, 0);
+        std::vector<std::size_t> drawn; // those that are no ratings
+        for (std::size_t k = 0; k < names.size(); ++k)
+            if (!stays(p, names[k])) drawn.push_back(k);
         for (Estimate* e : inputsBy(p, names)) *e = {1.5, Source::Guess, 0.2};
         std::vector<sampling::Row> rows(25);
         for (int i = 0; i < 25; ++i) rows[static_cast<std::size_t>(i)].margin = 0.5 + 0.1 * ((i * 7) % 25);
@@ -139,9 +157,9 @@ private slots:
             r.limits = i < 4 ? 0.99 : 1.0;
             r.rocking = i < 9 ? 0.99 : 1.0;
             r.inputs.assign(names.size(), 0.25f);
-            r.inputs[1] = static_cast<float>(-m * m + (i % 3 == 0 ? 1.7 : 0.0));
-            r.inputs[2] = static_cast<float>(((i * 11) % 25) * 0.1);
-            r.inputs[4] = static_cast<float>(m + (i % 4 == 0 ? 0.37 : 0.0));
+            r.inputs[drawn[1]] = static_cast<float>(-m * m + (i % 3 == 0 ? 1.7 : 0.0));
+            r.inputs[drawn[2]] = static_cast<float>(((i * 11) % 25) * 0.1);
+            r.inputs[drawn[4]] = static_cast<float>(m + (i % 4 == 0 ? 0.37 : 0.0));
         }
         const auto c = sampling::confidenceOf(p, 0, rows);
         QCOMPARE(c.samples, 25);
@@ -149,16 +167,16 @@ private slots:
         QCOMPARE(c.exceeds, 4.0 / 25);
         QCOMPARE(c.rocks, 9.0 / 25);
         QCOMPARE(c.influences.size(), std::size_t(2));
-        QCOMPARE(c.influences[0].path, names[4]);
-        QCOMPARE(c.influences[1].path, names[1]);
+        QCOMPARE(c.influences[0].path, names[drawn[4]]);
+        QCOMPARE(c.influences[1].path, names[drawn[1]]);
         VERIFY_NEAR(c.influences[0].share, 0.5161666648470341, 1e-9);
         VERIFY_NEAR(c.influences[1].share, 0.48383333515296584, 1e-9);
         QCOMPARE(c.influences[0].input, (Estimate{1.5, Source::Guess, 0.2}));
         // What is known exactly, or is nothing, moves nothing, whatever the rows say.
-        inputsBy(p, names)[4]->tolerance = 0.0;
+        inputsBy(p, names)[drawn[4]]->tolerance = 0.0;
         QCOMPARE(sampling::confidenceOf(p, 0, rows).influences.size(), std::size_t(1));
         VERIFY_NEAR(sampling::confidenceOf(p, 0, rows).influences[0].share, 1.0, 1e-12);
-        inputsBy(p, names)[1]->value = 0.0;
+        inputsBy(p, names)[drawn[1]]->value = 0.0;
         QVERIFY(sampling::confidenceOf(p, 0, rows).influences.empty());
         QCOMPARE(sampling::confidenceOf(p, 0, {}).samples, 0);
     }

@@ -307,7 +307,8 @@ void FieldEditor::say(const QString& sentence, bool refused) {
 void FieldEditor::setSource(Source source) {
     context_.document.change(tr("Set source of %1").arg(caption_->text()), [&](Project& p) {
         if (const auto f = findField(p, path_.toStdString()))
-            if (auto* const* e = std::get_if<Estimate*>(&f->target)) **e = estimate((*e)->value, source);
+            if (auto* const* e = std::get_if<Estimate*>(&f->target))
+                **e = estimateFor(f->info, source, (*e)->value);
     });
 }
 

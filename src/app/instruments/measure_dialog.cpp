@@ -40,6 +40,13 @@ MeasureDialog::MeasureDialog(const Context& context, const QString& path, QWidge
     setObjectName(QStringLiteral("measureDialog"));
     setWindowTitle(tr("Measure it"));
     resize(520, 420);
+    Project copy = context_.document.project();
+    if (const auto field = findField(copy, path.toStdString()); recipes_.empty() && field) {
+        const double value = numberAt(copy, path.toStdString()).value_or(0.0);
+        direct_ = recipes::directReading(field->info.label, field->info.kind, value,
+                                         usualTolerance(field->info, Source::Measured, value));
+        recipes_.push_back(&direct_);
+    }
     for (const recipes::Recipe* r : recipes_) which_->addItem(text(r->title));
     which_->setObjectName(QStringLiteral("measureRecipe"));
     which_->setAccessibleName(tr("Recipe"));

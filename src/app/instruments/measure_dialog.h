@@ -28,6 +28,7 @@ private:
     Context context_;
     QString path_;
     std::vector<const recipes::Recipe*> recipes_;
+    recipes::Recipe direct_; ///< for fields without a recipe of their own
     const recipes::Recipe* recipe_ = nullptr;
     double value_ = 0.0;
     QComboBox* which_;

@@ -13,13 +13,14 @@ double bubblePlace(const Verdict& v) {
     const double wanted = std::max(1.0, v.bounds.wanted);
     if (v.state == State::Oversized) return 0.12;
     if (v.state == State::Over) return 0.87;
-    // Tight: from the right line at "wanted" to the right end at 1.
-    if (v.state == State::Tight) {
-        const double t = wanted > 1.0 ? std::clamp((wanted - v.low) / (wanted - 1.0), 0.0, 1.0) : 0.5;
+    const double ratio = v.ratio.value();
+    // Short of what is wanted: from the right line at "wanted" to the right end at 1.
+    if (v.state == State::Tight || ratio < wanted) {
+        const double t = wanted > 1.0 ? std::clamp((wanted - ratio) / (wanted - 1.0), 0.0, 1.0) : 0.5;
         return 0.7 + 0.1 * t;
     }
     // Fine: drifts left over two octaves of reserve.
-    return 0.6 - 0.2 * std::clamp(std::log2(v.low / wanted) / 2.0, 0.0, 1.0);
+    return 0.6 - 0.2 * std::clamp(std::log2(ratio / wanted) / 2.0, 0.0, 1.0);
 }
 
 void paintVial(QPainter& p, const QRectF& box, State state, double place) {
@@ -36,12 +37,23 @@ void paintVial(QPainter& p, const QRectF& box, State state, double place) {
     if (state != State::Unknown) {
         const QColor colour = stateColour(state);
         const QRectF bubble(box.left() + box.width() * place - 7.5, box.center().y() - 3.8, 15, 7.6);
-        p.setPen(QPen(colour.darker(isNight() ? 100 : 120), 1));
-        p.setBrush(colour);
-        p.drawEllipse(bubble);
-        p.setPen(Qt::NoPen);
-        p.setBrush(QColor(255, 255, 255, 130));
-        p.drawEllipse(QRectF(bubble.left() + 3.5, bubble.top() + 1.6, 4.5, 2));
+        const QColor edge = colour.darker(isNight() ? 100 : 120);
+        if (state == State::AtRisk) {
+            // A hollow bubble where it stands as entered, and how far the tolerances let it run.
+            p.setPen(QPen(edge, 1.6));
+            p.setBrush(Qt::NoBrush);
+            p.drawEllipse(bubble);
+            const qreal end = box.right() - 4;
+            p.drawLine(QPointF(bubble.right(), bubble.center().y()), QPointF(end, bubble.center().y()));
+            p.drawLine(QPointF(end, bubble.top() + 0.5), QPointF(end, bubble.bottom() - 0.5));
+        } else {
+            p.setPen(QPen(edge, 1));
+            p.setBrush(colour);
+            p.drawEllipse(bubble);
+            p.setPen(Qt::NoPen);
+            p.setBrush(QColor(255, 255, 255, 130));
+            p.drawEllipse(QRectF(bubble.left() + 3.5, bubble.top() + 1.6, 4.5, 2));
+        }
     }
     p.restore();
 }

@@ -38,7 +38,7 @@ void FixJob::start() {
     pool_.start([this, project = document_.project(), now = document_.assessment(), axis = axis_,
                  revision = document_.revision(), owned = shelf_.parts(), token = stop_.get_token()] {
         for (const Verdict& v : now.verdicts) {
-            if (v.axis != axis || (v.state != State::Over && v.state != State::Tight)) continue;
+            if (v.axis != axis || !mendable(v.state)) continue;
             auto fixes = std::make_shared<const std::vector<Fix>>(
                 findFixes(project, now, v, token, 3, {partsLibrary(), owned}));
             if (token.stop_requested()) return;

@@ -226,8 +226,10 @@ void MainWindow::refreshAll() {
 void MainWindow::refreshStatus() {
     if (statusTimer_.isActive()) return; // what was said still stands
     const std::vector<Verdict>& verdicts = document_.assessment().verdicts;
-    const auto over = std::count_if(verdicts.begin(), verdicts.end(),
-                                    [](const Verdict& v) { return v.state == State::Over; });
+    const auto countOf = [&](State state) {
+        return std::count_if(verdicts.begin(), verdicts.end(),
+                             [&](const Verdict& v) { return v.state == state; });
+    };
     QString left;
     if (const AxisEvaluation* e = context_.axisEvaluation()) {
         const QString name = QString::fromStdString(context_.axis()->name);
@@ -244,7 +246,10 @@ void MainWindow::refreshStatus() {
         else
             left = tr("%1: takes no steps · ").arg(name);
     }
-    status_->setText(left + tr("%1 verdicts, %2 over").arg(verdicts.size()).arg(over));
+    status_->setText(left + tr("%1 verdicts, %2 over, %3 at risk")
+                                .arg(verdicts.size())
+                                .arg(countOf(State::Over))
+                                .arg(countOf(State::AtRisk)));
 }
 
 void MainWindow::restyle() {

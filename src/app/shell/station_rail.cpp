@@ -65,10 +65,12 @@ void StationRail::paintEvent(QPaintEvent*) {
         if (worst_[i] != State::Unknown) {
             p.setPen(Qt::NoPen);
             p.setBrush(stateColour(worst_[i]));
-            // Over is a square, tight a lozenge, fine a dot: shape repeats the colour.
+            // Over is a square, at risk a triangle, tight a lozenge, fine a dot: shape repeats the colour.
             const QPointF c(x, i == current_ ? 7 : 15);
             if (worst_[i] == State::Over)
                 p.drawRect(QRectF(c.x() - 4, c.y() - 4, 8, 8));
+            else if (worst_[i] == State::AtRisk)
+                p.drawPolygon(QPolygonF{c + QPointF(-5.5, 4), c + QPointF(0, -5), c + QPointF(5.5, 4)});
             else if (worst_[i] == State::Tight)
                 p.drawPolygon(QPolygonF{c + QPointF(-6, 0), c + QPointF(0, -4.5), c + QPointF(6, 0),
                                         c + QPointF(0, 4.5)});

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/verdict_column.h"
 
+#include "app/instruments/measure_dialog.h"
 #include "app/instruments/vial.h"
 #include "app/theme/tokens.h"
 
@@ -44,11 +45,14 @@ VerdictCard::Looks VerdictCard::looksOf(const Verdict& verdict, const FixJob::Fi
             out.detail +=
                 (out.detail.isEmpty() ? QString() : QStringLiteral(", ")) +
                 (verdict.switches ? tr("low ×%1, switches") : tr("low ×%1")).arg(ratio(verdict.low));
+        if (less(verdict.worst, verdict.low * 0.995))
+            out.detail += (out.detail.isEmpty() ? QString() : QStringLiteral(", ")) +
+                          tr("worst ×%1").arg(ratio(verdict.worst.value()));
     }
     out.state = verdict.state;
     out.system = context_.system();
     out.bubble = bubblePlace(verdict);
-    out.mendable = verdict.state == State::Over || verdict.state == State::Tight;
+    out.mendable = mendable(verdict.state);
     out.looking = out.mendable && fixes == nullptr && out.aside.isEmpty();
     if (out.aside.isEmpty()) out.fixes = fixes;
     out.readOnly = context_.document.readOnly();
@@ -205,6 +209,12 @@ void VerdictColumn::refresh() {
 void VerdictColumn::apply(const Fix& fix) {
     const QString name = tr("Fix: %1").arg(
         QString::fromStdString(describe(fix, context_.document.project(), context_.system())));
+    if (!fix.measures.empty()) {
+        auto* dialog = new MeasureDialog(context_, QString::fromStdString(fix.measures.front()), window());
+        dialog->setAttribute(Qt::WA_DeleteOnClose);
+        dialog->open();
+        return;
+    }
     // The card that sent this is rebuilt by the edit, so the fix must not live in it.
     const Fix chosen = fix;
     context_.document.apply(name, chosen);

@@ -41,6 +41,8 @@ QColor stateColour(State state) {
     switch (state) {
     case State::Over:
         return t.brick;
+    case State::AtRisk:
+        return t.rust;
     case State::Tight:
         return t.straw;
     case State::Fine:

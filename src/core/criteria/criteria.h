@@ -159,6 +159,8 @@ inline constexpr Criterion servoEfficiency{"servo_efficiency",
                                            units::Kind::Percentage, 0.75};
 inline constexpr Criterion settlingPlenty{"settling_plenty", "ratio of times beyond which more says nothing",
                                           units::Kind::Ratio, 20.0};
+inline constexpr Criterion ampleRatio{
+    "ample_ratio", "ratio beyond which what is needed counts, not what is left", units::Kind::Ratio, 4.0};
 inline constexpr Criterion shotRoom{"shot_room", "room above what the shots ask in recommended limits",
                                     units::Kind::Ratio, 1.25};
 inline constexpr Criterion speedShare{"speed_share",

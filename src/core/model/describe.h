@@ -277,7 +277,8 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"friction", "Guide friction", K::Ratio, 0, 5, 0.001, 0.4}, s.friction);
     v.field(FieldInfo{"mass_height_m", "Centre of gravity above rail", K::Length, -100, 100, -1, 2},
             s.massHeight);
-    v.field(FieldInfo{"bearing_rating_N", "Load rating, one bearing", K::Force, 0, 1e7, 5, 5000},
+    v.field(FieldInfo{"bearing_rating_N", "Load rating, one bearing", K::Force, 0, 1e7, 5, 5000,
+                      Certainty::Rating},
             s.bearingRating);
 }
 

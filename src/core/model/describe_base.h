@@ -10,6 +10,13 @@
 /// What descriptions of parts are made of; see describe.h.
 namespace gantry {
 
+/// How far the value of a field may lie off what is entered.
+enum class Certainty {
+    Uncertain, ///< by the tolerance of its entry
+    Rating,    ///< not at all: a setting that keeps within a rating keeps within it
+    SteelRule  ///< by its tolerance, which for a length measured with a steel rule is 0.5 mm + 0.1 %
+};
+
 /// A field: its key in the file (the unit in it), its name on screen, its kind, the range that is accepted
 /// and the range that is usual (outside of it the program asks back). All in SI.
 struct FieldInfo {
@@ -20,6 +27,7 @@ struct FieldInfo {
     double max = 0.0;
     double usualMin = 0.0;
     double usualMax = 0.0;
+    Certainty certainty = Certainty::Uncertain;
 };
 
 /// Keys in the file and names on screen of an enum's members.

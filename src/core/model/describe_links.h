@@ -101,7 +101,8 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"sun_teeth", "Sun teeth", K::Count, 1, 100000, 8, 400}, s.sunTeeth);
     v.field(FieldInfo{"ring_teeth", "Ring teeth", K::Count, 1, 100000, 8, 400}, s.ringTeeth);
     v.field(FieldInfo{"stages", "Stages", K::Count, 1, 6, 1, 4}, s.stages);
-    v.field(FieldInfo{"rated_torque_Nm", "Rated torque", K::Torque, 1e-6, 1e6, 0.1, 200}, s.ratedTorque);
+    v.field(FieldInfo{"rated_torque_Nm", "Rated torque", K::Torque, 1e-6, 1e6, 0.1, 200, Certainty::Rating},
+            s.ratedTorque);
     describe(v, s.figures);
 }
 
@@ -109,7 +110,8 @@ template <class V, Of<StrainWaveStage> S>
 void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
     v.field(FieldInfo{"flex_teeth", "Teeth of the flexible ring", K::Count, 2, 100000, 60, 400}, s.flexTeeth);
-    v.field(FieldInfo{"rated_torque_Nm", "Rated torque", K::Torque, 1e-6, 1e6, 0.1, 200}, s.ratedTorque);
+    v.field(FieldInfo{"rated_torque_Nm", "Rated torque", K::Torque, 1e-6, 1e6, 0.1, 200, Certainty::Rating},
+            s.ratedTorque);
     describe(v, s.figures);
 }
 
@@ -130,16 +132,20 @@ void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
     v.field(FieldInfo{"ratio_numerator", "Turns in", K::Count, 1, 100000000, 1, 1000}, s.numerator);
     v.field(FieldInfo{"ratio_denominator", "per turns out", K::Count, 1, 100000000, 1, 1000}, s.denominator);
-    v.field(FieldInfo{"rated_torque_Nm", "Rated torque", K::Torque, 1e-6, 1e6, 0.1, 200}, s.ratedTorque);
+    v.field(FieldInfo{"rated_torque_Nm", "Rated torque", K::Torque, 1e-6, 1e6, 0.1, 200, Certainty::Rating},
+            s.ratedTorque);
     describe(v, s.figures);
 }
 
 template <class V, Of<RollerStage> S>
 void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
-    v.field(FieldInfo{"roller_diameter_m", "Roller diameter", K::Length, 1e-4, 10, 0.004, 0.1},
+    v.field(FieldInfo{"roller_diameter_m", "Roller diameter", K::Length, 1e-4, 10, 0.004, 0.1,
+                      Certainty::SteelRule},
             s.rollerDiameter);
-    v.field(FieldInfo{"wheel_diameter_m", "Wheel diameter", K::Length, 1e-4, 100, 0.02, 3}, s.wheelDiameter);
+    v.field(
+        FieldInfo{"wheel_diameter_m", "Wheel diameter", K::Length, 1e-4, 100, 0.02, 3, Certainty::SteelRule},
+        s.wheelDiameter);
     v.field(FieldInfo{"friction", "Friction", K::Ratio, 1e-3, 5, 0.1, 1.2}, s.friction);
     v.field(FieldInfo{"pressure_N", "Pressing force", K::Force, 0, 1e6, 1, 300}, s.pressure);
     describe(v, s.figures);

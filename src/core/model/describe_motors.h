@@ -53,8 +53,10 @@ void describe(V& v, S& s) {
     v.field(
         FieldInfo{"thermal_resistance_K_W", "Thermal resistance", K::ThermalResistance, 0.01, 1000, 0.8, 40},
         s.thermalResistance);
-    v.field(FieldInfo{"radial_rating_N", "Shaft load, radial", K::Force, 0, 1e6, 2, 500}, s.radialRating);
-    v.field(FieldInfo{"axial_rating_N", "Shaft load, axial", K::Force, 0, 1e6, 1, 300}, s.axialRating);
+    v.field(FieldInfo{"radial_rating_N", "Shaft load, radial", K::Force, 0, 1e6, 2, 500, Certainty::Rating},
+            s.radialRating);
+    v.field(FieldInfo{"axial_rating_N", "Shaft load, axial", K::Force, 0, 1e6, 1, 300, Certainty::Rating},
+            s.axialRating);
     v.choice(textField("mount", "Mounted on"), s.mount);
 }
 
@@ -89,15 +91,17 @@ void describe(V& v, S& s) {
 
 template <class V, Of<DcFigures> S>
 void describe(V& v, S& s) {
-    v.field(FieldInfo{"nominal_voltage_V", "Nominal voltage", K::Voltage, 0.1, 1000, 3, 48},
-            s.nominalVoltage);
+    v.field(
+        FieldInfo{"nominal_voltage_V", "Nominal voltage", K::Voltage, 0.1, 1000, 3, 48, Certainty::Rating},
+        s.nominalVoltage);
     v.field(FieldInfo{"no_load_speed_rad_s", "No-load speed", K::RotationRate, 1e-4, 1e5, 0.01, 2000},
             s.noLoadSpeed);
     v.field(FieldInfo{"no_load_current_A", "No-load current", K::Current, 0, 1000, 0.005, 3},
             s.noLoadCurrent);
     v.field(FieldInfo{"stall_current_A", "Stall current", K::Current, 1e-4, 1000, 0.1, 60}, s.stallCurrent);
     v.field(FieldInfo{"stall_torque_Nm", "Stall torque", K::Torque, 1e-6, 1e5, 0.005, 50}, s.stallTorque);
-    v.field(FieldInfo{"rated_torque_Nm", "Rated torque", K::Torque, 1e-6, 1e5, 0.002, 20}, s.ratedTorque);
+    v.field(FieldInfo{"rated_torque_Nm", "Rated torque", K::Torque, 1e-6, 1e5, 0.002, 20, Certainty::Rating},
+            s.ratedTorque);
 }
 
 template <class V, Of<Stepper> S>
@@ -106,7 +110,9 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"rotor_teeth", "Rotor teeth", K::Count, 1, 1000, 8, 200}, s.rotorTeeth);
     v.choice(textField("winding", "Winding"), s.winding);
     v.field(FieldInfo{"holding_torque_Nm", "Holding torque", K::Torque, 0, 1000, 0.005, 30}, s.holdingTorque);
-    v.field(FieldInfo{"rated_current_A", "Rated current, rms", K::Current, 0, 100, 0.05, 10}, s.ratedCurrent);
+    v.field(
+        FieldInfo{"rated_current_A", "Rated current, rms", K::Current, 0, 100, 0.05, 10, Certainty::Rating},
+        s.ratedCurrent);
     v.field(FieldInfo{"resistance_ohm", "Phase resistance", K::Resistance, 0, 1e4, 0.1, 150}, s.resistance);
     v.field(FieldInfo{"inductance_H", "Phase inductance", K::Inductance, 0, 10, 1e-4, 0.3}, s.inductance);
     v.field(FieldInfo{"rotor_inertia_kgm2", "Rotor inertia", K::Inertia, 1e-12, 10, 1e-8, 5e-3},
@@ -125,7 +131,8 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"peak_torque_Nm", "Peak torque", K::Torque, 1e-6, 1e5, 0.05, 150}, s.peakTorque);
     v.field(FieldInfo{"rated_speed_rad_s", "Rated speed", K::RotationRate, 1e-3, 1e5, 50, 700}, s.ratedSpeed);
     v.field(FieldInfo{"top_speed_rad_s", "Top speed", K::RotationRate, 1e-3, 1e5, 60, 1000}, s.topSpeed);
-    v.field(FieldInfo{"rated_voltage_V", "Rated voltage", K::Voltage, 0.1, 1000, 12, 400}, s.ratedVoltage);
+    v.field(FieldInfo{"rated_voltage_V", "Rated voltage", K::Voltage, 0.1, 1000, 12, 400, Certainty::Rating},
+            s.ratedVoltage);
     v.field(FieldInfo{"rotor_inertia_kgm2", "Rotor inertia", K::Inertia, 1e-12, 10, 1e-8, 5e-3},
             s.rotorInertia);
     v.field(FieldInfo{"cogging_torque_Nm", "Cogging torque", K::Torque, 0, 100, 0, 1}, s.coggingTorque);
@@ -175,7 +182,8 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"pulse_step_s", "Pulse step", K::ShortTime, 1e-9, 0.01, 1e-7, 1e-5}, s.pulseStep);
     v.field(FieldInfo{"dead_band_s", "Dead band", K::ShortTime, 0, 0.01, 0, 2e-5}, s.deadBand);
     v.field(FieldInfo{"update_rate_hz", "Update rate", K::Frequency, 1, 100000, 40, 400}, s.updateRate);
-    v.field(FieldInfo{"rated_voltage_V", "Rated voltage", K::Voltage, 0.1, 100, 4, 9}, s.ratedVoltage);
+    v.field(FieldInfo{"rated_voltage_V", "Rated voltage", K::Voltage, 0.1, 100, 4, 9, Certainty::Rating},
+            s.ratedVoltage);
     v.field(FieldInfo{"supply_voltage_V", "Given voltage", K::Voltage, 0.1, 100, 4, 9}, s.supplyVoltage);
     v.field(FieldInfo{"seconds_per_60deg_s", "Time for 60°", K::Time, 1e-3, 100, 0.04, 0.6}, s.secondsPer60);
     v.field(FieldInfo{"stall_torque_Nm", "Stall torque", K::Torque, 1e-6, 1000, 0.1, 6}, s.stallTorque);

@@ -96,7 +96,8 @@ void describe(V& v, S& s) {
 
 template <class V, Of<WheelOutput> S>
 void describe(V& v, S& s) {
-    v.field(FieldInfo{"diameter_m", "Wheel diameter", K::Length, 1e-3, 10, 0.01, 0.5}, s.diameter);
+    v.field(FieldInfo{"diameter_m", "Wheel diameter", K::Length, 1e-3, 10, 0.01, 0.5, Certainty::SteelRule},
+            s.diameter);
     v.field(FieldInfo{"friction", "Friction on the track", K::Ratio, 1e-3, 5, 0.1, 1.2}, s.friction);
     v.field(FieldInfo{"driven_share", "Weight on driven wheels", K::Percentage, 1e-3, 1, 0.1, 1},
             s.drivenShare);
@@ -110,7 +111,9 @@ void describe(V& v, S& s) {
 
 template <class V, Of<WinchOutput> S>
 void describe(V& v, S& s) {
-    v.field(FieldInfo{"drum_diameter_m", "Drum diameter", K::Length, 1e-3, 10, 0.008, 0.3}, s.drumDiameter);
+    v.field(
+        FieldInfo{"drum_diameter_m", "Drum diameter", K::Length, 1e-3, 10, 0.008, 0.3, Certainty::SteelRule},
+        s.drumDiameter);
     v.field(FieldInfo{"cord_diameter_m", "Cord diameter", K::PartLength, 1e-5, 0.2, 3e-4, 0.01},
             s.cordDiameter);
     v.field(FieldInfo{"drum_width_m", "Drum width", K::PartLength, 1e-3, 10, 0.004, 0.3}, s.drumWidth);

@@ -67,10 +67,10 @@ private:
 
 class EstimateCollector {
 public:
-    explicit EstimateCollector(std::vector<Estimate*>& out) : out_(out) {}
+    explicit EstimateCollector(std::vector<UncertainInput>& out) : out_(out) {}
     template <class T>
-    void field(const FieldInfo&, T& target) {
-        if constexpr (std::same_as<T, Estimate>) out_.push_back(&target);
+    void field(const FieldInfo& info, T& target) {
+        if constexpr (std::same_as<T, Estimate>) out_.push_back({&target, info});
     }
     template <class E>
     void choice(const FieldInfo&, E&) {}
@@ -90,8 +90,17 @@ public:
     }
 
 private:
-    std::vector<Estimate*>& out_;
+    std::vector<UncertainInput>& out_;
 };
+
+template <class T>
+std::vector<UncertainInput> collected(T& part, std::size_t about) {
+    std::vector<UncertainInput> out;
+    out.reserve(about);
+    EstimateCollector collector(out);
+    describe(collector, part);
+    return out;
+}
 
 } // namespace
 
@@ -102,11 +111,28 @@ std::vector<FieldRef> allFields(Project& project) {
     return out;
 }
 
+std::vector<UncertainInput> uncertainInputsOf(Axis& axis) {
+    return collected(axis, 48);
+}
+
+std::vector<UncertainInput> uncertainInputsOf(Supply& supply) {
+    return collected(supply, 4);
+}
+
+std::vector<UncertainInput> uncertainInputsOf(Base& base) {
+    return collected(base, 8);
+}
+
+std::vector<UncertainInput> uncertainInputsOf(std::vector<MassItem>& items) {
+    std::vector<UncertainInput> out;
+    EstimateCollector collector(out);
+    for (MassItem& item : items) describe(collector, item);
+    return out;
+}
+
 std::vector<Estimate*> estimatesOf(Axis& axis) {
     std::vector<Estimate*> out;
-    out.reserve(40);
-    EstimateCollector collector(out);
-    describe(collector, axis);
+    for (const UncertainInput& input : uncertainInputsOf(axis)) out.push_back(input.estimate);
     return out;
 }
 
@@ -140,9 +166,12 @@ bool setNumberAt(Project& project, std::string_view path, double value) {
     if (value < ref->info.min || value > ref->info.max) return false;
     if (auto* const* d = std::get_if<double*>(&ref->target))
         **d = value;
-    else if (auto* const* e = std::get_if<Estimate*>(&ref->target))
+    else if (auto* const* e = std::get_if<Estimate*>(&ref->target)) {
+        // A tolerance that hangs on the length goes with it, unless it was told.
+        const bool usual = (*e)->tolerance == usualTolerance(ref->info, (*e)->source, (*e)->value);
         (*e)->value = value;
-    else if (auto* const* i = std::get_if<int*>(&ref->target)) {
+        if (usual) (*e)->tolerance = usualTolerance(ref->info, (*e)->source, value);
+    } else if (auto* const* i = std::get_if<int*>(&ref->target)) {
         if (value != std::floor(value)) return false;
         **i = static_cast<int>(value);
     } else

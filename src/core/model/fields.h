@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/describe.h"
+#include "core/model/tolerance.h"
 
 #include <optional>
 #include <string>
@@ -30,7 +31,14 @@ struct FieldRef {
 /// Every field of a project, in file order.
 std::vector<FieldRef> allFields(Project& project);
 
-/// Every uncertain input of one axis, in file order. Cheap: builds no paths.
+/// Every uncertain input of one axis, in file order, of its candidates only what is in use. Cheap: builds no
+/// paths.
+std::vector<UncertainInput> uncertainInputsOf(Axis& axis);
+/// The same of the supply, of the base, and of the payload.
+std::vector<UncertainInput> uncertainInputsOf(Supply& supply);
+std::vector<UncertainInput> uncertainInputsOf(Base& base);
+std::vector<UncertainInput> uncertainInputsOf(std::vector<MassItem>& items);
+/// Every uncertain input of one axis as estimates alone.
 std::vector<Estimate*> estimatesOf(Axis& axis);
 
 /// The field at a path, if the project has it.

@@ -25,7 +25,7 @@ constexpr std::string_view loadCare = "Block or tie the axis so that it cannot d
 constexpr std::string_view heatCare = "Motors get hot enough to burn. Touch the case only with a "
                                       "thermometer, keep paper away, stop at the agreed temperature.";
 
-double pullOnLevel(In r) {
+double asRead(In r) {
     return r[0];
 }
 double slidingAngle(In r) {
@@ -53,7 +53,7 @@ std::vector<Recipe> makeRecipes() {
          "highest steady reading.",
          "",
          {{"Steady pull", K::Force, 3.0}},
-         pullOnLevel,
+         asRead,
          0.15},
         {"friction-angle",
          "running_friction_N",
@@ -83,7 +83,7 @@ std::vector<Recipe> makeRecipes() {
          "at both ends and in the middle.",
          "",
          {{"Highest pull", K::Force, 4.0}},
-         pullOnLevel,
+         asRead,
          0.2},
         {"friction-torque",
          "friction_Nm",
@@ -174,7 +174,7 @@ std::vector<Recipe> makeRecipes() {
          "and mark again. 3. Measure between the marks.",
          loadCare,
          {{"Between the marks", K::Length, 1e-4}},
-         pullOnLevel,
+         asRead,
          0.2},
         {"backlash-arm",
          "backlash_rad",
@@ -407,6 +407,18 @@ const std::vector<Recipe>& all() {
         return list;
     }();
     return recipes;
+}
+
+Recipe directReading(std::string_view label, units::Kind kind, double value, double tolerance) {
+    return {"direct-reading",
+            "",
+            "Measure it directly",
+            "Measure it with the best instrument at hand, three times, and enter the mean. What a data sheet "
+            "or a label says is no measurement: enter that in the field and choose its source there.",
+            "",
+            {{label, kind, value}},
+            asRead,
+            tolerance};
 }
 
 std::vector<const Recipe*> forField(std::string_view path) {

@@ -35,4 +35,8 @@ const std::vector<Recipe>& all();
 /// Recipes that serve a field, by its path.
 std::vector<const Recipe*> forField(std::string_view path);
 
+/// How to take a value straight from an instrument, for fields without a recipe of their own: one reading of
+/// the field's kind, offered at `value`.
+Recipe directReading(std::string_view label, units::Kind kind, double value, double tolerance);
+
 } // namespace gantry::recipes

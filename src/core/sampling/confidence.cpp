@@ -2,12 +2,13 @@
 #include "core/sampling/confidence.h"
 
 #include "core/evaluate/evaluate.h"
-#include "core/model/fields.h"
+#include "core/evaluate/moved_inputs.h"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 #include <numeric>
+#include <unordered_map>
 
 namespace gantry::sampling {
 namespace {
@@ -36,13 +37,6 @@ public:
 private:
     std::uint64_t state_;
 };
-
-std::vector<Estimate*> inputs(Project& project, std::size_t axis) {
-    std::vector<Estimate*> out = estimatesOf(project.axes[axis]);
-    out.push_back(&project.supply.voltage);
-    out.push_back(&project.supply.sourceResistance);
-    return out;
-}
 
 std::vector<double> ranks(const std::vector<double>& values) {
     std::vector<std::size_t> order(values.size());
@@ -93,15 +87,11 @@ double partsOf(const AxisEvaluation& e) {
 
 std::vector<std::string> inputsOf(const Project& project, std::size_t axis) {
     Project copy = project;
+    std::unordered_map<const Estimate*, std::string> paths;
+    for (FieldRef& f : allFields(copy))
+        if (auto* const* e = std::get_if<Estimate*>(&f.target)) paths.emplace(*e, std::move(f.path));
     std::vector<std::string> out;
-    // Fields come in the same order as estimatesOf walks them.
-    const std::string prefix = "axes/" + project.axes[axis].id + '/';
-    for (const FieldRef& f : allFields(copy))
-        if (f.path.starts_with(prefix) && std::holds_alternative<Estimate*>(f.target)) out.push_back(f.path);
-    // Candidates that are not in use have estimates of their own, which nothing evaluates.
-    std::erase_if(out, [&](const std::string& p) { return p.starts_with(prefix + "candidates/"); });
-    out.push_back("supply/voltage_V");
-    out.push_back("supply/source_resistance_ohm");
+    for (const UncertainInput& input : inputsOfAxis(copy, axis)) out.push_back(paths[input.estimate]);
     return out;
 }
 
@@ -109,9 +99,9 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
                             int count, std::stop_token stop) {
     Project moved = project;
     moved.axes[axis].candidates.clear();
-    const std::vector<Estimate*> all = inputs(moved, axis);
+    const std::vector<UncertainInput> all = inputsOfAxis(moved, axis);
     std::vector<Estimate> nominal;
-    for (const Estimate* e : all) nominal.push_back(*e);
+    for (const UncertainInput& input : all) nominal.push_back(*input.estimate);
     RigSetup rig = setupOf(moved);
     std::vector<Row> rows;
     rows.reserve(static_cast<std::size_t>(count));
@@ -121,11 +111,12 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
         row.inputs.resize(all.size());
         for (std::size_t k = 0; k < all.size(); ++k) {
             const Estimate& n = nominal[k];
-            const double x = random.normal();
+            const FieldInfo& field = all[k].info;
+            const double x = field.certainty == Certainty::Rating ? 0.0 : random.normal();
             row.inputs[k] = static_cast<float>(0.5 * x);
-            double value = n.value * std::max(0.02, 1.0 + 0.5 * n.tolerance * x);
-            if (n.value > 0.5 && n.value <= 1.0) value = std::min(value, 1.0);
-            all[k]->value = value;
+            // What its field does not take, a share above 1 for one, is no such rig.
+            all[k].estimate->value = std::clamp(n.value * std::max(0.02, 1.0 + 0.5 * n.tolerance * x),
+                                                std::min(field.min, n.value), std::max(field.max, n.value));
         }
         rig.refresh(axis);
         const AxisEvaluation e = evaluateAxis(rig, axis, Searches::No);
@@ -169,17 +160,17 @@ Confidence confidenceOf(const Project& project, std::size_t axis, std::span<cons
     const std::vector<std::string> names = inputsOf(project, axis);
     Project copy = project;
     copy.axes[axis].candidates.clear();
-    const std::vector<Estimate*> all = inputs(copy, axis);
+    const std::vector<UncertainInput> all = inputsOfAxis(copy, axis);
     double sum = 0.0;
     std::vector<double> column(rows.size());
     for (std::size_t k = 0; k < all.size() && k < names.size(); ++k) {
-        if (all[k]->tolerance <= 0.0 || all[k]->value == 0.0) continue;
+        if (fartherEnd(all[k]) == all[k].estimate->value) continue;
         for (std::size_t i = 0; i < rows.size(); ++i) column[i] = static_cast<double>(rows[i].inputs[k]);
         const double r = correlation(ranks(column), marginRanks);
         // What chance alone correlates is left out: 3/√n.
         const double share = std::abs(r) > 3.0 / std::sqrt(n) ? r * r : 0.0;
         if (share <= 0.0) continue;
-        out.influences.push_back({names[k], *all[k], share});
+        out.influences.push_back({names[k], *all[k].estimate, share});
         sum += share;
     }
     for (Influence& i : out.influences) i.share /= sum;

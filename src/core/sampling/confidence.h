@@ -23,8 +23,9 @@ struct Row {
 std::vector<std::string> inputsOf(const Project& project, std::size_t axis);
 
 /// Rows first … first + count − 1. Inputs are drawn from normal distributions whose two standard deviations
-/// are the tolerance, cut at three, shares at 1. Each row seeds its own generator from `seed` and its index,
-/// so that any split over threads gives the same rows. Stopped: the rows so far.
+/// are the tolerance, cut at three and at what its field takes (shares at 1); ratings stay. Each row seeds
+/// its own generator from `seed` and its index, so that any split over threads gives the same rows. Stopped:
+/// the rows so far.
 std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint64_t seed, int first,
                             int count, std::stop_token stop = {});
 

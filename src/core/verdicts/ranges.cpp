@@ -4,157 +4,268 @@
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/moved_inputs.h"
 #include "core/evaluate/rig/rig_structure.h"
+#include "core/verdicts/low_end.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
-#include <cmath>
+#include <unordered_map>
 
 namespace gantry {
 namespace {
-
-/// Ratios saturate where an error vanishes; such a ratio has no meaningful slope.
-constexpr double saturated = 1e5;
-
-/// Low end of a ratio from what moving each input by its tolerance did to it. Contributions are added as
-/// squares of what the *error* grows by (1/ratio), so that several inputs never take it below nothing. An
-/// input that made the ratio better is taken to make it worse by as much the other way, or by half the same
-/// factor where as much would leave next to nothing. To first order this is the root of the summed squares of
-/// the ratio's own changes.
-class LowEnd {
-public:
-    void add(double nominal, double moved) {
-        if (!(nominal > 0.0) || !(moved >= 0.0)) return;
-        const double worse =
-            moved <= nominal ? moved : std::max(2.0 * nominal - moved, 0.5 * nominal * nominal / moved);
-        if (worse <= 0.0) {
-            nothingLeft_ = true;
-            return;
-        }
-        const double growth = 1.0 / worse - 1.0 / nominal;
-        squares_ += growth * growth;
-    }
-    double of(double nominal) const {
-        if (nothingLeft_ || !(nominal > 0.0)) return 0.0;
-        return squares_ > 0.0 ? 1.0 / (1.0 / nominal + std::sqrt(squares_)) : nominal;
-    }
-
-private:
-    double squares_ = 0.0;
-    bool nothingLeft_ = false;
-};
 
 bool aboutRig(const Verdict& v) {
     return ruleOf(v).judgeRig != nullptr;
 }
 
-class AxisRanges {
-public:
-    AxisRanges(int axis, std::vector<Verdict*> nominal)
-        : axis_(axis), nominal_(std::move(nominal)), low_(nominal_.size()) {}
+/// Falls of less than this share of a ratio are not worth another look.
+constexpr double notable = 0.02;
+/// A low end that comes no nearer to 1 than this is told by straight lines.
+constexpr double near = 1.5;
+/// Stands for what a search found too little of, in place of an input.
+constexpr int searched = -1;
+/// Falls smaller than this [1] count as none.
+constexpr double negligible = 1e-9;
 
-    /// Adds what the ratios do when the project and the rig set up from it stand with one input moved.
-    AxisEvaluation move(const Project& project, const RigSetup& rig) {
-        AxisEvaluation moved = evaluateAxis(rig, static_cast<std::size_t>(axis_), Searches::No);
-        verdicts_.clear();
-        // Rules read the project too, so the input must still be moved.
-        judgeAxis(project, axis_, moved, verdicts_);
+/// The low ends of some verdicts, gathered while one input after the other is moved.
+class LowEnds {
+public:
+    explicit LowEnds(std::vector<Verdict*> nominal) : nominal_(std::move(nominal)), of_(nominal_.size()) {}
+
+    /// What was found with an input at one of its ends. Another sentence or shot says that something else
+    /// binds there, and a straight line no longer tells how far it goes.
+    void at(double end, const std::vector<Verdict>& found) {
         for (std::size_t i = 0; i < nominal_.size(); ++i) {
             Verdict& n = *nominal_[i];
-            const auto same = std::find_if(verdicts_.begin(), verdicts_.end(),
-                                           [&](const Verdict& v) { return v.rule == n.rule; });
-            if (same == verdicts_.end() || !same->ratio || !n.ratio || n.ratio.value() > saturated ||
-                same->ratio.value() > saturated)
-                continue;
-            // Another sentence or shot: something else binds there, and a straight line no longer tells how
-            // far it goes.
-            if (same->sentence != n.sentence || same->shot != n.shot) n.switches = true;
-            low_[i].add(n.ratio.value(), same->ratio.value());
+            if (!n.ratio) continue;
+            const auto same =
+                std::find_if(found.begin(), found.end(), [&](const Verdict& v) { return v.rule == n.rule; });
+            if (same == found.end() || !same->ratio) continue;
+            if (!aboutRig(n) && (same->sentence != n.sentence || same->shot != n.shot)) n.switches = true;
+            const double rise = onScale(same->ratio.value()) - scaled(i);
+            of_[i].rise = std::max(of_[i].rise, rise);
+            if (-rise > of_[i].now.by) of_[i].now = {-1, -rise, end};
         }
-        return moved;
     }
 
-    void finish() {
+    /// Whether a ratio that may be least inside an input's range has changed.
+    bool insideMatters() const {
+        for (std::size_t i = 0; i < of_.size(); ++i)
+            if (nominal_[i]->ratio && ruleOf(*nominal_[i]).leastInside && nominal_[i]->ratio.value() >= 1.0 &&
+                scaled(i) < criteria::ampleRatio &&
+                std::max(of_[i].rise, of_[i].now.by) > notable * scaled(i))
+                return true;
+        return false;
+    }
+
+    /// All that was looked at of one input. What only rose is taken to fall as much at the other end, unless
+    /// that was looked at too.
+    void take(int input, double otherEnd, bool bothEnds) {
+        for (Falls& f : of_) {
+            f.guessed = f.now.by <= 0.0 && !bothEnds && f.rise > 0.0;
+            if (f.guessed) f.now = {input, f.rise, otherEnd};
+            if (f.now.by > negligible) {
+                f.now.input = input;
+                f.all.push_back(f.now);
+                if (f.guessed) f.mirrored.push_back(f.all.size() - 1);
+            }
+            f.now = {};
+            f.rise = 0.0;
+        }
+    }
+
+    /// Inputs whose other end was only guessed, where it may decide a state.
+    std::vector<int> openInputs() const {
+        std::vector<int> out;
+        for (std::size_t i = 0; i < of_.size(); ++i) {
+            const Figure& ratio = nominal_[i]->ratio;
+            if (!ratio || ratio.value() < 1.0 || lowEndOf(ratio.value(), of_[i].all) >= near) continue;
+            for (const std::size_t fall : of_[i].mirrored)
+                if (of_[i].all[fall].by > notable * scaled(i)) out.push_back(of_[i].all[fall].input);
+        }
+        std::sort(out.begin(), out.end());
+        out.erase(std::unique(out.begin(), out.end()), out.end());
+        return out;
+    }
+    /// The other end of an input, looked at after all.
+    void correct(int input) {
+        for (Falls& f : of_) {
+            for (const std::size_t fall : f.mirrored)
+                if (f.all[fall].input == input) f.all[fall].by = std::max(0.0, f.now.by);
+            f.now = {};
+            f.rise = 0.0;
+        }
+    }
+
+    /// Sets low ends and states. `worst` gives the worst case of a verdict from its falls, `path` the place
+    /// of an input.
+    template <class Worst, class Path>
+    void finish(Worst worst, Path path) {
         for (std::size_t i = 0; i < nominal_.size(); ++i) {
             Verdict& v = *nominal_[i];
             if (!v.ratio) continue;
-            v.low = low_[i].of(v.ratio.value());
-            // Oversized is a matter of the nominal size, not of the worst case.
-            const State nominal = stateOf(v.ratio.value(), v.bounds);
-            v.state = nominal == State::Oversized ? nominal : stateOf(v.low, v.bounds);
-            if (v.ceiling == State::Tight && (v.state == State::Fine || v.state == State::Oversized))
-                v.state = State::Tight;
+            v.low = lowEndOf(v.ratio.value(), of_[i].all);
+            v.state = stateOf(v);
+            if (v.state == State::AtRisk)
+                for (const Fall& f : decidingFalls(scaled(i), of_[i].all))
+                    if (f.input != searched) v.deciding.push_back(path(f.input));
+            if (v.hazard && v.state != State::Over && !of_[i].all.empty()) v.worst = worst(v, of_[i].all);
         }
     }
 
 private:
-    int axis_;
+    struct Falls {
+        Fall now;
+        double rise = 0.0;
+        bool guessed = false;
+        std::vector<Fall> all;
+        std::vector<std::size_t> mirrored; ///< places in `all`
+    };
+    double scaled(std::size_t i) const { return onScale(nominal_[i]->ratio.value()); }
+
     std::vector<Verdict*> nominal_;
-    std::vector<LowEnd> low_;
-    std::vector<Verdict> verdicts_;
+    std::vector<Falls> of_;
 };
 
-} // namespace
+/// Moves inputs in a project of its own and says what is found then.
+class Mover {
+public:
+    explicit Mover(const Project& project) : project_(project), setup_(setupOf(project_)) {}
 
-namespace {
-
-/// Verdicts about the whole rig, with every input of every axis, of the base and of the payload moved in
-/// turn.
-void applyRigRanges(Project& moved, RigSetup& setup, const Evaluation& evaluation,
-                    std::vector<Verdict>& verdicts) {
-    std::vector<Verdict*> nominal;
-    for (Verdict& v : verdicts)
-        if (aboutRig(v) && v.ratio) nominal.push_back(&v);
-    if (nominal.empty()) return;
-    std::vector<LowEnd> low(nominal.size());
-    Evaluation rig;
-    std::vector<Verdict> found;
-    const auto judgeMoved = [&] {
-        found.clear();
-        judgeRig(moved, rig, found);
-        for (std::size_t i = 0; i < nominal.size(); ++i)
-            for (const Verdict& v : found)
-                if (v.rule == nominal[i]->rule && v.ratio && nominal[i]->ratio.value() < saturated)
-                    low[i].add(nominal[i]->ratio.value(), v.ratio.value());
-    };
-    forEachMovedRigInput(moved, [&] {
-        setup.refreshMasses();
-        rig.rig = rigAgain(setup, evaluation.axes, evaluation.rig);
-        judgeMoved();
-    });
-    // What a search has not looked into closely enough counts like an input that is not known better.
-    rig.rig = evaluation.rig;
-    if (rig.rig.clearance) rig.rig.clearance = rig.rig.clearanceAtLeast;
-    judgeMoved();
-    for (std::size_t i = 0; i < nominal.size(); ++i) {
-        Verdict& v = *nominal[i];
-        v.low = low[i].of(v.ratio.value());
-        v.state = stateOf(v.low, v.bounds);
+    /// @param inputs of project(); @param judged judges it as it stands
+    template <class Judged, class Path>
+    void run(const std::vector<UncertainInput>& inputs, LowEnds& ends, Judged judged, Path path) {
+        const auto look = [&](const UncertainInput& input, double end, bool isFirst) {
+            const Moved moved(input, end);
+            ends.at(end, judged(isFirst));
+        };
+        for (std::size_t i = 0; i < inputs.size(); ++i) {
+            const UncertainInput& input = inputs[i];
+            const double value = input.estimate->value, first = fartherEnd(input);
+            if (first == value) continue;
+            const double other = otherEnd(input);
+            look(input, first, true);
+            const bool inside = ends.insideMatters();
+            if (inside)
+                for (const double end : {other, 0.5 * (value + first), 0.5 * (value + other)})
+                    look(input, end, false);
+            ends.take(static_cast<int>(i), other, inside);
+        }
+        for (const int i : ends.openInputs()) {
+            const UncertainInput& input = inputs[static_cast<std::size_t>(i)];
+            look(input, otherEnd(input), false);
+            ends.correct(i);
+        }
+        ends.finish(
+            [&](const Verdict& v, const std::vector<Fall>& falls) { return worst(inputs, v, falls, judged); },
+            path);
     }
-}
+
+    Project& project() { return project_; }
+    RigSetup& setup() { return setup_; }
+
+private:
+    static double otherEnd(const UncertainInput& input) {
+        const Ends range = endsOf(input.info, *input.estimate);
+        return fartherEnd(input) == range.high ? range.low : range.high;
+    }
+
+    /// The ratio of a verdict with everything at its worst.
+    template <class Judged>
+    static Figure worst(const std::vector<UncertainInput>& inputs, const Verdict& v,
+                        const std::vector<Fall>& falls, Judged judged) {
+        std::vector<Ends> box;
+        std::vector<double> corner, nominal;
+        std::vector<Estimate*> targets;
+        for (const Fall& f : falls) {
+            if (f.input == searched || f.by <= negligible) continue;
+            const UncertainInput& input = inputs[static_cast<std::size_t>(f.input)];
+            box.push_back(endsOf(input.info, *input.estimate));
+            corner.push_back(f.at);
+            nominal.push_back(input.estimate->value);
+            targets.push_back(input.estimate);
+        }
+        const auto put = [&](const std::vector<double>& values) {
+            for (std::size_t i = 0; i < targets.size(); ++i) targets[i]->value = values[i];
+        };
+        const auto ratioAt = [&](const std::vector<double>& values) {
+            put(values);
+            const std::vector<Verdict>& found = judged(false);
+            const auto same =
+                std::find_if(found.begin(), found.end(), [&](const Verdict& x) { return x.rule == v.rule; });
+            return same != found.end() && same->ratio ? same->ratio.value() : v.ratio.value();
+        };
+        // Where all worse ends together do less harm than their squares, some of them act against each other.
+        double least = ratioAt(corner);
+        if (least > v.low) least = leastCorner(std::span<const Ends>(box), corner, ratioAt);
+        put(nominal);
+        return least;
+    }
+
+    Project project_; // rules read the project, so inputs are moved in one of our own
+    RigSetup setup_;
+};
 
 } // namespace
 
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
                  const EachMoved& each) {
-    // Rules read the project, so each input is moved in one of our own, and put back.
-    Project moved = project;
-    RigSetup rig = setupOf(moved);
+    Mover mover(project);
+    // Places of inputs are wanted only where one decides.
+    std::unordered_map<const Estimate*, std::string> paths;
+    const auto pathOf = [&](const std::vector<UncertainInput>& inputs, int input) {
+        if (paths.empty())
+            for (FieldRef& f : allFields(mover.project()))
+                if (auto* const* e = std::get_if<Estimate*>(&f.target)) paths.emplace(*e, std::move(f.path));
+        return paths[inputs[static_cast<std::size_t>(input)].estimate];
+    };
+    std::vector<Verdict> found;
     // The verdicts of an axis stand together, and those of the rig behind them all.
     auto next = verdicts.begin();
     for (std::size_t i = 0; i < evaluation.axes.size(); ++i) {
+        const int axis = static_cast<int>(i);
         std::vector<Verdict*> nominal;
-        for (; next != verdicts.end() && next->axis == static_cast<int>(i) && !aboutRig(*next); ++next)
+        for (; next != verdicts.end() && next->axis == axis && !aboutRig(*next); ++next)
             nominal.push_back(&*next);
-        AxisRanges ranges(static_cast<int>(i), std::move(nominal));
-        forEachMovedInput(moved, i, [&] {
-            rig.refresh(i);
-            AxisEvaluation there = ranges.move(moved, rig);
-            if (each) each(i, std::move(there));
-        });
-        rig.refresh(i);
-        ranges.finish();
+        LowEnds ends(std::move(nominal));
+        const std::vector<UncertainInput> inputs = inputsOfAxis(mover.project(), i);
+        mover.run(
+            inputs, ends,
+            [&](bool first) -> const std::vector<Verdict>& {
+                mover.setup().refresh(i);
+                AxisEvaluation moved = evaluateAxis(mover.setup(), i, Searches::No);
+                found.clear();
+                judgeAxis(mover.project(), axis, moved, found);
+                if (first && each) each(i, std::move(moved));
+                return found;
+            },
+            [&](int input) { return pathOf(inputs, input); });
+        mover.setup().refresh(i);
     }
-    applyRigRanges(moved, rig, evaluation, verdicts);
+    std::vector<Verdict*> ofRig;
+    for (Verdict& v : verdicts)
+        if (aboutRig(v) && v.ratio) ofRig.push_back(&v);
+    if (ofRig.empty()) return;
+    LowEnds ends(std::move(ofRig));
+    Evaluation rig;
+    const auto judged = [&](bool) -> const std::vector<Verdict>& {
+        found.clear();
+        judgeRig(mover.project(), rig, found);
+        return found;
+    };
+    // What a search has not looked into closely enough counts like an input that is not known better.
+    rig.rig = evaluation.rig;
+    if (rig.rig.clearance) rig.rig.clearance = rig.rig.clearanceAtLeast;
+    ends.at(0.0, judged(false));
+    ends.take(searched, 0.0, true);
+    const std::vector<UncertainInput> inputs = inputsOfRig(mover.project());
+    mover.run(
+        inputs, ends,
+        [&](bool first) -> const std::vector<Verdict>& {
+            mover.setup().refreshMasses();
+            rig.rig = rigAgain(mover.setup(), evaluation.axes, evaluation.rig);
+            return judged(first);
+        },
+        [&](int input) { return pathOf(inputs, input); });
 }
 
 Assessment assess(const Project& project, const EachMoved& each) {

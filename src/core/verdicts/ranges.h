@@ -7,12 +7,14 @@
 
 namespace gantry {
 
-/// Lowers each verdict to the low end of its range, which then decides its state, as guessed inputs deserve.
+/// Gives each verdict the low end of its range, and what is at risk there its deciding inputs; what can fall,
+/// tip or break also its worst case.
 ///
-/// First-order propagation: every uncertain input of the axis and of the supply is moved by its tolerance,
-/// one side only, and the changes of a ratio add as squares. Searches are not repeated. Verdicts without a
-/// number stay. The verdicts stand in the order in which `judge` gives them.
-/// @param each gets every axis as it is with one of its inputs moved; may be empty
+/// Every uncertain input of the axis, of the supply and of the payload is moved to the ends of its range, and
+/// the falls of a ratio add as squares (low_end.h). One input is one coordinate: what hangs on it twice is
+/// computed with both. Searches are not repeated. Verdicts without a number stay. The verdicts stand in the
+/// order in which `judge` gives them.
+/// @param each gets every axis as it is with one of its inputs at the farther end of its range; may be empty
 using EachMoved = std::function<void(std::size_t axis, AxisEvaluation&& moved)>;
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
                  const EachMoved& each = {});

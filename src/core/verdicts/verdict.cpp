@@ -3,6 +3,7 @@
 
 #include "core/units/names.h"
 #include "core/verdicts/rules.h"
+#include "core/words/input_name.h"
 
 #include <algorithm>
 
@@ -17,7 +18,23 @@ State stateOf(double ratio, const Bounds& bounds) {
 }
 
 std::string_view stateWord(State state) {
-    return units::nameOf<State::Unknown>(state, "over", "tight", "fine", "oversized", "unknown");
+    return units::nameOf<State::Unknown>(state, "over", "at risk", "tight", "fine", "oversized", "unknown");
+}
+
+std::string_view stateKey(State state) {
+    return state == State::AtRisk ? "at_risk" : stateWord(state);
+}
+
+State stateOf(const Verdict& v) {
+    if (!v.ratio) return State::Unknown;
+    const State entered = stateOf(v.ratio.value(), v.bounds);
+    if (entered == State::Over || entered == State::Unknown) return entered;
+    if (v.low < 1.0) return State::AtRisk;
+    return v.ceiling == State::Tight ? State::Tight : entered;
+}
+
+bool mendable(State state) {
+    return state == State::Over || state == State::AtRisk || state == State::Tight;
 }
 
 const rules::Rule& ruleOf(const Verdict& v) {
@@ -32,12 +49,45 @@ std::string title(const Verdict& v) {
     return std::string(ruleOf(v).title.text);
 }
 
+namespace {
+
+constexpr words::Message atRiskText{" As entered it holds; at the low end of the tolerances it is ×{0}."};
+constexpr words::Message oneDecidesText{" What decides is {part}: measure it first."};
+constexpr words::Message twoDecideText{" What decides is {part} with {room}: measure them first."};
+constexpr words::Message worstText{" With everything at its worst it is ×{0}."};
+
+/// What its tolerances leave open, to follow its sentence.
+std::string doubt(const Verdict& v, const Project& project, units::System system) {
+    std::string out;
+    const auto say = [&](words::Message text, const Figure& ratio, std::string_view part = {},
+                         std::string_view room = {}) {
+        out += words::render(text, {{{units::Kind::Ratio, ratio}}}, {{}, {}, part, room}, system);
+    };
+    if (v.state == State::AtRisk) {
+        say(atRiskText, v.low);
+        const std::string_view axis = project.axes[static_cast<std::size_t>(v.axis)].id;
+        std::vector<std::string> inputs;
+        for (const std::string& path : v.deciding)
+            inputs.push_back(words::inputName(project, path, axis, system));
+        if (inputs.size() == 1) say(oneDecidesText, 0.0, inputs[0]);
+        if (inputs.size() > 1) say(twoDecideText, 0.0, inputs[0], inputs[1]);
+    }
+    if (v.state != State::Over && less(v.worst, 1.0)) say(worstText, v.worst);
+    return out;
+}
+
+} // namespace
+
 std::string sentence(const Verdict& v, const Project& project, units::System system) {
     words::Names names{
         project.axes[static_cast<std::size_t>(v.axis)].name, {}, v.part, v.with, v.ratio.reason()};
     if (v.room >= 0) names.room = project.keepOut[static_cast<std::size_t>(v.room)].name;
     if (v.shot) names.shot = project.shots[v.shot.at()].name;
-    return words::render(v.sentence, v.arguments, names, system);
+    return words::render(v.sentence, v.arguments, names, system) + doubt(v, project, system);
+}
+
+std::span<const words::Message> doubtTexts() {
+    return words::listOf<atRiskText, oneDecidesText, twoDecideText, worstText>;
 }
 
 const SetAside* setAsideFor(const Project& project, const Verdict& v) {
@@ -50,7 +100,7 @@ const SetAside* setAsideFor(const Project& project, const Verdict& v) {
 }
 
 bool worseThan(const Verdict& a, const Verdict& b) {
-    constexpr std::array rank{0, 2, 3, 4, 1}; // over, unknown, tight, fine, oversized
+    constexpr std::array rank{0, 1, 3, 4, 5, 2}; // over, at risk, unknown, tight, fine, oversized
     const auto key = [&](const Verdict& v) { return rank[static_cast<std::size_t>(v.state)]; };
     if (key(a) != key(b)) return key(a) < key(b);
     if (a.ratio && b.ratio) return a.low / a.bounds.wanted < b.low / b.bounds.wanted;
@@ -66,10 +116,8 @@ void finish(Verdict verdict, const rules::Rule& rule, int index, int axis, doubl
     verdict.bounds = rule.bounds();
     if (wanted > 0.0) verdict.bounds.wanted = wanted;
     verdict.low = verdict.ratio ? verdict.ratio.value() : 0.0;
-    verdict.state = verdict.ratio ? stateOf(verdict.low, verdict.bounds) : State::Unknown;
-    if (verdict.ceiling == State::Tight && verdict.state != State::Over && verdict.state != State::Unknown)
-        verdict.state = State::Tight;
-    out.push_back(verdict);
+    verdict.state = stateOf(verdict);
+    out.push_back(std::move(verdict));
 }
 
 } // namespace

@@ -4,13 +4,15 @@
 #include "core/evaluate/evaluation.h"
 #include "core/words/messages.h"
 
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
 
 namespace gantry {
 
-enum class State { Over, Tight, Fine, Oversized, Unknown };
+/// Over: fails as entered. At risk: holds as entered, not at the low end of the tolerances.
+enum class State { Over, AtRisk, Tight, Fine, Oversized, Unknown };
 
 /// over < 1 ≤ tight < wanted ≤ fine < oversizedFrom.
 struct Bounds {
@@ -18,7 +20,8 @@ struct Bounds {
     double oversizedFrom = 0.0; ///< 0: never oversized
 };
 
-/// The state that a ratio of "there over needed" has within bounds. Not finite: Unknown.
+/// The state that a ratio of "there over needed" has within bounds, tolerances left aside. Not finite:
+/// Unknown.
 State stateOf(double ratio, const Bounds& bounds);
 
 /// One judgement about one axis, at its worst shot. Carries ids and quantities; words/ makes the sentence.
@@ -28,6 +31,8 @@ struct Verdict {
     ShotIndex shot;   ///< none: not about a shot
     Figure ratio;     ///< there over needed, nominal
     double low = 0.0; ///< low end of its range; equals the ratio until ranges() has run
+    Figure worst = Figure::none(Reason::NotApplicable); ///< everything at its worst, of what can hurt
+    std::vector<std::string> deciding; ///< paths of the inputs that put it at risk, the larger first; ≤ 2
     bool switches =
         false; ///< within the tolerances another limit or shot binds, so the range is only indicative
     Bounds bounds;
@@ -41,7 +46,14 @@ struct Verdict {
     words::Arguments arguments{};
 };
 
-std::string_view stateWord(State state);
+std::string_view stateWord(State state); ///< as it is said: "at risk"
+std::string_view stateKey(State state);  ///< as it is written for programs: "at_risk"
+
+/// The state of a verdict with its ratio, low end, bounds and ceiling.
+State stateOf(const Verdict& verdict);
+
+/// Whether something has to be done about it: over, at risk or tight.
+bool mendable(State state);
 
 namespace rules {
 struct Rule;
@@ -53,7 +65,9 @@ const rules::Rule& ruleOf(const Verdict& verdict);
 /// Key of the verdict's rule: "torque".
 std::string_view ruleKey(const Verdict& verdict);
 std::string title(const Verdict& verdict);
+/// What the rule says, and what the tolerances leave open.
 std::string sentence(const Verdict& verdict, const Project& project, units::System system);
+std::span<const words::Message> doubtTexts(); ///< what may be said of tolerances, for the catalogue
 
 /// Whether the user has set this verdict aside, and why; null if not.
 const SetAside* setAsideFor(const Project& project, const Verdict& verdict);

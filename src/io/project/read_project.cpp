@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/acceptable.h"
 #include "core/model/describe.h"
+#include "core/model/tolerance.h"
 #include "core/units/plain_text.h"
 #include "io/project/json_guard.h"
 #include "io/project/project_file.h"
@@ -40,7 +41,8 @@ public:
             e.value = settled(info, j.at("value").get<double>());
             if (j.contains("source"))
                 e.source = static_cast<Source>(indexIn(ChoiceNames<Source>::keys, j["source"]));
-            e.tolerance = j.contains("tolerance") ? j["tolerance"].get<double>() : defaultTolerance(e.source);
+            e.tolerance = j.contains("tolerance") ? j["tolerance"].get<double>()
+                                                  : usualTolerance(info, e.source, e.value);
             keepUnknown(j, {"value", "source", "tolerance"}, path_ + std::string(info.key));
         });
     }

@@ -165,13 +165,15 @@ Json verdictJson(const Project& project, const Verdict& v) {
         j["ratio_low"] = v.low;
     else
         putNone(j, "ratio_low", "there is no ratio");
+    if (v.worst || v.hazard) put(j, "ratio_worst", v.worst);
+    j["deciding"] = v.deciding;
     j["range_switches"] = v.switches;
     j["wanted"] = v.bounds.wanted;
     if (v.bounds.oversizedFrom > 0.0)
         j["oversized_from"] = v.bounds.oversizedFrom;
     else
         putNone(j, "oversized_from", "no ratio is too large here");
-    j["state"] = stateWord(v.state);
+    j["state"] = stateKey(v.state);
     j["title"] = title(v);
     j["text"] = sentence(v, project, units::System::Metric);
     if (const SetAside* aside = setAsideFor(project, v)) j["set_aside"] = aside->reason;

@@ -119,7 +119,7 @@ SettingsSheet settingsSheet(const Project& project, const Assessment& assessment
     for (std::size_t i = 0; i < project.axes.size(); ++i)
         sheet.axes.push_back(axisSettings(project, project.axes[i], assessment.evaluation.axes[i]));
     for (const Verdict& v : assessment.verdicts) {
-        if (!v.hazard || (v.state != State::Over && v.state != State::Tight)) continue;
+        if (!v.hazard || !mendable(v.state)) continue;
         std::string line = project.axes[static_cast<std::size_t>(v.axis)].name + ", " + title(v) + " (" +
                            std::string(stateWord(v.state)) +
                            "): " + sentence(v, project, units::System::Metric);

@@ -112,12 +112,14 @@ std::vector<Text> everyText() {
     for (int i = 0; i <= static_cast<int>(Reason::OutOfRange); ++i)
         out.add("reason", words::reasonText(static_cast<Reason>(i)));
     out.add("rule", words::unknownText.text);
+    for (const words::Message& m : doubtTexts()) out.add("rule", m.text);
     for (const rules::Rule* rule : rules::all()) {
         out.add("rule", rule->title.text);
         for (const words::Message& m : rule->sentences) out.add("rule", m.text);
         for (const fixes::Family* family : rule->fixes)
             for (const words::Message& m : family->labels) out.add("fix", m.text);
     }
+    for (const words::Message& m : measuringTexts()) out.add("fix", m.text);
     for (int i = 0; i <= static_cast<int>(State::Unknown); ++i)
         out.add("rule", stateWord(static_cast<State>(i)));
     for (int i = 0; i <= static_cast<int>(FixCost::ToBuy); ++i)
@@ -138,7 +140,9 @@ std::vector<Text> everyText() {
     }
     for (const SettingsForm& form : settingsForms()) out.add("export", form.name);
     for (const words::Message& m : completenessTexts()) out.add("need", m.text);
-    for (const recipes::Recipe& r : recipes::all()) {
+    std::vector<recipes::Recipe> howTo = recipes::all();
+    howTo.push_back(recipes::directReading("", units::Kind::Ratio, 0.0, 0.0));
+    for (const recipes::Recipe& r : howTo) {
         for (const std::string_view text : {r.title, r.steps, r.precaution}) out.add("recipe", text);
         for (const recipes::Reading& reading : r.readings) out.add("recipe", reading.label);
     }

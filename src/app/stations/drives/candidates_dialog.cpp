@@ -147,7 +147,7 @@ void CandidatesDialog::refresh() {
                      tr("Case"),
                      tr("Weight of the motor"),
                      tr("Price"),
-                     tr("Verdicts over, tight"),
+                     tr("Over, at risk, tight"),
                      tr("Worst verdict"),
                      tr("Note")};
     for (const auto& [rule, name] : judged) rows << name;
@@ -162,11 +162,12 @@ void CandidatesDialog::refresh() {
         const Axis own = withCandidate(*axis, letter);
         const AxisEvaluation& e = a.evaluation.axes[static_cast<std::size_t>(axisIndex)];
         const ShotEvaluation* s = e.worst();
-        int over = 0, tight = 0;
+        int over = 0, atRisk = 0, tight = 0;
         const Verdict* worst = nullptr;
         for (const Verdict& v : a.verdicts) {
             if (v.axis != axisIndex) continue;
             over += v.state == State::Over;
+            atRisk += v.state == State::AtRisk;
             tight += v.state == State::Tight;
             if (worst == nullptr || worseThan(v, *worst)) worst = &v;
         }
@@ -192,7 +193,7 @@ void CandidatesDialog::refresh() {
             context_.show(e.checks.caseTemperature, Kind::Celsius),
             context_.show(bodyOf(own.motor).mass.value, Kind::Mass),
             own.price > 0.0 ? context_.show(own.price, Kind::Money) : QStringLiteral("–"),
-            QStringLiteral("%1, %2").arg(over).arg(tight),
+            QStringLiteral("%1, %2, %3").arg(over).arg(atRisk).arg(tight),
             worst != nullptr ? QStringLiteral("%1: %2").arg(QString::fromUtf8(stateWord(worst->state).data()),
                                                             QString::fromStdString(title(*worst)))
                              : QStringLiteral("–"),

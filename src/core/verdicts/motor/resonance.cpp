@@ -27,9 +27,9 @@ static Finding judge(const AxisView& view) {
                    {Kind::Frequency, view.evaluation.resonance.frequency}}});
 }
 
-constinit const Rule resonance =
+constinit const Rule resonance = leastInside(
     judging(criteria::resonance, {"Distance from resonance"}, judge,
             words::listOf<resonanceInsideText, resonanceText>,
-            tries<&fixes::fasterShot, &fixes::slowerShot, &fixes::outputTeeth, &fixes::reduction>);
+            tries<&fixes::fasterShot, &fixes::slowerShot, &fixes::outputTeeth, &fixes::reduction>));
 
 } // namespace gantry::rules
