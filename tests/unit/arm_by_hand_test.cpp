@@ -2,6 +2,7 @@
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/rig/axis_structure.h"
 #include "core/evaluate/rig/beam_view.h"
+#include "support/frame_elements.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
 
@@ -59,16 +60,17 @@ private slots:
         QCOMPARE(of(level).slopeShift.value(), 0.0);
         QCOMPARE(of(level).slopeRate.value(), 0.0);
         VERIFY_NEAR(of(level).sagShift.value(), sag * change, 2e-3);
-        // What sits just short of the last tenth bends the arm where it is; from there on it hangs on its
-        // end.
-        Project out = p;
-        boom(out).items[1].along = 1.8;
-        const double atEnd =
-            (4 * g * 8 / 3 + mu * g * 16 / 8 + 1 * g * -0.2 * 4 / 2) / ei; // a moment of −0.2 m · 1 kg
-        VERIFY_NEAR(of(out).sag.value(), atEnd, 1e-3);
-        boom(out).items[1].along = 1.79;
-        VERIFY_NEAR(of(out).sag.value(),
-                    (3 * g * 8 / 3 + mu * g * 16 / 8 + g * 1.79 * 1.79 * (6 - 1.79) / 6) / ei, 1e-6);
+        // A body bends the arm where it sits, and what hangs beyond its end bends it there with a moment.
+        const auto with = [&](double a) {
+            Project q = p;
+            boom(q).items[1].along = a;
+            return of(q).sag.value();
+        };
+        const auto onPaper = [&](double bend) { return (3 * g * 8 / 3 + mu * g * 16 / 8 + g * bend) / ei; };
+        VERIFY_NEAR(with(1.9), onPaper(1.9 * 1.9 * (6 - 1.9) / 6), 1e-6);
+        VERIFY_NEAR(with(2.0), onPaper(8.0 / 3), 1e-6);
+        VERIFY_NEAR(with(2.2), onPaper(8.0 / 3 + 0.2 * 4 / 2), 1e-6);
+        VERIFY_NEAR(with(1.999), with(2.001), 1e-3); // nothing jumps on the way
     }
     void strengthAndPivot() {
         Project p = arm();
@@ -82,9 +84,14 @@ private slots:
         v.boltCircle = 0.1;
         v.boltLimit = 5000.0;
         const AxisStructure s = of(p);
-        // The tube as one point in its middle.
-        const double mu = tubeMass(), front = g * (3 * 2 + 1 * 1 + mu * 2.8 * 0.6), rear = g * 7 * 0.6;
+        // Each side bears its own part of the tube.
+        const double mu = tubeMass(), front = g * (3 * 2 + 1 * 1 + mu * 2 * 1),
+                     rear = g * (7 * 0.6 + mu * 0.8 * 0.4);
         VERIFY_NEAR(s.stressRatio.value(), 150e6 / (std::max(front, rear) * 0.025 / second()), 1e-3);
+        Project heavy = p; // and the side behind may be the one that gives way
+        boom(heavy).boom.counterweight.mass.value = 40.0;
+        VERIFY_NEAR(of(heavy).stressRatio.value(),
+                    150e6 / (g * (40 * 0.6 + mu * 0.8 * 0.4) * 0.025 / second()), 1e-3);
         const double load = g * (3 + 1 + 7 + mu * 2.8), tilting = std::abs(front - rear) + load * 0.05;
         VERIFY_NEAR(s.bearingRatio.value(), 4000 / load, 1e-9);
         VERIFY_NEAR(s.momentRatio.value(), 90 / tilting, 1e-6);
@@ -124,7 +131,9 @@ private slots:
             most = std::max(most, potential);
         }
         VERIFY_NEAR(s.dropEnergy.value(), most - least, 2e-3);
-        const double inertia = 3 * 4 + 1 * (1 + 0.01) + mu * 2.8 * 0.36 + 7 * (0.36 + 0.0016);
+        // Of the tube m L²/12 is its own.
+        const double inertia =
+            3 * 4 + 1 * (1 + 0.01) + mu * 2.8 * (0.36 + 2.8 * 2.8 / 12) + 7 * (0.36 + 0.0016);
         VERIFY_NEAR(s.weightInertia.value(), 7 * (0.36 + 0.0016) / inertia, 1e-9);
         // Balanced level, what lies off the line stays: at the steep end.
         const double left = above + s.balancingMass.value() * 0.04;
@@ -144,17 +153,34 @@ private slots:
             return it == s.soft.end() ? 0.0 : it->part.frequency;
         };
         const double mu = tubeMass();
-        // The mast: its spring against the end's mass and a third of the arm's.
-        VERIFY_NEAR(part(SoftCause::Mast), std::sqrt(5000 / (3 * 4 + mu * 2 * 4 / 3)) / (2 * pi), 1e-6);
-        // The arm: 3EI/L³ against the end's mass and a quarter of its own (0.2427 exactly for none at the
-        // end).
-        VERIFY_NEAR(part(SoftCause::Boom),
-                    std::sqrt(3 * ea * second() / 8 / (3 + 0.2357 * mu * 2)) / (2 * pi), 0.01);
-        // All of them in series.
-        double squares = 0.0;
-        for (const SoftEntry& e : s.soft) squares += 1 / (e.part.frequency * e.part.frequency);
-        VERIFY_NEAR(s.frequency.value(), 1 / std::sqrt(squares), 1e-9);
-        QVERIFY(s.bounce.value() <= part(SoftCause::Boom) && s.bounce.value() <= part(SoftCause::Mast));
+        // The mast: its spring against all that turns on it.
+        const double inertia =
+            3 * 4 + 1 * (1 + 0.01) + mu * 2.8 * (0.36 + 2.8 * 2.8 / 12) + 7 * (0.36 + 0.0016);
+        VERIFY_NEAR(part(SoftCause::Mast), std::sqrt(5000 / inertia) / (2 * pi), 1e-6);
+        // The arm in front of a clamp, by finite elements.
+        BeamElements clamped(2.0, 40, ea * second(), mu);
+        clamped.spring(0.0, 1e12);
+        clamped.turningSpring(0.0, 1e12);
+        clamped.mass(2.0, 3.0, 0.0);
+        clamped.mass(1.0, 1.0, 0.0);
+        VERIFY_NEAR(part(SoftCause::Boom), clamped.firstFrequency(), 5e-3);
+        // All of it together: an arm that bends on a pivot that turns on drive and mast.
+        const double drive = std::pow(2 * pi * part(SoftCause::Drive), 2) * inertia;
+        BeamElements whole(2.8, 56, ea * second(), mu);
+        whole.spring(0.8, 1e12);
+        whole.turningSpring(0.8, 1 / (1 / drive + 1 / 5000.0));
+        whole.mass(2.8, 3.0, 0.0);
+        whole.mass(1.8, 1.0, 0.0);
+        whole.mass(0.2, 7.0, 0.0);
+        VERIFY_NEAR(s.frequency.value(), whole.firstFrequency(), 5e-3);
+        VERIFY_NEAR(s.bounce.value(), s.frequency.value(), 1e-9);
+        // Each part alone would be stiffer; their shares of the movement are a whole.
+        double shares = 0.0;
+        for (const SoftEntry& e : s.soft) {
+            QVERIFY(s.frequency.value() < e.part.frequency);
+            shares += structure::shareOf(e.part, s.all);
+        }
+        VERIFY_NEAR(shares, 1.0, 1e-9);
         // Pads under the feet are one more; none of no stiffness.
         QCOMPARE(part(SoftCause::Pads), 0.0);
         p.base.padStiffness = estimate(2e4, Source::Measured);

@@ -119,10 +119,10 @@ private slots:
         VERIFY_NEAR(e.structure.gravityWorst.value(), g * (6 + mu * 2.8 * 0.6), 1e-3);
         VERIFY_NEAR(e.structure.balancingMass.value(), (6 + mu * 2.8 * 0.6) / 0.5, 1e-9);
         VERIFY_NEAR(e.model.chain.load.steady, e.structure.gravityWorst.value(), 1e-3);
-        // The motor feels the arm: m L² with the arm as one point in its middle, as listed.
-        VERIFY_NEAR(e.model.chain.load.inertia, 3 * 4 + mu * 2.8 * 0.36, 1e-9);
-        VERIFY_NEAR(e.structure.stressRatio.value(), 150e6 / (g * (6 + mu * 2.8 * 0.6) * 0.025 / inertia),
-                    1e-3);
+        // The motor feels the arm as it lies about the pivot: μ ∫ x² dx from −0.8 to 2.
+        const double tube = mu * (8 + 0.512) / 3;
+        VERIFY_NEAR(e.model.chain.load.inertia, 3 * 4 + tube, 1e-9);
+        VERIFY_NEAR(e.structure.stressRatio.value(), 150e6 / (g * (6 + mu * 2 * 1) * 0.025 / inertia), 1e-3);
         // Gravity frees what lies between the lowest and the highest place of the range.
         const double low = boom(p).lowAngle, high = low + boom(p).range;
         VERIFY_NEAR(e.structure.dropEnergy.value(),
@@ -132,7 +132,7 @@ private slots:
         const Project p = jib();
         const Evaluation e = evaluate(p);
         // The range includes level, where everything reaches farthest.
-        VERIFY_NEAR(e.axes[0].model.chain.load.inertia, 3 * 4 + tubeMass() * 2.8 * 0.36, 1e-9);
+        VERIFY_NEAR(e.axes[0].model.chain.load.inertia, 3 * 4 + tubeMass() * (8 + 0.512) / 3, 1e-9);
         VERIFY_NEAR(e.axes[0].model.farthestItem, 2.0, 1e-12);
     }
     void balanceIsFoundAndKept() {

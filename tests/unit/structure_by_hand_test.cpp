@@ -55,7 +55,8 @@ private slots:
                  {"twist_change_rad", twist * least},
                  {"sag_change_m_per_rad", sag * std::sin(0.5)},
                  {"slope_change_rad_per_rad", slope * std::sin(0.5)},
-                 {"stress_ratio", 235e6 * I / (moment * g * D / 2)},
+                 {"stress_ratio",
+                  235e6 * I / ((3 * L + w * L * L / 2) * g * D / 2)}, // what lies before the pivot
                  {"gravity_worst_Nm", moment * g},
                  {"gravity_worst_at_rad", 0.0},
                  {"off_line_m", 0.0},

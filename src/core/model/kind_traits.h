@@ -128,4 +128,10 @@ inline OutputTraits outputTraits(const Axis& axis) {
     return std::visit([](const auto& mechanism) { return traitsOf(mechanism.output); }, axis.mechanism);
 }
 
+/// Whether an axis turns about a line that gravity pulls round: tilts and rolls do; pans, swings and
+/// turntables stand upright.
+constexpr bool gravityTurns(Role role) {
+    return role == Role::BoomTilt || role == Role::Tilt || role == Role::Roll || role == Role::Other;
+}
+
 } // namespace gantry

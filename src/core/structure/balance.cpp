@@ -28,7 +28,13 @@ double gravityTorque(std::span<const ArmMass> masses, double elevation) {
 
 double inertiaAboutPivot(std::span<const ArmMass> masses) {
     double out = 0.0;
-    for (const ArmMass& m : masses) out += m.mass * (m.along * m.along + height(m) * height(m));
+    for (const ArmMass& m : masses) out += m.mass * (m.along * m.along + height(m) * height(m)) + m.own;
+    return out;
+}
+
+double inertiaAboutUpright(std::span<const ArmMass> masses) {
+    double out = 0.0;
+    for (const ArmMass& m : masses) out += m.mass * m.along * m.along + m.own;
     return out;
 }
 

@@ -12,6 +12,7 @@ struct ArmMass {
     double along = 0.0; ///< [m]
     double above = 0.0; ///< [m]
     bool levelled = false;
+    double own = 0.0; ///< [kg·m²] about its own centre, square to the arm: m L²/12 of an even arm
 };
 
 /// Gravity torque [N·m] at an elevation [rad] above level; positive pulls the positive end down:
@@ -24,9 +25,12 @@ struct Moments {
 };
 Moments moments(std::span<const ArmMass> masses);
 
-/// Moment of inertia [kg·m²] about the level pivot. A levelled mass keeps its own height h while the arm
-/// turns, so only its x counts about the pivot.
+/// Moment of inertia [kg·m²] about the level pivot, Σ m (x² + h²) and what each body has of its own. A
+/// levelled mass keeps its own height h while the arm turns, so only its x counts about the pivot.
 double inertiaAboutPivot(std::span<const ArmMass> masses);
+
+/// The same about an upright axis, to which a height is no distance.
+double inertiaAboutUpright(std::span<const ArmMass> masses);
 
 /// Mass [kg] at a place `along` (negative: behind the pivot) that balances the level arm; negative when it
 /// would have to lift. `along` ≠ 0.

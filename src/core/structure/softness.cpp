@@ -13,12 +13,11 @@ Softness inSeries(std::span<const SoftPart> parts) {
         damped += give * p.damping;
     }
     if (!(inverse > 0.0)) return {};
-    return {1.0 / std::sqrt(inverse), damped / inverse};
+    return {1.0 / std::sqrt(inverse), damped / inverse, inverse};
 }
 
 double shareOf(const SoftPart& part, const Softness& all) {
-    const double r = all.frequency / part.frequency;
-    return r * r;
+    return 1.0 / (part.frequency * part.frequency * all.give);
 }
 
 } // namespace gantry::structure

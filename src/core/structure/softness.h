@@ -14,11 +14,12 @@ struct SoftPart {
 struct Softness {
     double frequency = 0.0; ///< [Hz] of all in series; 0 where nothing gives way
     double damping = 0.0;   ///< [1] of critical, weighted by what each part gives way
+    double give = 0.0;      ///< [s²] Σ 1/f² of the parts
 };
 
 /// Parts in series that carry one mass: 1/f² = Σ 1/f_i² (exact for springs in series under one mass;
-/// Dunkerley's lower bound otherwise). Each part's share of the movement is (f/f_i)², and so is its share of
-/// the damping.
+/// Dunkerley's lower bound otherwise). Each part's share of the movement is that of its 1/f² in the sum, and
+/// so is its share of the damping.
 Softness inSeries(std::span<const SoftPart> parts);
 
 /// Share [1] of one part in the movement of all.

@@ -3,6 +3,7 @@
 
 #include "core/evaluate/rig/arm_masses.h"
 #include "core/evaluate/rig/axis_structure.h"
+#include "core/model/kind_traits.h"
 #include "core/motion/rocking.h"
 #include "core/optics/picture.h"
 

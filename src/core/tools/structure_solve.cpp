@@ -4,6 +4,7 @@
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/rig/arm_masses.h"
 #include "core/evaluate/rig/beam_view.h"
+#include "core/model/kind_traits.h"
 #include "core/optics/picture.h"
 
 #include <algorithm>

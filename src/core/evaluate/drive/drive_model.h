@@ -93,7 +93,4 @@ struct DriveModel {
 /// level; positive pulls it down.
 double armTorque(std::span<const structure::ArmMass> masses, const RotaryMechanism& rotary, double angle);
 
-/// Whether an axis turns about a line that gravity pulls round: tilts and rolls do, pans and swings do not.
-bool gravityTurns(Role role);
-
 } // namespace gantry

@@ -5,6 +5,7 @@
 #include "core/drivetrain/carriage.h"
 #include "core/drivetrain/screw.h"
 #include "core/drivetrain/winch.h"
+#include "core/model/kind_traits.h"
 
 #include <algorithm>
 #include <cmath>
@@ -160,15 +161,16 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasse
     std::visit([&](const auto& o) { addRotary(m, series, o); }, r.output);
     double inertia = r.inertia.value + r.pointMass.value * r.pointRadius * r.pointRadius;
     const std::vector<structure::ArmMass>& masses = carried.felt();
-    inertia += structure::inertiaAboutPivot(masses);
+    const bool upright = !gravityTurns(axis.role);
+    inertia += upright ? structure::inertiaAboutUpright(masses) : structure::inertiaAboutPivot(masses);
     for (const structure::ArmMass& mass : masses) {
         m.carriedMass += mass.mass;
-        m.farthestItem = std::max(m.farthestItem, std::hypot(mass.along, mass.above));
+        m.farthestItem = std::max(m.farthestItem, std::hypot(mass.along, upright ? 0.0 : mass.above));
     }
     if (m.carriedMass > 0.0) {
         const structure::Moments sum = structure::moments(masses);
         m.carriedAlong = std::abs(sum.along) / m.carriedMass;
-        m.carriedReach = std::hypot(sum.along, sum.above) / m.carriedMass;
+        m.carriedReach = std::hypot(sum.along, upright ? 0.0 : sum.above) / m.carriedMass;
     }
     const double slope = carried.slopeBelow;
     Span gravity;
@@ -194,10 +196,6 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasse
 double armTorque(std::span<const structure::ArmMass> masses, const RotaryMechanism& r, double angle) {
     return structure::gravityTorque(masses, angle) -
            (r.spring.torqueAtLow.value + r.spring.rate.value * (angle - r.lowAngle));
-}
-
-bool gravityTurns(Role role) {
-    return role == Role::BoomTilt || role == Role::Tilt || role == Role::Roll || role == Role::Other;
 }
 
 std::optional<Ratio> addOutput(DriveModel& m, Series& series, const Axis& axis, const AxisMasses& masses,

@@ -2,6 +2,7 @@
 #include "core/evaluate/rig/arm_masses.h"
 
 #include "core/evaluate/rig/beam_view.h"
+#include "core/model/kind_traits.h"
 
 #include <algorithm>
 #include <cmath>
@@ -25,9 +26,10 @@ std::vector<structure::ArmMass> armMasses(std::span<const MassItem> payload, con
     const bool levelled = boom.arm == ArmKind::ParallelLinks;
     if (!given && r->items.empty() && !axis.carriesPayload) return out;
     out.reserve(r->items.size() + payload.size() + 2);
-    if (given)
-        out.push_back({beamView(boom.section).massPerMetre * (boom.reach + boom.rear),
-                       0.5 * (boom.reach - boom.rear), 0.0, false});
+    if (given) {
+        const double length = boom.reach + boom.rear, mass = beamView(boom.section).massPerMetre * length;
+        out.push_back({mass, 0.5 * (boom.reach - boom.rear), 0.0, false, mass * length * length / 12.0});
+    }
     for (const MassItem& item : r->items)
         out.push_back({item.mass.value, item.along, item.above, levelled && item.along > 0.0});
     if (axis.carriesPayload) {
@@ -54,7 +56,8 @@ std::vector<structure::ArmMass> atItsWidest(std::span<const structure::ArmMass> 
     std::vector<structure::ArmMass> out(masses.begin(), masses.end());
     for (structure::ArmMass& m : out) {
         const double above = m.levelled ? 0.0 : m.above;
-        m = {m.mass, m.along * c - above * s, m.along * s + m.above * c, false};
+        // A slender body that stands steeply has the less of its own about the upright.
+        m = {m.mass, m.along * c - above * s, m.along * s + m.above * c, false, m.own * c * c};
     }
     return out;
 }
@@ -62,10 +65,14 @@ std::vector<structure::ArmMass> atItsWidest(std::span<const structure::ArmMass> 
 double armReach(std::span<const Axis> axes, std::size_t axis) {
     const auto* r = std::get_if<RotaryMechanism>(&axes[axis].mechanism);
     if (r == nullptr) return 0.0;
+    // What stands above an upright axis is no farther from it for its height.
+    const auto distance = [&](double along, double above) {
+        return gravityTurns(axes[axis].role) ? std::hypot(along, above) : std::abs(along);
+    };
     if (r->boom.section.shape != SectionShape::NotGiven)
-        return std::hypot(r->boom.reach + r->boom.tipOffset, r->boom.tipAbove);
+        return distance(r->boom.reach + r->boom.tipOffset, r->boom.tipAbove);
     double reach = r->pointRadius;
-    for (const MassItem& item : r->items) reach = std::max(reach, std::hypot(item.along, item.above));
+    for (const MassItem& item : r->items) reach = std::max(reach, distance(item.along, item.above));
     if (reach <= 0.0)
         if (const int boom = boomOn(axes, axis); boom >= 0)
             return armReach(axes, static_cast<std::size_t>(boom));

@@ -5,6 +5,8 @@
 #include "core/evaluate/rig/arm_masses.h"
 #include "core/evaluate/rig/rig_layout.h"
 
+#include "core/model/kind_traits.h"
+#include "core/structure/arm_modes.h"
 #include "core/structure/pads.h"
 #include "core/structure/strength.h"
 #include "core/units/constants.h"
@@ -59,13 +61,20 @@ void addPads(AxisStructure& out, const RigSetup& rig, const Axis& axis) {
     if (f > 0.0) out.soft.push_back({SoftCause::Pads, {f, base.padDamping.value}});
 }
 
-void finishSoft(AxisStructure& out) {
+/// @param together [Hz] of all but the pads, where it is known better than from the parts one by one; 0: not
+void finishSoft(AxisStructure& out, double together = 0.0) {
     std::stable_sort(out.soft.begin(), out.soft.end(), [](const SoftEntry& a, const SoftEntry& b) {
         return a.part.frequency < b.part.frequency;
     });
     std::vector<structure::SoftPart> parts;
     for (const SoftEntry& s : out.soft) parts.push_back(s.part);
     out.all = structure::inSeries(parts);
+    if (together > 0.0) {
+        double give = 1.0 / (together * together);
+        for (const SoftEntry& s : out.soft)
+            if (s.cause == SoftCause::Pads) give += 1.0 / (s.part.frequency * s.part.frequency);
+        out.all.frequency = 1.0 / std::sqrt(give);
+    }
     if (out.all.frequency > 0.0) {
         out.frequency = Figure::of(out.all.frequency);
         out.damping = Figure::of(out.all.damping);
@@ -154,15 +163,45 @@ void fillRail(AxisStructure& out, const RigSetup& rig, std::size_t index, const 
     finishSoft(out);
 }
 
-/// Bending moment [N·m] at the pivot of one side of a level arm.
-double pivotMoment(std::span<const structure::ArmMass> masses, bool front) {
-    double out = 0.0;
-    for (const structure::ArmMass& m : masses)
-        if ((m.along > 0.0) == front) out += m.mass * units::standardGravity * std::abs(m.along);
+/// Both sides of an arm, and how it bends in the plane in which it turns or, the other way, sags.
+struct ArmSides {
+    structure::ArmSide front, back;
+};
+ArmSides sidesOf(const Boom& boom, const BeamView& beam, std::span<const structure::ArmMass> masses,
+                 bool upright) {
+    ArmSides out;
+    const double stiffness = upright ? beam.bendingUpright : beam.bendingSideways;
+    const double modulus =
+        beam.section.uprightEdge > 0.0 ? beam.section.upright / beam.section.uprightEdge : 0.0;
+    const auto side = [&](structure::ArmSide& to, double length) {
+        if (length > 0.0) to.sections.push_back({length, stiffness, beam.massPerMetre, modulus});
+    };
+    side(out.front, boom.reach);
+    side(out.back, boom.rear);
+    for (const structure::ArmMass& m : masses.subspan(1)) { // the first is the arm itself
+        const double above = upright && !m.levelled ? m.above : 0.0;
+        (m.along > 0.0 ? out.front : out.back)
+            .bodies.push_back({m.mass, std::abs(m.along), m.own + m.mass * above * above});
+    }
     return out;
 }
 
-void fillBalance(AxisStructure& out, const std::vector<structure::ArmMass>& masses,
+/// Moment [N·m] at the pivot of one side of a level arm.
+double pivotMoment(const structure::ArmSide& side) {
+    double out = 0.0;
+    for (const structure::ArmSection& s : side.sections) out += 0.5 * s.massPerMetre * s.length * s.length;
+    for (const structure::ArmBody& b : side.bodies) out += b.mass * b.at;
+    return out * units::standardGravity;
+}
+
+/// Springs in series; 0 stands for stiff.
+double inSeries(double a, double b) {
+    if (!(a > 0.0) || !std::isfinite(a)) return std::isfinite(b) ? b : 0.0;
+    if (!(b > 0.0) || !std::isfinite(b)) return a;
+    return a * b / (a + b);
+}
+
+void fillBalance(AxisStructure& out, const std::vector<structure::ArmMass>& masses, double frontMoment,
                  const RotaryMechanism& r) {
     const Boom& boom = r.boom;
     const double low = r.lowAngle, high = r.lowAngle + std::min(r.range, 2.0 * pi);
@@ -177,7 +216,7 @@ void fillBalance(AxisStructure& out, const std::vector<structure::ArmMass>& mass
         return worst;
     };
     const auto [torque, at] = worstOf(masses);
-    if (boom.counterweight.mass.value > 0.0) out.frontMoment = Figure::of(pivotMoment(masses, true));
+    if (boom.counterweight.mass.value > 0.0) out.frontMoment = Figure::of(frontMoment);
     out.gravityWorst = Figure::of(std::abs(torque));
     out.gravityWorstAt = Figure::of(at);
     std::vector<structure::ArmMass> others = masses;
@@ -220,29 +259,24 @@ void fillArm(AxisStructure& out, const RigSetup& rig, std::size_t index, const R
     out.problem = Reason::None;
     out.printed = beam.material.printed;
     const std::vector<structure::ArmMass>& masses = rig.masses[index].own;
-    // Everything at and beyond the last tenth of the arm hangs on its end; the rest bends it where it sits.
-    structure::Cantilever arm{boom.reach, beam.bendingUpright, beam.massPerMetre * boom.reach, 0.0, 0.0};
-    structure::Bend inner;
-    double tipMoment = 0.0, total = 0.0;
     const bool upright = gravityTurns(axis.role);
-    for (std::size_t i = 1; i < masses.size(); ++i) { // the first is the arm itself
-        const structure::ArmMass& m = masses[i];
+    const ArmSides sides = sidesOf(boom, beam, masses, true);
+    // What sits on the arm bends it where it sits; what hangs beyond its end bends it there, with a moment.
+    structure::Cantilever own{boom.reach, beam.bendingUpright, beam.massPerMetre * boom.reach, 0.0, 0.0};
+    double sag = structure::cantileverTip(own, units::standardGravity).sag,
+           slope = structure::cantileverTip(own, units::standardGravity).slope, hanging = 0.0, total = 0.0;
+    for (const structure::ArmBody& m : sides.front.bodies) {
+        const double a = std::min(m.at, boom.reach), beyond = m.at - a,
+                     force = m.mass * units::standardGravity / beam.bendingUpright;
+        sag += force * (a * a * (3.0 * boom.reach - a) / 6.0 + beyond * boom.reach * boom.reach / 2.0);
+        slope += force * (a * a / 2.0 + beyond * boom.reach);
         total += m.mass;
-        if (m.along >= 0.9 * boom.reach) {
-            arm.tipMass += m.mass;
-            tipMoment += m.mass * (m.along - boom.reach);
-        } else if (m.along > 0.0) {
-            const double a = m.along, over = 1.0 / beam.bendingUpright,
-                         force = m.mass * units::standardGravity;
-            inner.sag += force * a * a * (3.0 * boom.reach - a) / 6.0 * over;
-            inner.slope += force * a * a / 2.0 * over;
-        }
+        // What hangs beside the arm twists it; that is the camera at its end.
+        hanging += m.at >= boom.reach ? m.mass : 0.0;
     }
-    if (arm.tipMass > 0.0) arm.tipOffset = tipMoment / arm.tipMass;
-    const structure::Bend tip = structure::cantileverTip(arm, units::standardGravity);
-    const double sag = tip.sag + inner.sag, slope = tip.slope + inner.slope;
+    for (const structure::ArmBody& m : sides.back.bodies) total += m.mass;
     const double twist =
-        arm.tipMass * units::standardGravity * std::abs(boom.tipSide) * boom.reach / beam.torsion;
+        hanging * units::standardGravity * std::abs(boom.tipSide) * boom.reach / beam.torsion;
     out.ownMass = Figure::of(beam.massPerMetre * (boom.reach + boom.rear));
     out.sag = Figure::of(sag);
     out.slope = Figure::of(slope);
@@ -264,12 +298,12 @@ void fillArm(AxisStructure& out, const RigSetup& rig, std::size_t index, const R
     out.twistShift = Figure::of(twist * change);
     out.sagRate = Figure::of(sag * rate);
     out.slopeRate = Figure::of(level ? 0.0 : slope * rate);
-    const double moment = std::max(pivotMoment(masses, true), pivotMoment(masses, false));
     if (beam.section.uprightEdge > 0.0)
-        out.stressRatio =
-            overOrHarmless(beam.material.strength,
-                           structure::bendingStress(moment, beam.section.uprightEdge, beam.section.upright));
-    out.bounce = Figure::of(structure::cantileverFrequency(arm, boom.mastTurning.value));
+        out.stressRatio = overOrHarmless(
+            beam.material.strength, std::max(structure::largestStress(sides.front, units::standardGravity),
+                                             structure::largestStress(sides.back, units::standardGravity)));
+    const double nodding = inSeries(boom.mastTurning.value, upright ? drive.stiffness : 0.0);
+    out.bounce = Figure::of(structure::firstFrequency(sides.front, sides.back, nodding));
 
     const Pivot& pivot = boom.pivot;
     const double load = (total + beam.massPerMetre * (boom.reach + boom.rear)) * units::standardGravity;
@@ -286,16 +320,19 @@ void fillArm(AxisStructure& out, const RigSetup& rig, std::size_t index, const R
 
     // What a stop of this axis shakes: a tilt bends the arm upright, a swing sideways.
     addSoft(out, SoftCause::Drive, drive.stiffness, drive.inertia, drive.damping);
-    structure::Cantilever shaken = arm;
-    if (!upright) shaken.bendingStiffness = beam.bendingSideways;
-    if (const double f = structure::cantileverFrequency(shaken); f > 0.0 && std::isfinite(f))
+    ArmSides shaken = upright ? sides : sidesOf(boom, beam, masses, false);
+    if (const double f = structure::firstFrequency(shaken.front, {}, 0.0); f > 0.0)
         out.soft.push_back({SoftCause::Boom, {f, beam.material.damping}});
-    const double reach = arm.length + arm.tipOffset;
-    addSoft(out, SoftCause::Mast, boom.mastTurning.value,
-            arm.tipMass * reach * reach + arm.mass * arm.length * arm.length / 3.0, 0.02);
+    const double inertia =
+        upright ? structure::inertiaAboutPivot(masses) : structure::inertiaAboutUpright(masses);
+    addSoft(out, SoftCause::Mast, boom.mastTurning.value, inertia, 0.02);
+    // What is entered beside the arm turns with it.
+    shaken.front.bodies.push_back({0.0, 0.0, std::max(0.0, drive.inertia - inertia)});
+    const double together = structure::firstFrequency(shaken.front, shaken.back,
+                                                      inSeries(drive.stiffness, boom.mastTurning.value));
     addPads(out, rig, axis);
-    finishSoft(out);
-    if (upright) fillBalance(out, masses, r);
+    finishSoft(out, together);
+    if (upright) fillBalance(out, masses, pivotMoment(sides.front), r);
 }
 
 } // namespace

@@ -3,6 +3,7 @@
 
 #include "core/evaluate/shot/shot_steps.h"
 #include "core/evaluate/supply/supply_view.h"
+#include "core/model/kind_traits.h"
 #include "core/power/regulator.h"
 
 #include "core/evaluate/drive/checks.h"
