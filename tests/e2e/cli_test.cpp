@@ -451,7 +451,7 @@ private slots:
     void evaluatePlain() {
         const Result r = run({"evaluate", demo_});
         QVERIFY(r.out.find("80 (exactly 80/1)") != std::string::npos);
-        QVERIFY(r.out.find("7.07 kg or 24.7° or") != std::string::npos);
+        QVERIFY(r.out.find("5.98 kg or 17.7° or") != std::string::npos);
     }
     void exports() {
         QVERIFY(run({"export", demo_, "--as", "settings"}).out.find("Steps per unit          80") !=

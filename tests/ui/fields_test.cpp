@@ -106,6 +106,11 @@ private slots:
             std::get<RotaryMechanism>(p.axes[0].mechanism).output = makeKind<RotaryOutput>(kind);
             rigs.push_back(p);
         }
+        // Movements of turning axes that begin at a place of their own.
+        Project placed = rigs::make(rigs::RigKind::PanTiltHead);
+        for (Shot& s : placed.shots)
+            for (ShotMove& m : s.moves) std::visit([](auto& x) { x.placed = true; }, m.movement);
+        rigs.push_back(placed);
         WindowDriver d(false);
         const auto lookAt = [&](const Project& p, int axis) {
             d.window->document().change(QStringLiteral("another rig"), [&](Project& now) { now = p; });

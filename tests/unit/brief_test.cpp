@@ -190,7 +190,7 @@ private slots:
             QVERIFY(c.before.state != c.after.state);
             torque = torque || ruleKey(c.after) == "torque";
         }
-        QVERIFY(torque); // 10.1 kg where 7.07 kg is the capability at margin 2
+        QVERIFY(torque); // 10.1 kg where 7.07 kg is what moves at margin 2
     }
     /// A microphone three times as far hears one rank less; 0 is taken as a metre.
     void noiseFollowsTheMicrophone() {

@@ -360,7 +360,7 @@ private slots:
             e = evaluate(p).axes[1];
             return e.shots[0];
         };
-        QVERIFY(!shot().loadReverses && !shot().letsGoAt);
+        QVERIFY(!shot().loadReverses && !shot().flank.moment);
         boom(p).boom.counterweight = *balanceWith(p, p.axes[1]);
         // Balanced to 10 g: m a of the ramps is larger than what is left of gravity.
         QVERIFY(shot().loadReverses);
@@ -382,19 +382,19 @@ private slots:
         QVERIFY(!lets(level, 0.5, 0.8).loadReverses);
         const ShotEvaluation braked = lets(level, 0.5, 2.0);
         QVERIFY(braked.loadReverses);
-        VERIFY_NEAR(braked.letsGoAt.value(), braked.profile.time() - 0.2 / 2.0, 1e-9);
+        VERIFY_NEAR(braked.flank.moment.value(), braked.profile.time() - 0.2 / 2.0, 1e-9);
         // Down a slope of 30° its weight leads by 24.5 N less friction: starting with more than 3.9 m/s²
         // pushes it, and where the ramp ends the weight leads again.
         m.slope = estimate(pi / 6, Source::Measured);
         QVERIFY(!lets(level, -0.5, 3.5).loadReverses);
         const ShotEvaluation pushed = lets(level, -0.5, 5.0);
         QVERIFY(pushed.loadReverses);
-        VERIFY_NEAR(pushed.letsGoAt.value(), 0.2 / 5.0, 1e-9);
+        VERIFY_NEAR(pushed.flank.moment.value(), 0.2 / 5.0, 1e-9);
         // Upwards weight and friction hold it back together until braking beats both.
         QVERIFY(!lets(level, 0.5, 5.0).loadReverses);
         const ShotEvaluation up = lets(level, 0.5, 7.0);
         QVERIFY(up.loadReverses);
-        VERIFY_NEAR(up.letsGoAt.value(), up.profile.time() - 0.2 / 7.0, 1e-9);
+        VERIFY_NEAR(up.flank.moment.value(), up.profile.time() - 0.2 / 7.0, 1e-9);
     }
     void budgetsAreJudged() {
         Project p = slider();

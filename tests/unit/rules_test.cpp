@@ -65,9 +65,9 @@ private slots:
     }
     void backlashAndJitterOnTheLevel() {
         const Edits level{{"axes/slide/mechanism/slope_rad", 0}};
-        VERIFY_NEAR(ratio(level, "backlash", 0), 0.5 / (5e-5 * px), 1e-3);
+        VERIFY_NEAR(ratio(level, "backlash", 0), 1.0 / (5e-5 * px), 1e-3); // 1 px between passes
         // Jitter holds the let-go backlash and more.
-        QVERIFY(ratio(level, "jitter", 0) < ratio(level, "backlash", 0));
+        QVERIFY(ratio(level, "jitter", 0) < 0.5 * ratio(level, "backlash", 0)); // half a pixel is allowed
         QVERIFY(ratio(level, "jitter", 0) < ratio({}, "jitter", 0) / 5);
     }
     void steppingOfThePan() {
@@ -105,7 +105,7 @@ private slots:
     }
     void stoppingAndTravel() {
         // 0.94 m usable, 0.86 m filmed; stopping v (v/a + a/j)/2.
-        VERIFY_NEAR(ratio({}, "stopping", 0), 0.08 / (0.25 * (0.25 / 0.8 + 0.2) / 2), 1e-6);
+        VERIFY_NEAR(ratio({}, "stopping", 0), 1 + 0.08 / (0.25 * (0.25 / 0.8 + 0.2) / 2), 1e-6);
         VERIFY_NEAR(ratio({}, "travel", 0), 0.93 / 0.86, 1e-9);
         QCOMPARE(judgeOne(with({{"axes/slide/mechanism/rail_length_m", 0.9}}), "travel", 0)->state,
                  State::Over);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/shot/shot_steps.h"
+#include "core/model/kind_traits.h"
 #include "core/motion/rocking.h"
 #include "core/motor/stepper_motion.h"
 #include "core/optics/picture.h"
@@ -141,46 +142,53 @@ private slots:
         });
         QVERIFY(set > 20);
     }
-    /// Play lets go where the force on the drive changes its sign: walked through at both ends of what
-    /// gravity does.
+    /// Play is kept where what rests on the drive keeps its sign by more than ramps and disturbances need:
+    /// walked through at four hundred places of the range.
     void whereThePlayLetsGo() {
-        int reverses = 0, moments = 0;
+        int reverses = 0, kept = 0, placed = 0;
         rigs_.everyShot([&](const Case& c) {
             if (c.shot.follows) return;
             const DriveModel& m = c.e.model;
             const drivetrain::Load& load = m.chain.load;
-            const Movement& movement = *findMovement(c.entered(), c.axis.id);
-            const double sense = distanceOf(movement) < 0.0 ? -1.0 : 1.0;
-            const double largest = std::max(c.shot.profile.in.acceleration, c.shot.profile.out.acceleration);
-            bool up = false, down = false;
-            double first = 1e300;
-            for (const double steady :
-                 {m.gravityLow - c.shot.carried.value(), m.gravityHigh + c.shot.carried.value()}) {
-                double before = 0.0;
-                for (const auto& [a, ends] : {std::pair{c.shot.profile.in.acceleration, 0.0},
-                                              {0.0, c.shot.profile.in.time()},
-                                              {-c.shot.profile.out.acceleration,
-                                               c.shot.profile.time() - c.shot.profile.out.time()}}) {
-                    const double force = steady + sense * (load.coulomb + load.inertia * a);
-                    if (force * before < 0.0) first = std::min(first, ends);
-                    before = force;
+            const double distance = distanceOf(*findMovement(c.entered(), c.axis.id)),
+                         sense = distance < 0.0 ? -1.0 : 1.0;
+            const double disturbing =
+                load.inertia * std::max(c.shot.profile.in.acceleration, c.shot.profile.out.acceleration) +
+                c.shot.carried.value() + load.coulomb - m.friction;
+            double least = 1e300, most = -1e300;
+            const auto* rotary = std::get_if<RotaryMechanism>(&c.axis.mechanism);
+            const AxisMasses masses = massesOf(c.project, c.axis);
+            for (int i = 0; i <= 400; ++i) {
+                double resting = load.steady;
+                double either = 0.0;
+                if (rotary != nullptr) {
+                    const double tilt = gravityTurns(c.axis.role) ? m.tilted : 0.0;
+                    const double place = rotary->lowAngle - tilt + (rotary->range + 2 * tilt) * i / 400.0;
+                    resting = armTorque(gravityTurns(c.axis.role) ? masses.felt()
+                                                                  : std::vector<structure::ArmMass>(),
+                                        *rotary, place);
+                    // An unbalance may stand anywhere, and so does a pan on a slope; none of these has a
+                    // spring.
+                    either = gravityTurns(c.axis.role) ? rotary->unbalance.value : m.gravityHigh;
                 }
-                for (const double a : {largest, 0.0, -largest}) {
-                    const double force = steady + sense * (load.coulomb + load.inertia * a);
-                    up = up || force > 0.0;
-                    down = down || force < 0.0;
-                }
+                least = std::min(least, resting + sense * m.friction - either);
+                most = std::max(most, resting + sense * m.friction + either);
             }
-            QVERIFY2(c.shot.loadReverses == (up && down), c.name);
+            const bool holds = least > disturbing * (1 + 1e-9) || most < -disturbing * (1 + 1e-9);
+            const bool edge = std::abs(std::max(least, -most) / disturbing - 1.0) < 1e-3; // of the walk
+            QVERIFY2(edge || c.shot.loadReverses == !holds, c.name);
             reverses += c.shot.loadReverses;
+            kept += !c.shot.loadReverses;
+            if (m.backlash <= 0.0) return;
+            QVERIFY2(isNear(c.shot.flank.ratio.value(), std::max(least, -most) / disturbing, 2e-3), c.name);
+            QVERIFY2(static_cast<bool>(c.shot.flank.play) == c.shot.loadReverses, c.name);
             if (!c.shot.loadReverses) return;
-            QVERIFY2(static_cast<bool>(c.shot.letsGoAt) == (first < 1e300), c.name);
-            if (first < 1e300) {
-                ++moments;
-                QVERIFY2(isNear(c.shot.letsGoAt.value(), first, 1e-9), c.name);
-            }
+            QVERIFY2(c.shot.flank.play.value() <= m.backlash && c.shot.flank.missing.value() > 0.0, c.name);
+            QVERIFY2(c.shot.flank.place || c.shot.flank.moment, c.name);
+            placed += static_cast<bool>(c.shot.flank.place);
         });
-        QVERIFY2(reverses > 3 && moments > 3, qPrintable(QStringLiteral("%1 %2").arg(reverses).arg(moments)));
+        QVERIFY2(reverses > 3 && kept > 10,
+                 qPrintable(QStringLiteral("%1 %2 %3").arg(reverses).arg(kept).arg(placed)));
     }
     /// Everything in the picture is what it is at the axis, times the pixels of a unit.
     void picture() {
@@ -203,14 +211,14 @@ private slots:
             near(s.picture.perFrame, shown * px / shot.frameRate);
             near(s.picture.blur, still ? 0.0 : shown * px * shot.exposure);
             near(s.picture.crossingTime, c.project.camera.deliveredWidth / (shown * px));
-            near(s.errors.backlash, m.backlash * px);
+            near(s.errors.backlash, s.flank.play.valueOr(0.0) * px);
             near(s.stretchTravel,
                  2 * m.chain.load.inertia * s.motion.acceleration.value() / m.outputStiffness);
             near(s.errors.stretch, s.stretchTravel.value() * px);
             const double frames =
                 std::max(1.0, std::min(s.profile.in.jerkTime, s.profile.out.jerkTime) * shot.frameRate);
             near(s.errors.drift, s.errors.stretch.value() / 2 / frames);
-            const double letGo = s.loadReverses ? s.errors.backlash.value() : 0.0;
+            const double letGo = s.errors.backlash.value();
             near(s.errors.jitter, s.place.stepping.valueOr(0.0) + letGo);
             near(s.errors.repeat,
                  s.place.frictionBand.valueOr(0.0) + std::abs(s.place.idleShift.valueOr(0.0)) + letGo);

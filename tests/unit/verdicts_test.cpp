@@ -104,9 +104,12 @@ private slots:
         VERIFY_NEAR(find(a, "pulse_rate", 0)->ratio.value(), 0.75, 1e-9);
         QCOMPARE(find(a, "pulse_rate", 0)->state, State::Over);
     }
-    void backlashSpeaksOnlyWhereTheLoadReverses() {
-        QVERIFY(find(assess(demoProject()), "backlash", 0) == nullptr);
-        QVERIFY(find(assess(with({{"axes/slide/mechanism/slope_rad", 0}})), "backlash", 0) != nullptr);
+    /// Gravity on a slope keeps the play on one side, and is said to; on the level it does not.
+    void backlashIsKeptByGravity() {
+        QCOMPARE(find(assess(demoProject()), "backlash", 0)->state, State::Fine);
+        QVERIFY(find(assess(demoProject()), "backlash", 0)->ratio.value() > 1.5);
+        const Assessment level = assess(with({{"axes/slide/mechanism/slope_rad", 0}}));
+        QVERIFY(find(level, "backlash", 0)->sentence.text.starts_with("In shot “{shot}” the play"));
     }
     /// A wider guess can only lower the low end, and never touches the nominal ratio.
     void guessesDecideTheState() {

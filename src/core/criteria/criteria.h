@@ -65,6 +65,8 @@ inline constexpr Criterion jitter{"jitter", "jitter limit over jitter", units::K
 inline constexpr Criterion repeatError{"repeat", "repeat limit over repeat error", units::Kind::Ratio, 1.5};
 inline constexpr Criterion framing{"framing", "framing limit over framing error", units::Kind::Ratio, 1.5};
 inline constexpr Criterion backlash{"backlash", "repeat limit over backlash", units::Kind::Ratio, 1.5};
+inline constexpr Criterion flank{"flank", "what keeps play on one side over what takes it off",
+                                 units::Kind::Ratio, 2.0};
 inline constexpr Criterion judder{"judder", "time in which detail crosses the picture over the least",
                                   units::Kind::Ratio, 1.4};
 inline constexpr Criterion sag{"sag", "framing and drift limit over what bending does", units::Kind::Ratio,

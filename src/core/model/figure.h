@@ -27,6 +27,7 @@ enum class Reason {
     NoRamp,             ///< the controller starts and stops without a ramp
     NoDistance,         ///< the shot's distance is zero
     Unbounded,          ///< nothing limits it
+    FailsUnloaded,      ///< not even without load
     SupplyCollapses,    ///< the cable cannot bring what the drives take
     NotApplicable,      ///< has no meaning for this drive
     OutOfRange          ///< the inputs give a number too large or too small to mean anything

@@ -37,6 +37,8 @@ struct BySpeed {
     double distance = 0.0;     ///< [m] or [rad]
     double speed = 0.0;        ///< [m/s] or [rad/s]
     double acceleration = 0.0; ///< [m/s²] or [rad/s²]
+    bool placed = false;       ///< begins at a place of its own; else anywhere on the axis
+    double start = 0.0;        ///< [m] or [rad] from the low end
 
     friend bool operator==(const BySpeed&, const BySpeed&) = default;
 };
@@ -48,6 +50,8 @@ struct ByTime {
     double time = 1.0;     ///< [s]
     double easeIn = 0.0;   ///< [s] from rest to cruise
     double easeOut = 0.0;  ///< [s] from cruise to rest
+    bool placed = false;   ///< begins at a place of its own; else anywhere on the axis
+    double start = 0.0;    ///< [m] or [rad] from the low end
 
     friend bool operator==(const ByTime&, const ByTime&) = default;
 };
@@ -78,6 +82,7 @@ struct Shot {
     double stepTime = 1.0;      ///< [s] in which the rig moves one step between two pictures
     int passes = 2;             ///< of a repeat shot, laid over each other
     double settle = 2.0;        ///< [s] after a stop until the picture must stand still
+    bool thereAndBack = false;  ///< filmed both ways; else it comes back unfilmed
     bool keepFramed = false;    ///< pan and tilt without a movement of their own follow the subject
     double subjectPlace = 0.5;  ///< [1] share of the travel at which the camera passes the subject
     double subjectHeight = 0.0; ///< [m] of the subject above the camera

@@ -48,6 +48,11 @@ const Movement* findMovement(const Shot& shot, std::string_view axisId) {
     return it == shot.moves.end() ? nullptr : &it->movement;
 }
 
+std::optional<double> startOf(const Movement& movement) {
+    return std::visit([](const auto& m) { return m.placed ? std::optional(m.start) : std::nullopt; },
+                      movement);
+}
+
 double distanceOf(const Movement& movement) {
     return std::visit([](const auto& m) { return m.distance; }, movement);
 }

@@ -242,7 +242,8 @@ const Axis* findAxis(const Project& project, std::string_view id);
 /// The movement that a shot asks of an axis; null if the shot leaves it at rest.
 const Movement* findMovement(const Shot& shot, std::string_view axisId);
 
-double distanceOf(const Movement& movement); ///< signed [m] or [rad]
+double distanceOf(const Movement& movement);             ///< signed [m] or [rad]
+std::optional<double> startOf(const Movement& movement); ///< [m] or [rad] from the low end, where it is set
 AxisKind kindOf(const Movement& movement);
 
 /// Mass on a carriage [kg]: what is entered, the listed items, a motor that rides along, and the payload

@@ -125,7 +125,7 @@ void describe(V& v, S&... s) {
 
 /// What play and springs do to the picture, and the four kinds of error they add up to.
 struct PictureErrors {
-    Figure backlash; ///< [px]
+    Figure backlash; ///< [px] that gets loose; 0 where it is kept on one side
     Figure stretch;  ///< [px]
     Figure drift;    ///< [px/frame]
     Figure jitter;   ///< [px] peak to peak
@@ -141,6 +141,35 @@ void describe(V& v, S&... s) {
     v.figure(result("jitter_px", "jitter, peak to peak", K::Pixels), s.jitter...);
     v.figure(result("repeat_px", "repeat error", K::Pixels), s.repeat...);
     v.figure(result("framing_px", "framing error", K::Pixels), s.framing...);
+}
+
+/// What keeps the play of a drive on one side through a shot, in the unit of the load's force.
+struct FlankHold {
+    Figure holding;    ///< [N] or [N·m] what rests on the flank at its weakest; 0 where it turns over
+    Figure disturbing; ///< [N] or [N·m] what ramps and disturbances need against it
+    Figure ratio;      ///< [1] the one over the other
+    Figure play;       ///< [U] that gets loose; none where it is held
+    Figure missing;    ///< [N] or [N·m] to one side that would hold it; none where it is held
+    Figure place;      ///< [U] from the low end where it lets go first; none where the moment decides
+    Figure moment;     ///< [s] after the start, where the place does not decide
+};
+template <class V, Of<FlankHold>... S>
+void describe(V& v, S&... s) {
+    v.figure(
+        result("flank_holding_N", K::Force, "flank_holding_Nm", K::Torque, "what keeps the play on one side"),
+        s.holding...);
+    v.figure(result("flank_disturbing_N", K::Force, "flank_disturbing_Nm", K::Torque,
+                    "what may take it off there"),
+             s.disturbing...);
+    v.figure(result("flank_ratio", "the one over the other", K::Ratio), s.ratio...);
+    v.figure(result("flank_play_m", K::Length, "flank_play_rad", K::Angle, "play that gets loose"),
+             s.play...);
+    v.figure(result("flank_missing_N", K::Force, "flank_missing_Nm", K::Torque,
+                    "spring to one side that would hold the play"),
+             s.missing...);
+    v.figure(result("lets_go_at_m", K::Length, "lets_go_at_rad", K::Angle, "where the play gets loose first"),
+             s.place...);
+    v.figure(result("lets_go_at_s", "when it does so, where no place decides", K::Time), s.moment...);
 }
 
 /// How the picture moves.
@@ -203,7 +232,7 @@ struct ShotEvaluation {
     RotorLag lag;
     PlaceErrors place;
     bool loadReverses = false; ///< the backlash lets go within the shot
-    Figure letsGoAt;       ///< [s] after the start, first; none where the place decides and not the moment
+    FlankHold flank;
     Figure stretchTravel;  ///< [U] between speeding up and braking
     Figure guidePixels;    ///< [px] by which play of the guides turns the picture
     Figure roundingPixels; ///< [px] over the shot, from rounded steps per unit
@@ -228,8 +257,8 @@ void describe(V& v, S&... s) {
              s.slackDeceleration...);
     describe(v, s.lag...);
     describe(v, s.place...);
-    v.flag(mark("load_reverses", "load reverses within the shot"), s.loadReverses...);
-    v.figure(result("lets_go_at_s", "time of the first load reversal", K::Time), s.letsGoAt...);
+    v.flag(mark("load_reverses", "play lets go within the shot"), s.loadReverses...);
+    describe(v, s.flank...);
     v.figure(result("stretch_m", K::Length, "stretch_rad", K::Angle,
                     "elastic travel between acceleration and braking, at the axis"),
              s.stretchTravel...);

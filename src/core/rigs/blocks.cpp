@@ -84,7 +84,7 @@ RotaryMechanism head(double inertia, double range) {
     m.inertia = assumed(inertia, 0.3);
     m.friction = assumed(0.05, 0.4);
     m.staticFriction = assumed(0.07, 0.4);
-    m.motion = {90.0 * deg, 120.0 * deg, 0.0, 0.0, 0.02, 10.0 * deg, 2.0 * deg};
+    m.motion = {20.0 * deg, 120.0 * deg, 0.0, 0.0, 0.02, 10.0 * deg, 2.0 * deg};
     return m;
 }
 

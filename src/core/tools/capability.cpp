@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tools/capability.h"
 #include "core/solve/root.h"
+#include "core/units/names.h"
 
 #include <algorithm>
 #include <cmath>
@@ -9,11 +10,13 @@
 namespace gantry {
 namespace {
 
-/// Where the margin is not there even at nothing, there is no figure.
-CapabilityFigure figure(std::optional<double> value, double ceiling) {
-    if (!value) return {Figure::none(Reason::OutOfRange), Binding::Torque};
+/// What a search over one quantity found. Where the margin is not there even at nothing, it fails unloaded.
+/// @param bindsAt what gives out a little beyond a value
+template <class Binds>
+CapabilityFigure figure(std::optional<double> value, double ceiling, Binds bindsAt) {
+    if (!value) return {Figure::none(Reason::FailsUnloaded), bindsAt(0.0)};
     if (*value >= ceiling) return {Figure::none(Reason::Unbounded), Binding::Nothing};
-    return {*value, Binding::Torque};
+    return {*value, bindsAt(*value)};
 }
 
 } // namespace
@@ -38,44 +41,61 @@ Capability capability(const Axis& axis, const AxisEvaluation& evaluation) {
     }
     const double wanted = model.wantedMargin;
 
+    const auto moves = [&](const DriveModel& m) { return m.margin(speed, acceleration) >= wanted; };
+    // Gravity has to be held at standstill with the same margin, by the hold current, without friction's
+    // help.
+    const bool holds = evaluation.holdAvailable && !evaluation.checks.locks;
+    const double held = evaluation.holdAvailable.valueOr(0.0);
+    const auto stands = [&](const DriveModel& m) { return !holds || held >= wanted * m.gravityAtMotor(); };
+    /// The model with a quantity of its load set to x.
+    const auto search = [&](double most, auto with) {
+        const auto found = solve::largestWhere(
+            [&](double x) {
+                const DriveModel m = with(x);
+                return moves(m) && stands(m);
+            },
+            0.0, most);
+        return figure(found, most, [&](double x) {
+            const DriveModel beyond = with(std::min(most, x * (1.0 + 1e-6) + 1e-12));
+            return moves(beyond) && !stands(beyond) ? Binding::Standing : Binding::Torque;
+        });
+    };
+
     // More mass needs more of everything that hangs on it; friction is held.
     constexpr double heaviest = 1e5;
-    const auto load = solve::largestWhere(
-        [&](double x) {
-            DriveModel m = model;
-            m.chain.load.inertia = x;
-            if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
-                m.chain.load.steady = x * standardGravity * std::sin(linear->slope.value);
-            return m.margin(speed, acceleration) >= wanted;
-        },
-        0.0, heaviest);
-    out.load = figure(load, heaviest);
+    out.load = search(heaviest, [&](double x) {
+        DriveModel m = model;
+        m.chain.load.inertia = x;
+        if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
+            m.chain.load.steady = x * standardGravity * std::sin(linear->slope.value);
+        return m;
+    });
 
     if (model.kind == AxisKind::Linear) {
-        const double steepest = std::numbers::pi / 2.0;
-        const auto slope = solve::largestWhere(
-            [&](double x) {
-                DriveModel m = model;
-                m.chain.load.steady = model.chain.load.inertia * standardGravity * std::sin(x);
-                return m.margin(speed, acceleration) >= wanted;
-            },
-            0.0, steepest);
-        out.slope = figure(slope, steepest);
+        out.slope = search(std::numbers::pi / 2.0, [&](double x) {
+            DriveModel m = model;
+            m.chain.load.steady = model.chain.load.inertia * standardGravity * std::sin(x);
+            return m;
+        });
     } else {
         out.slope.value = Figure::none(Reason::NotApplicable);
     }
 
     const double a = model.largestAcceleration(speed);
-    out.acceleration = {a > 0.0 ? Figure::of(a, Reason::Unbounded) : Figure::none(Reason::OutOfRange),
+    out.acceleration = {a > 0.0 ? Figure::of(a, Reason::Unbounded) : Figure::none(Reason::FailsUnloaded),
                         std::isfinite(a) ? Binding::Torque : Binding::Nothing};
 
     // 1e5 rad/s is beyond any motor; a drive without pulses is bound by its torque before that.
     const double byPulses = model.pulses ? model.pulseCeiling * model.microstep() : 1e5 * model.outputPerRad;
     const auto v =
         solve::largestWhere([&](double x) { return model.margin(x, acceleration) >= wanted; }, 0.0, byPulses);
-    out.speed = {v ? Figure(*v) : Figure::none(Reason::OutOfRange),
+    out.speed = {v ? Figure(*v) : Figure::none(Reason::FailsUnloaded),
                  v && *v >= byPulses ? Binding::PulseRate : Binding::Torque};
     return out;
+}
+
+std::string_view bindingName(Binding binding) {
+    return units::nameOf<Binding::Nothing>(binding, "torque", "holding at standstill", "pulses", "nothing");
 }
 
 } // namespace gantry

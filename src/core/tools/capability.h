@@ -3,9 +3,12 @@
 
 #include "core/evaluate/evaluation.h"
 
+#include <string_view>
+
 namespace gantry {
 
-enum class Binding { Torque, PulseRate, Nothing };
+enum class Binding { Torque, Standing, PulseRate, Nothing };
+std::string_view bindingName(Binding binding); ///< "torque", "holding at standstill", …
 
 /// One of the things a drive can do, the others held.
 struct CapabilityFigure {
@@ -13,7 +16,8 @@ struct CapabilityFigure {
     Binding binding = Binding::Torque;
 };
 
-/// What a drive manages at the wanted margin in its worst shot. On rotary axes `load` is an inertia [kg·m²]
+/// What a drive manages at the wanted margin in its worst shot, moving and standing still. A figure that has
+/// no number because it fails even without load is FailsUnloaded. On rotary axes `load` is an inertia [kg·m²]
 /// and `slope` has no meaning; on linear ones it is a mass [kg] and an angle [rad].
 struct Capability {
     double margin = 2.0;

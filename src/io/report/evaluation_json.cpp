@@ -6,6 +6,7 @@
 #include "core/tools/compare_ramps.h"
 #include "core/tools/limits.h"
 #include "core/tools/spread.h"
+#include "core/units/names.h"
 #include "io/report/results_json.h"
 
 #include <array>
@@ -29,6 +30,10 @@ Json chainJson(const Project& project, const Axis& axis, const AxisEvaluation& e
     return list;
 }
 
+std::string_view bindingKey(Binding binding) {
+    return units::nameOf<Binding::Nothing>(binding, "torque", "standing", "pulse_rate", "nothing");
+}
+
 Json capabilityJson(const Axis& axis, const AxisEvaluation& e, const std::string& u) {
     const Capability c = capability(axis, e);
     Json j;
@@ -37,7 +42,9 @@ Json capabilityJson(const Axis& axis, const AxisEvaluation& e, const std::string
     put(j, "slope_rad", c.slope.value);
     put(j, "acceleration_" + u + "_s2", c.acceleration.value);
     put(j, "speed_" + u + "_s", c.speed.value);
-    j["speed_bound_by"] = c.speed.binding == Binding::PulseRate ? "pulse_rate" : "torque";
+    j["load_bound_by"] = bindingKey(c.load.binding);
+    j["speed_bound_by"] = bindingKey(c.speed.binding);
+    if (c.slope.value.reason() != Reason::NotApplicable) j["slope_bound_by"] = bindingKey(c.slope.binding);
     return j;
 }
 

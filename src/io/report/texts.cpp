@@ -6,6 +6,7 @@
 #include "core/model/describe.h"
 #include "core/parts/part.h"
 #include "core/recipes/recipe.h"
+#include "core/tools/capability.h"
 #include "core/tools/chain_table.h"
 #include "core/tools/compare_ramps.h"
 #include "core/tools/error_budget.h"
@@ -131,6 +132,7 @@ std::vector<Text> everyText() {
     members(softName);
     members(bodyName);
     members(limitName);
+    members(bindingName);
     members(shapeName);
     members(errorKindName);
     members(causeName);

@@ -243,7 +243,7 @@ void BriefStation::refresh() {
                                      : takenAs(s));
         shot_->setFields(
             slotsUnder(base, {"name", "kind", "focal_length_m", "subject_distance_m", "frame_rate_hz",
-                              "exposure_s", "f_number", "settle_s", "keep_framed"}) +
+                              "exposure_s", "f_number", "settle_s", "there_and_back", "keep_framed"}) +
             kindFields(base, s.kind) +
             (s.keepFramed ? slotsUnder(base, {"subject_place", "subject_height_m"}) : QList<FieldSlot>()));
         limits_->setTitle(tr("May show"), tr("picture error in this shot"));
@@ -260,13 +260,14 @@ void BriefStation::refresh() {
             const QString move =
                 base + QStringLiteral("moves/%1/movement/").arg(QString::fromStdString(axis->id));
             const QString u = linear ? QStringLiteral("m") : QStringLiteral("rad");
-            if (m == nullptr)
-                move_->setFields({});
-            else if (timed)
-                move_->setFields(slotsUnder(move, {"distance_" + u, "time_s", "ease_in_s", "ease_out_s"}));
-            else
-                move_->setFields(
-                    slotsUnder(move, {"distance_" + u, "speed_" + u + "_s", "acceleration_" + u + "_s2"}));
+            QStringList keys;
+            if (m != nullptr) {
+                keys = timed ? QStringList{"distance_" + u, "time_s", "ease_in_s", "ease_out_s"}
+                             : QStringList{"distance_" + u, "speed_" + u + "_s", "acceleration_" + u + "_s2"};
+                keys << QStringLiteral("placed");
+                if (startOf(*m)) keys << "start_" + u;
+            }
+            move_->setFields(slotsUnder(move, keys));
         }
     }
     refreshLists();

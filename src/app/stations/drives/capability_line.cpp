@@ -24,15 +24,24 @@ QString capabilitySentence(const Context& context) {
     const bool linear = e->model.kind == AxisKind::Linear;
     const auto text = [&](const CapabilityFigure& f, Kind kind) {
         if (f.value) return context.show(f.value, kind);
-        return f.value.reason() == Reason::Unbounded ? tr("any") : tr("none");
+        return f.value.reason() == Reason::Unbounded ? tr("any") : tr("none, it fails even without load");
     };
     QStringList parts{text(c.load, linear ? Kind::Mass : Kind::LoadInertia)};
     if (linear) parts << text(c.slope, Kind::Angle);
     parts << text(c.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration)
           << text(c.speed, linear ? Kind::Speed : Kind::AngularSpeed);
+    // What binds, once for all that it binds.
+    QStringList bound;
+    const auto binds = [&](const CapabilityFigure& f, const QString& what) {
+        if (f.value.reason() == Reason::NotApplicable || f.binding == Binding::Nothing) return;
+        const QString by = QString::fromUtf8(bindingName(f.binding).data());
+        bound << tr("%1 bound by %2").arg(what, by);
+    };
+    binds(c.load, tr("load"));
+    binds(c.slope, tr("slope"));
+    binds(c.speed, tr("speed"));
     return tr("at margin ×%1: %2 · %3")
-        .arg(context.show(c.margin, Kind::Ratio), parts.join(tr(" or ")),
-             c.speed.binding == Binding::PulseRate ? tr("speed bound by pulses") : tr("bound by torque"));
+        .arg(context.show(c.margin, Kind::Ratio), parts.join(tr(" or ")), bound.join(QStringLiteral(", ")));
 }
 
 } // namespace gantry::app

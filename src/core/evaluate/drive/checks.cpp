@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/drive/checks.h"
+#include "core/motor/hot_copper.h"
 
 #include "core/criteria/criteria.h"
 #include "core/drivetrain/belt.h"
@@ -218,18 +219,22 @@ void fillHeat(AxisEvaluation& e, double ambient, const Axis& axis, const Hardest
         return Figure(body.thermalResistance.value * watts);
     };
     const Figure rise = std::visit(
-        overload{[&](const Stepper& m) {
-                     const double watts =
-                         motor::stepperHeat(e.model.stepper()->peakCurrent, m.resistance.value);
-                     return Figure::of(body.thermalResistance.value * watts, e.model.missing);
-                 },
-                 [&](const ServoMotor& m) {
-                     // Rated torque is what warms it by so much, and heat goes with torque squared.
-                     const double share = d.torqueRms / e.model.motors / m.ratedTorque.value;
-                     return Figure(criteria::servoRise * share * share);
-                 },
-                 [&](const DcServo&) { return brushed(); }, [&](const GearedDc&) { return brushed(); },
-                 [](const HobbyServo&) { return Figure::none(Reason::NotApplicable); }},
+        overload{
+            [&](const Stepper& m) {
+                const double watts = motor::stepperHeat(e.model.stepper()->peakCurrent, m.resistance.value);
+                if (!std::isfinite(watts)) return Figure::none(e.model.missing);
+                const auto warm = motor::hotCopper({watts, 0.0, ambient, 0.0, body.thermalResistance.value});
+                // Where heat grows faster than it leaves, whatever the mount stands is passed.
+                constexpr double beyondAnyMount = 400.0;
+                return Figure(std::min(warm ? warm->housing : beyondAnyMount, beyondAnyMount) - ambient);
+            },
+            [&](const ServoMotor& m) {
+                // Rated torque is what warms it by so much, and heat goes with torque squared.
+                const double share = d.torqueRms / e.model.motors / m.ratedTorque.value;
+                return Figure(criteria::servoRise * share * share);
+            },
+            [&](const DcServo&) { return brushed(); }, [&](const GearedDc&) { return brushed(); },
+            [](const HobbyServo&) { return Figure::none(Reason::NotApplicable); }},
         axis.motor);
     e.checks.caseTemperature = ambient + rise;
     e.checks.caseLimit = Figure::of(caseLimit(body.mount));

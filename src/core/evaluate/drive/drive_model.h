@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/drivetrain/chain.h"
+#include "core/drivetrain/flank.h"
 #include "core/drivetrain/ratio.h"
 #include "core/model/figure.h"
 #include "core/model/project.h"
@@ -53,6 +54,10 @@ struct DriveModel {
     double travel = 0.0;              ///< [U] usable
     motion::Limits settings;          ///< what the controller is set to
     double wantedMargin = 2.0;
+
+    drivetrain::LastingLoad lasting; ///< at a place of the axis [U]; of an arm by its angle above level
+    double lowPlace = 0.0;           ///< [U] of the low end of the travel in those places
+    double tilted = 0.0;             ///< [rad] by which what carries the axis may stand off level
 
     double gravityLow = 0.0, gravityHigh = 0.0; ///< [N] or [N·m] least and greatest over the travel, signed
     double carriedMass = 0.0;                   ///< [kg] of the listed items on a rotary axis …

@@ -109,6 +109,7 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasse
     const double wind = windForce(windSpeed, linear.windArea);
     m.chain.load = {mass, mass * standardGravity * std::sin(linear.slope.value), friction + wind, 0.0};
     m.gravityLow = m.gravityHigh = m.chain.load.steady;
+    m.lasting.constant = m.chain.load.steady;
     m.friction = friction;
     m.staticFriction = still + wind;
     return perTurn;
@@ -174,11 +175,29 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasse
     }
     const double slope = carried.slopeBelow;
     Span gravity;
+    double offLine = 0.0; ///< [N·m] of a weight off an upright axis that does not stand upright
     if (gravityTurns(axis.role)) {
         gravity = armTorqueSpan(masses, r, slope);
     } else {
-        gravity.high = m.carriedMass * standardGravity * m.carriedAlong * std::sin(slope);
-        gravity.low = -gravity.high; // a pan turns its weight uphill and downhill
+        // A pan turns its weight uphill and downhill, against its spring.
+        const double weight = m.carriedMass * standardGravity * m.carriedAlong * std::sin(slope),
+                     first = armTorque({}, r, r.lowAngle), last = armTorque({}, r, r.lowAngle + r.range);
+        gravity = {std::min(first, last) - weight, std::max(first, last) + weight};
+        offLine = weight;
+    }
+    // The same by place: g (Σ m x cos φ − Σ m h sin φ), less what a spring lifts.
+    drivetrain::LastingLoad& lasting = m.lasting;
+    lasting.constant = -r.spring.torqueAtLow.value + r.spring.rate.value * r.lowAngle;
+    lasting.rate = -r.spring.rate.value;
+    lasting.unknown = r.unbalance.value;
+    m.lowPlace = r.lowAngle;
+    if (upright) {
+        lasting.unknown += offLine; // it is not told which way the weight points
+    } else {
+        const structure::Moments sum = structure::moments(masses);
+        lasting.amplitude = standardGravity * std::hypot(sum.along, sum.above);
+        lasting.phase = std::atan2(sum.above, sum.along);
+        m.tilted = slope;
     }
     // An entered unbalance may stand on either side within the range.
     m.gravityLow = gravity.low - r.unbalance.value;

@@ -39,6 +39,8 @@ public:
         : rig_(rig), layout_(layout), joints_(joints), half_(half) {
         hasArm_ = std::any_of(layout.bodies.begin(), layout.bodies.end(),
                               [](const RigBody& b) { return b.kind == BodyKind::Arm; });
+        hasLift_ =
+            std::any_of(rig.axes.begin(), rig.axes.end(), [](const Axis& a) { return a.role == Role::Lift; });
         for (const RigBody& b : layout.bodies)
             if (sweeps(b.kind)) lookAt(b);
     }
@@ -97,7 +99,11 @@ private:
     void lookAt(const RigBody& b) {
         const Segment line{b.from, b.to};
         const Stray stray = strayOf(b);
-        if (!layout_.feet.empty()) take(std::min(b.from.z, b.to.z) - b.radius, stray, b, Obstacle::Ground);
+        // A carriage does not run into the ground that its track lies on, nor does what stands on it; an arm
+        // or a lift may bring something down.
+        const bool comesDown = b.kind != BodyKind::Carriage && (hasArm_ || hasLift_);
+        if (comesDown && !layout_.feet.empty())
+            take(std::min(b.from.z, b.to.z) - b.radius, stray, b, Obstacle::Ground);
         for (std::size_t k = 0; k < rig_.keepOut.size(); ++k) {
             const KeepOut& room = rig_.keepOut[k];
             const structure::Box box{{room.x, room.y, room.z}, room.length, room.width, room.height};
@@ -128,7 +134,7 @@ private:
     const RigLayout& layout_;
     std::span<const Joint> joints_;
     std::span<const double> half_;
-    bool hasArm_ = false;
+    bool hasArm_ = false, hasLift_ = false;
     std::size_t widest_ = 0;
     Clearance nearest_;
 };

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/shot/evaluate_shot.h"
 
+#include "core/criteria/criteria.h"
 #include "core/evaluate/shot/shot_steps.h"
 #include "core/evaluate/supply/supply_view.h"
 #include "core/model/kind_traits.h"
@@ -18,36 +19,30 @@
 namespace gantry {
 namespace {
 
-/// Whether the force between drive and load changes sign while the shot runs, so that backlash lets go:
-/// tried where gravity is least and greatest over the range, with what the axes below add either way.
-bool loadReverses(const DriveModel& m, double carried, double acceleration, double sense) {
-    const drivetrain::Load& load = m.chain.load;
-    bool positive = false, negative = false;
-    const auto take = [&](double steady) {
-        for (const double a : {acceleration, 0.0, -acceleration}) {
-            const double force = steady + sense * (load.coulomb + load.inertia * a);
-            positive = positive || force > 0.0;
-            negative = negative || force < 0.0;
-        }
-    };
-    take(m.gravityLow - carried);
-    take(m.gravityHigh + carried);
-    return positive && negative;
-}
-
-/// When it does so first: where speeding up ends, or where braking begins. Nothing where the force keeps its
-/// sign at each end of what gravity does, so that the place on the range decides.
-Figure letsGoAt(const DriveModel& m, double carried, const motion::Profile& profile, double sense) {
-    const drivetrain::Load& load = m.chain.load;
-    double first = std::numeric_limits<double>::infinity();
-    for (const double steady : {m.gravityLow - carried, m.gravityHigh + carried}) {
-        const auto force = [&](double a) { return steady + sense * (load.coulomb + load.inertia * a); };
-        const double cruise = force(0.0);
-        if (force(profile.in.acceleration) * cruise < 0.0) first = std::min(first, profile.in.time());
-        if (cruise * force(-profile.out.acceleration) < 0.0)
-            first = std::min(first, profile.time() - profile.out.time());
+/// Whether the play of the drive stays on one side through the shot. A movement that is told no place is
+/// looked at over the whole range, the way it goes.
+drivetrain::Flank flankIn(const DriveModel& m, const Movement& movement, bool thereAndBack, double speed,
+                          double acceleration, double carried) {
+    const double distance = distanceOf(movement), sense = distance < 0.0 ? -1.0 : 1.0;
+    drivetrain::FlankQuestion q;
+    q.load = m.lasting;
+    if (const auto start = startOf(movement)) {
+        q.from = m.lowPlace + *start;
+        q.to = q.from + distance;
+    } else {
+        q.from = sense > 0.0 ? m.lowPlace : m.lowPlace + m.travel;
+        q.to = q.from + sense * m.travel;
     }
-    return Figure::of(first, Reason::NotApplicable);
+    q.from -= sense * m.tilted;
+    q.to += sense * m.tilted;
+    q.bothWays = thereAndBack;
+    q.friction = m.friction;
+    q.inertia = m.chain.load.inertia;
+    q.acceleration = acceleration;
+    q.disturbance = carried + m.chain.load.coulomb - m.friction; // what the axes below bring, and the wind
+    q.speed = speed;
+    q.backlash = m.backlash;
+    return drivetrain::flankOf(q, criteria::flank);
 }
 
 /// Largest force at the mechanism and torque at the last shaft, both directions.
@@ -225,14 +220,34 @@ void fillSag(ShotEvaluation& e, const AxisStructure& s, const Shot& shot, const 
     e.sag.drift = (perMetre * s.sagRate + focal * s.slopeRate) * speed / shot.frameRate;
 }
 
+/// What holds the play, and where or when it is let go: on the way; else where speeding up ends, if it pushes
+/// what hangs back, or where braking begins.
+void fillFlank(ShotEvaluation& e, const DriveModel& m, const drivetrain::Flank& flank, const Shot& shot,
+               double sense) {
+    if (m.backlash <= 0.0) return;
+    e.flank.ratio = Figure::of(flank.ratio());
+    e.flank.holding = Figure::of(std::max(0.0, flank.holding));
+    e.flank.disturbing = Figure::of(flank.disturbing);
+    if (flank.kept) return;
+    e.flank.play = Figure::of(flank.play);
+    e.flank.missing = Figure::of(flank.missing);
+    const motion::Profile& p = e.profile;
+    const double resting = flank.side * flank.holding;
+    if (flank.place)
+        e.flank.place = Figure::of(std::clamp(*flank.place - m.lowPlace, 0.0, m.travel));
+    else if (!shot.thereAndBack) {
+        const bool pushes = resting * (resting + sense * m.chain.load.inertia * p.in.acceleration) < 0.0;
+        e.flank.moment = Figure::of(pushes ? p.in.time() : p.time() - p.out.time());
+    }
+}
+
 void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& structure,
                  const Figure& roundingShare, const Shot& shot, const Camera& camera, double speed,
-                 double acceleration, double carried, double sense) {
+                 double acceleration, const drivetrain::Flank& flank) {
     const double px = e.pixelsPerUnit;
     fillPlaceErrors(e, m, shot, speed);
-    e.errors.backlash = Figure::of(m.backlash * px);
-    e.loadReverses = loadReverses(m, carried, acceleration, sense);
-    if (e.loadReverses) e.letsGoAt = letsGoAt(m, carried, e.profile, sense);
+    e.loadReverses = !flank.kept;
+    e.errors.backlash = Figure::of(flank.play * px);
     e.stretchTravel = Figure::of(2.0 * m.chain.load.inertia * acceleration / m.outputStiffness);
     e.errors.stretch = e.stretchTravel * px;
     e.roundingPixels = m.pulses
@@ -244,7 +259,7 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& st
     const auto orNothing = [](const Figure& f) {
         return f.reason() == Reason::NotApplicable ? Figure(0.0) : f;
     };
-    const Figure letGo = e.loadReverses ? e.errors.backlash : 0.0;
+    const Figure letGo = e.errors.backlash;
     const double framesPerJerkPhase =
         std::max(1.0, std::min(e.profile.in.jerkTime, e.profile.out.jerkTime) * shot.frameRate);
     e.errors.drift = e.errors.stretch / 2.0 / framesPerJerkPhase;
@@ -282,7 +297,8 @@ void failPlan(ShotEvaluation& e, const Axis& axis, const DriveModel& m, const Ax
     results::failAll(e.torque, why);
     results::failAll(e.errors, why);
     results::failAll(e.picture, why);
-    e.stretchTravel = e.letsGoAt = none;
+    e.stretchTravel = none;
+    if (m.backlash > 0.0) results::failAll(e.flank, why);
     if (m.pulses) e.pulseRate = e.roundingPixels = none;
     if (m.dc() != nullptr) e.sourceCurrent = none;
     if (onKnob(m)) results::failAll(e.knob, why);
@@ -353,8 +369,10 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
     e.motion.motorSpeed = Figure::of(speed / m.outputPerRad);
     e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);
     fillTorque(e, rig, axis, m, speed, acceleration, searches);
+    const drivetrain::Flank flank = flankIn(m, movement, shot.thereAndBack, speed, acceleration, carried);
+    fillFlank(e, m, flank, shot, distanceOf(movement) < 0.0 ? -1.0 : 1.0);
     fillPicture(e, m, evaluation.structure, evaluation.steps.roundingShare, shot, rig.camera, speed,
-                acceleration, carried, distanceOf(movement) < 0.0 ? -1.0 : 1.0);
+                acceleration, flank);
     fillRocking(e, m, shot, axis.vibration.frequency.value > 0.0);
     e.noise = noiseOf(axis, m, speed / m.outputPerRad);
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {

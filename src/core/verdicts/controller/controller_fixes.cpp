@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tools/limits.h"
 #include "core/verdicts/fixes/family.h"
 
 #include <algorithm>
@@ -11,6 +12,7 @@ constexpr Message pulses{"controller with {0} of pulses"};
 constexpr Message decimals{"controller that keeps {0} or more decimals"};
 constexpr Message topSpeed{"top speed setting {0}"};
 constexpr Message topAcceleration{"top acceleration setting {0}"};
+constexpr Message bothSettings{"settings {0} and {1} at most"};
 
 constexpr int finestMicrosteps = 256, mostDecimals = 6;
 
@@ -78,6 +80,29 @@ Candidates raisedSettings(const Problem& p) {
     return out;
 }
 
+/// Down to what is recommended: room above every shot, within what the axis can follow.
+Candidates loweredSettings(const Problem& p) {
+    Candidates out;
+    const AxisLimits limits = axisLimits(p.project, p.axis(), p.evaluation());
+    const motion::Limits& set = p.evaluation().model.settings;
+    const double speed = std::min(set.speed, rounded(limits.recommended.speed, p.setIn(), false)),
+                 acceleration =
+                     std::min(set.acceleration, rounded(limits.recommended.acceleration, p.setIn(), false));
+    if (limits.problem != Reason::None || !(speed > 0.0) || !(acceleration > 0.0) ||
+        (speed == set.speed && acceleration == set.acceleration))
+        return out;
+    add(out, p, FixCost::SettingOnly, bothSettings,
+        {{{p.speedKind(), speed}, {p.accelerationKind(), acceleration}}}, [&](Axis& a) {
+            std::visit(
+                [&](auto& mechanism) {
+                    mechanism.motion.maxSpeed = speed;
+                    mechanism.motion.maxAcceleration = acceleration;
+                },
+                a.mechanism);
+        });
+    return out;
+}
+
 } // namespace
 
 constinit const Family finerMicrosteps{"finer_microsteps", words::listOf<microsteps>, finer};
@@ -86,5 +111,6 @@ constinit const Family controllerPulses{"controller_pulses", words::listOf<pulse
 constinit const Family controllerDecimals{"controller_decimals", words::listOf<decimals>, moreDecimals};
 constinit const Family settingsUpToShot{"settings_up_to_shot", words::listOf<topSpeed, topAcceleration>,
                                         raisedSettings};
+constinit const Family settingsToLimits{"settings_to_limits", words::listOf<bothSettings>, loweredSettings};
 
 } // namespace gantry::fixes

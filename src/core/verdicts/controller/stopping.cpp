@@ -5,18 +5,22 @@
 
 namespace gantry::rules {
 
-constexpr Message stoppingText{"Stopping from {0} takes {1}; shot “{shot}” leaves {2} of travel."};
+/// A travel used to its last micrometre; a ratio [1] beyond which more room says nothing.
+constexpr double slack = 1e-9, most = 100.0;
+
+constexpr Message stoppingText{
+    "Shot “{shot}” brakes from {0} within {1}, its own ramp; behind its end {2} of travel are left."};
 
 static Figure leftBehind(const AxisView& view, const ShotEvaluation& s) {
     return view.evaluation.model.travel - s.distance;
 }
 
-/// Whether a stop begun where the shot ends still finds room. Only the shot's own ramp counts, not an end
-/// switch.
+/// Way from where the shot begins to brake to the end of the travel, over its braking distance. The ramp
+/// itself is part of the shot; only its own ramp counts, not an end switch.
 static Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return (leftBehind(view, s) / s.motion.stoppingDistance).map([](double r) {
-            return std::clamp(r, 0.0, plenty);
+            return r > -slack ? std::min(1.0 + std::max(0.0, r), most) : std::max(0.0, 1.0 + r);
         });
     };
     const ShotEvaluation* e = bindingShot(view, ratio);

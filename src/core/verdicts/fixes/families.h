@@ -21,6 +21,7 @@ extern const Family reduction;   ///< a belt stage in front
 // controller/controller_fixes.cpp
 extern const Family finerMicrosteps, coarserMicrosteps;
 extern const Family controllerPulses, controllerDecimals;
+extern const Family settingsToLimits; ///< lowers both to the recommended limits
 extern const Family settingsUpToShot; ///< raises top speed and acceleration to what the shot asks
 // motor/motor_fixes.cpp
 extern const Family runCurrent, lowerRunCurrent, knobUp, supplyVoltage, mountMaterial;

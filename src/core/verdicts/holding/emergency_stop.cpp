@@ -5,6 +5,9 @@ namespace gantry::rules {
 
 constexpr Message stopFallsText{"An emergency stop or reset lets it fall: gravity {0}, {1} and {2} after the "
                                 "full travel. Secure the camera and keep hands clear."};
+constexpr Message stopGivesWayText{
+    "After an emergency stop or reset the holding current does not hold gravity of {0}: it "
+    "falls. Secure the camera and keep hands clear."};
 constexpr Message stopCreepsText{"After an emergency stop or reset only friction or a self-locking thread "
                                  "holds {0}; shaking lets it creep. Do not rely on it."};
 constexpr Message stopStaysText{"What holds after an emergency stop or reset outweighs gravity of {0}."};
@@ -19,7 +22,8 @@ static Finding judge(const AxisView& view) {
     const auto text = [&] {
         switch (e.stop.outcome) {
         case StopOutcome::Falls:
-            return stopFallsText;
+            // Where it would not fall without current, nothing says how far it comes.
+            return e.powerOff.energy && e.powerOff.speed ? stopFallsText : stopGivesWayText;
         case StopOutcome::Creeps:
             return stopCreepsText;
         case StopOutcome::Stays:
@@ -37,8 +41,9 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule emergencyStop = judging(criteria::emergencyStop, {"Emergency stop"}, judge,
-                                             words::listOf<stopFallsText, stopCreepsText, stopStaysText>,
-                                             tries<&fixes::stopBehaviour, &fixes::brake>);
+constinit const Rule emergencyStop =
+    judging(criteria::emergencyStop, {"Emergency stop"}, judge,
+            words::listOf<stopFallsText, stopGivesWayText, stopCreepsText, stopStaysText>,
+            tries<&fixes::stopBehaviour, &fixes::brake>);
 
 } // namespace gantry::rules

@@ -3,27 +3,58 @@
 
 namespace gantry::rules {
 
-constexpr Message backlashMomentText{
-    "The load reverses in shot “{shot}”, first {3} after its start, and lets go {0}, seen as {1}; {2} is "
-    "allowed. Gravity on one side all the time would hold it."};
-constexpr Message backlashText{"The load reverses in shot “{shot}” somewhere on its range and lets go {0}, "
-                               "seen as {1}; {2} is allowed."};
+constexpr Message backlashHeldText{
+    "In shot “{shot}” {0} at the weakest keep the play of the drive on one side; ramps "
+    "and disturbances need {1} to take it off."};
+constexpr Message backlashPlaceText{"In shot “{shot}” the play of the drive gets loose at {3} from the low "
+                                    "end: {0}, seen as {1}, where {2} is "
+                                    "allowed. A spring of {4} to one side would hold it."};
+constexpr Message backlashMomentText{"In shot “{shot}” the play of the drive gets loose {3} after the start, "
+                                     "when it brakes: {0}, seen as {1}, where "
+                                     "{2} is allowed. A spring of {4} to one side would hold it."};
+constexpr Message backlashTurnText{
+    "In shot “{shot}” the play of the drive gets loose where it turns round: {0}, seen as {1}, where {2} is "
+    "allowed. A spring of {3} to one side would hold it."};
 
-/// Speaks only where the load reverses within a shot; gravity often keeps the play on one side.
+/// More than this [1] is not told apart.
+constexpr double amply = 100.0;
+
+/// What keeps the play on one side over what takes it off; where nothing does, the allowed error over what
+/// shows.
+static Figure ratioIn(const AxisView& view, const ShotEvaluation& s) {
+    const Figure seen = lesser(allowedOver(view.shot(s).limits.repeat, s.errors.backlash), amply);
+    return s.loadReverses ? seen : lesser(s.flank.ratio, amply);
+}
+static const ShotEvaluation* shotThatBinds(const AxisView& view) {
+    if (view.evaluation.model.backlash <= 0.0) return nullptr;
+    return bindingShot(view, [&](const ShotEvaluation& s) { return ratioIn(view, s); });
+}
+
+/// Speaks of drives that have play, in the shot in which it is held least.
 static Finding judge(const AxisView& view) {
-    const auto ratio = [&](const ShotEvaluation& s) {
-        return s.loadReverses ? allowedOver(view.shot(s).limits.jitter, s.errors.backlash) : plenty;
-    };
-    const ShotEvaluation* e = bindingShot(view, ratio);
-    if (e == nullptr || !e->loadReverses) return std::nullopt;
-    return found(e, ratio(*e), e->letsGoAt ? backlashMomentText : backlashText,
-                 {{{view.travelKind(), view.evaluation.model.backlash},
-                   {Kind::Pixels, e->errors.backlash},
-                   {Kind::Pixels, view.shot(*e).limits.jitter},
-                   {Kind::Time, e->letsGoAt}}});
+    const ShotEvaluation* e = shotThatBinds(view);
+    if (e == nullptr) return std::nullopt;
+    const FlankHold& f = e->flank;
+    const words::Argument play{view.travelKind(), f.play}, seen{Kind::Pixels, e->errors.backlash},
+        allowed{Kind::Pixels, view.shot(*e).limits.repeat}, spring{view.forceKind(), f.missing};
+    if (!e->loadReverses)
+        return found(e, ratioIn(view, *e), backlashHeldText,
+                     {{{view.forceKind(), f.holding}, {view.forceKind(), f.disturbing}}});
+    if (f.place)
+        return found(e, ratioIn(view, *e), backlashPlaceText,
+                     {{play, seen, allowed, {view.travelKind(), f.place}, spring}});
+    if (f.moment)
+        return found(e, ratioIn(view, *e), backlashMomentText,
+                     {{play, seen, allowed, {Kind::Time, f.moment}, spring}});
+    return found(e, ratioIn(view, *e), backlashTurnText, {{play, seen, allowed, spring}});
 }
 
 constinit const Rule backlash =
-    judging(criteria::backlash, {"Backlash let go"}, judge, words::listOf<backlashMomentText, backlashText>);
+    judging(criteria::backlash, {"Backlash"}, judge,
+            words::listOf<backlashHeldText, backlashPlaceText, backlashMomentText, backlashTurnText>, {},
+            [](const AxisView& view) {
+                const ShotEvaluation* e = shotThatBinds(view);
+                return e != nullptr && !e->loadReverses ? criteria::flank.value : criteria::backlash.value;
+            });
 
 } // namespace gantry::rules

@@ -1,0 +1,278 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/drivetrain/flank.h"
+#include "core/evaluate/evaluate.h"
+#include "core/motor/hot_copper.h"
+#include "core/tools/limits.h"
+#include "core/verdicts/rules.h"
+#include "support/files.h"
+#include "support/hand_rigs.h"
+#include "support/near.h"
+#include "support/stock.h"
+
+#include <QTest>
+#include <nlohmann/json.hpp>
+
+using namespace gantry;
+using namespace gantry::drivetrain;
+using nlohmann::json;
+
+namespace {
+
+constexpr double pi = std::numbers::pi;
+
+FlankQuestion questionOf(const json& in) {
+    FlankQuestion q;
+    q.load.amplitude = std::abs(in["moment_amplitude"].get<double>());
+    q.load.phase = in["moment_amplitude"].get<double>() < 0.0 ? pi : 0.0;
+    q.load.constant = in["spring_moment"];
+    q.from = in["phi_from"];
+    q.to = in["phi_to"];
+    q.bothWays = in["both_ways"];
+    q.friction = in["friction"];
+    q.inertia = in["inertia"];
+    q.acceleration = in["acceleration"];
+    q.rippleFrequency = 2.0 * pi * in["ripple_frequency"].get<double>();
+    q.rippleSpeed = in["ripple_amplitude"].get<double>() * q.rippleFrequency;
+    q.disturbance = in["disturbance"];
+    q.speed = in["speed"];
+    q.backlash = in["backlash"];
+    return q;
+}
+
+/// A level carriage of 5 kg against 5 N on a drive with play.
+Project carriage() {
+    Project p = hand::slider();
+    auto& m = hand::rail(p);
+    m.items.clear();
+    p.axes[0].carriesPayload = false;
+    m.runningFriction = m.staticFriction = {5.0, Source::Measured, 0.0};
+    m.movingMass.tolerance = 0.0;
+    m.cableDrag.value = 0.0;
+    std::get<BeltOutput>(m.output).backlash = {0.002, Source::Measured, 0.0};
+    p.controller.ramps = RampKind::Trapezoid;
+    p.shots.resize(1);
+    p.shots[0].keepFramed = false;
+    p.shots[0].kind = ShotKind::Live;
+    return p;
+}
+void moves(Project& p, double acceleration) {
+    p.shots[0].moves = {{p.axes[0].id, BySpeed<AxisKind::Linear>{0.5, 0.2, acceleration}}};
+}
+
+} // namespace
+
+/// Play that is kept on one side or not, and settings, travel and heat judged by what there is.
+class FlankTest : public QObject {
+    Q_OBJECT
+private slots:
+    void asInTheReference() {
+        for (const json& c : referenceCases("t55_preload", "flank")) {
+            const Flank f = flankOf(questionOf(c["inputs"]), c["inputs"]["target"]);
+            const json& e = c["expected"];
+            const char* name = c["name"].get_ref<const std::string&>().c_str();
+            QVERIFY2(f.kept == e["kept"].get<bool>(), name);
+            QVERIFY2(f.reversesLocally == e["reverses_locally"].get<bool>(), name);
+            VERIFY_NEAR(f.disturbing, e["disturbing"].get<double>(), 1e-9);
+            VERIFY_NEAR(f.holding, e["holding"].get<double>(), 1e-9);
+            VERIFY_NEAR(f.ratio(), e["ratio"].get<double>(), 1e-9);
+            VERIFY_NEAR(f.side, e["flank"].get<double>(), 1e-9);
+            VERIFY_NEAR(f.play * c["inputs"]["px_per_rad"].get<double>(), e["picture_px"].get<double>(),
+                        1e-9);
+            VERIFY_NEAR(f.missing, e["extra_spring_needed"].get<double>(), 1e-9);
+            QVERIFY2(!f.place, name);
+        }
+    }
+    /// An off-centre weight that goes through the top: 28 mN·m downhill at 0°, friction of 20, there and
+    /// back.
+    void letsGoAtAPlace() {
+        FlankQuestion q;
+        q.load.amplitude = 1.0;
+        q.from = 0.0;
+        q.to = 2.0;
+        q.friction = 0.1;
+        q.inertia = 0.1;
+        q.acceleration = 0.5;
+        q.backlash = 0.01;
+        const Flank f = flankOf(q, 2.0);
+        QVERIFY(!f.kept && f.place);
+        // cos φ + 0.1 = 0.05
+        VERIFY_NEAR(*f.place, std::acos(-0.05), 1e-9);
+        // The other way it starts hanging forward, and is caught where weight and friction balance.
+        std::swap(q.from, q.to);
+        const Flank back = flankOf(q, 2.0);
+        QVERIFY(back.place);
+        VERIFY_NEAR(std::cos(*back.place) - 0.1, -0.05, 1e-9);
+        // With a spring that holds 0.6 + what friction and the ramps need it is kept, by target 1 exactly.
+        q.load.constant = -std::cos(2.0) + 0.1 + 0.05 + 1e-6;
+        q.bothWays = true;
+        QVERIFY(flankOf(q, 1.0).kept);
+        q.load.constant -= 2e-6;
+        QVERIFY(!flankOf(q, 1.0).kept);
+        // What it says is missing is just enough.
+        Flank weak = flankOf(q, 2.0);
+        q.load.constant += weak.missing;
+        VERIFY_NEAR(flankOf(q, 2.0).ratio(), 2.0, 1e-6);
+    }
+    /// A load that only friction holds runs on in braking, by what is left of its speed.
+    void runsOn() {
+        FlankQuestion q;
+        q.to = 0.7;
+        q.friction = 0.006;
+        q.inertia = 0.03;
+        q.acceleration = 0.5;
+        q.speed = 6.0 * pi / 180.0;
+        q.backlash = 3.0 * pi / 180.0;
+        VERIFY_NEAR(flankOf(q, 2.0).play * 180.0 / pi, 0.943, 2e-3);
+        // Stepped in time: the motor brakes at 0.5, the load by friction alone.
+        double motor = 0.0, load = 0.0, w = q.speed, v = q.speed;
+        for (double t = 0.0; v > 0.0; t += 1e-6) {
+            motor += w * 1e-6;
+            load += v * 1e-6;
+            w = std::max(0.0, w - q.acceleration * 1e-6);
+            v -= q.friction / q.inertia * 1e-6;
+        }
+        VERIFY_NEAR(flankOf(q, 2.0).play, load - motor, 1e-3);
+        q.backlash = 0.001; // never more than there is
+        QCOMPARE(flankOf(q, 2.0).play, 0.001);
+        q.acceleration = 0.15;
+        QVERIFY(flankOf(q, 2.0).kept);
+    }
+    /// In a project: silent without play; held one way by friction; loose where it turns or brakes hard.
+    void inARig() {
+        Project p = carriage();
+        moves(p, 0.5);
+        auto v = hand::verdict(p, "backlash");
+        QVERIFY(v && v->state == State::Fine);
+        VERIFY_NEAR(v->ratio.value(), 5.0 / (5.0 * 0.5), 1e-6);
+        moves(p, 0.8); // held, with less than twice
+        QCOMPARE(hand::verdict(p, "backlash")->state, State::Tight);
+        moves(p, 2.0);
+        v = hand::verdict(p, "backlash");
+        QCOMPARE(v->state, State::Over);
+        QVERIFY(v->sentence.text.find("when it brakes") != std::string_view::npos);
+        moves(p, 0.5);
+        p.shots[0].thereAndBack = true;
+        v = hand::verdict(p, "backlash");
+        QCOMPARE(v->state, State::Over);
+        QVERIFY(v->sentence.text.find("turns round") != std::string_view::npos);
+        // On a slope the weight keeps it on one side both ways: 5 · 9.8 · sin 0.3 against 5 N of friction.
+        hand::rail(p).slope = {0.3, Source::Measured, 0.0};
+        v = hand::verdict(p, "backlash");
+        VERIFY_NEAR(v->ratio.value(), (5.0 * 9.80665 * std::sin(0.3) - 5.0) / 2.5, 1e-6);
+        std::get<BeltOutput>(hand::rail(p).output).backlash.value = 0.0;
+        QVERIFY(!hand::verdict(p, "backlash"));
+    }
+    /// A shot that begins at a place only looks at what it passes.
+    void beginsAtAPlace() {
+        Project p = hand::jib();
+        RotaryMechanism& r = hand::boom(p);
+        p.shots.resize(1);
+        p.shots[0].keepFramed = false;
+        p.axes[1].links.clear();
+        BeltStage stage;
+        stage.id = "belt";
+        stage.figures.backlash = {0.01, Source::Measured, 0.0};
+        p.axes[1].links = {stage};
+        r.boom.section.shape = SectionShape::NotGiven;
+        r.items = {};
+        MassItem camera;
+        camera.id = "camera";
+        camera.mass = {2.0, Source::Measured, 0.0};
+        camera.along = 0.5;
+        r.items.push_back(camera);
+        r.lowAngle = 0.0;
+        r.range = 3.0;
+        r.friction = {0.2, Source::Measured, 0.0};
+        BySpeed<AxisKind::Rotary> move{1.0, 0.05, 0.05};
+        const auto flank = [&] {
+            p.shots[0].moves = {{p.axes[1].id, move}};
+            return evaluate(p).axes[1].shots[0].flank;
+        };
+        QVERIFY(flank().play); // somewhere on its range it goes over the top
+        move.placed = true;
+        QVERIFY(!flank().play);
+        VERIFY_NEAR(flank().holding.value(), 2.0 * 9.80665 * 0.5 * std::cos(1.0) + 0.2, 1e-6);
+        move.start = 1.0;
+        QVERIFY(flank().play && flank().place);
+        QVERIFY(flank().place.value() > 1.5 && flank().place.value() < 1.7);
+    }
+    void travelToTheLastMillimetre() {
+        Project p = carriage();
+        auto& m = hand::rail(p);
+        m.railLength = 0.79;
+        m.carriageLength = 0.13;
+        m.bumperLength = 0.01;
+        m.motion.softLimitMargin = 0.0;
+        const auto shot = [&](double distance, double start = -1.0) {
+            BySpeed<AxisKind::Linear> move{distance, 0.05, 0.1};
+            move.placed = start >= 0.0;
+            move.start = std::max(0.0, start);
+            p.shots[0].moves = {{p.axes[0].id, move}};
+            return *hand::verdict(p, "travel");
+        };
+        QCOMPARE(shot(0.64).state, State::Fine);
+        QVERIFY(shot(0.64).sentence.text.find("home the axis first") != std::string_view::npos);
+        QCOMPARE(hand::verdict(p, "stopping")->state, State::Tight);
+        QCOMPARE(hand::verdict(p, "stopping")->ratio.value(), 1.0);
+        QCOMPARE(shot(0.641).state, State::Over);
+        QVERIFY(shot(0.6).sentence.text.find("home") == std::string_view::npos);
+        // A place of its own counts from the low end.
+        QCOMPARE(shot(0.6, 0.04).state, State::Fine);
+        QCOMPARE(shot(0.6, 0.05).state, State::Over);
+        QCOMPARE(shot(-0.1, 0.05).state, State::Over);
+        QVERIFY(shot(0.6, 0.05).sentence.text.find("passes the soft limits") != std::string_view::npos);
+        // 100 mm of braking with 40 mm behind it.
+        p.shots[0].moves = {{p.axes[0].id, BySpeed<AxisKind::Linear>{0.6, 0.2, 0.2}}};
+        VERIFY_NEAR(hand::verdict(p, "stopping")->ratio.value(), 1.4, 1e-6);
+    }
+    /// Settings against the axis: pulses, torque; and the fix brings them to what is recommended.
+    void settingsOfTheController() {
+        Project p = carriage();
+        moves(p, 0.5);
+        auto& motion = hand::rail(p).motion;
+        const AxisEvaluation e = evaluate(p).axes[0];
+        motion.maxSpeed = 2.0 * e.pulseLimitSpeed.value();
+        motion.maxAcceleration = 0.5;
+        auto v = hand::verdict(p, "settings");
+        QCOMPARE(v->state, State::Over);
+        VERIFY_NEAR(v->ratio.value(), 0.5, 1e-9);
+        QVERIFY(v->sentence.text.find("the pulses end") != std::string_view::npos);
+        motion.maxSpeed = 0.3;
+        motion.maxAcceleration = 500.0;
+        v = hand::verdict(p, "settings");
+        QCOMPARE(v->state, State::Over);
+        QVERIFY(v->sentence.text.find("torque for") != std::string_view::npos);
+        // At that acceleration and the shot's speed all the torque is used.
+        DriveModel bare = evaluate(p).axes[0].model;
+        VERIFY_NEAR(bare.margin(0.2, 500.0 * v->ratio.value()), 1.0, 1e-6);
+        const Assessment now = assess(p);
+        const auto fixes = findFixes(p, now, *v, {}, 5, stockInShops());
+        QVERIFY(!fixes.empty());
+        const auto& mended = std::get<LinearMechanism>(fixes[0].result.axes[0].mechanism).motion;
+        QVERIFY(mended.maxAcceleration >= 0.5 && mended.maxAcceleration < 5.0);
+        QVERIFY(mended.maxSpeed >= 0.2 && mended.maxSpeed <= 0.3);
+        QCOMPARE(hand::verdict(fixes[0].result, "settings")->state, State::Fine);
+    }
+    void hotCopper() {
+        for (const json& c : referenceCases("t59_hot_copper", "winding")) {
+            const json& in = c["inputs"];
+            const json& e = c["expected"];
+            if (in["mode"] != "current") continue;
+            const double amps = in["current_rms"],
+                         loss = in["phases"].get<double>() * amps * amps * in["R20"].get<double>();
+            const auto warm = motor::hotCopper({loss, in["iron"], in["ambient"], in["Rth_wc"], in["Rth_ca"]});
+            QVERIFY(warm.has_value() != e["runaway"].get<bool>());
+            if (!warm) continue;
+            VERIFY_NEAR(warm->winding, e["winding"].get<double>(), 1e-9);
+            VERIFY_NEAR(warm->housing, e["case"].get<double>(), 1e-9);
+            VERIFY_NEAR(warm->loss, e["loss"].get<double>(), 1e-9);
+            VERIFY_NEAR(warm->resistance * in["R20"].get<double>(), e["resistance"].get<double>(), 1e-9);
+        }
+        // Where a kelvin more makes more heat than a kelvin takes away, it never settles.
+        QVERIFY(!motor::hotCopper({50.0, 0.0, 25.0, 0.0, 6.0}));
+        QVERIFY(motor::hotCopper({40.0, 0.0, 25.0, 0.0, 6.0}));
+    }
+};
+
+QTEST_APPLESS_MAIN(FlankTest)
+#include "flank_test.moc"
