@@ -93,7 +93,7 @@ int verdicts(const Project& project, std::ostream& out, std::ostream& err) {
         const SetAside* aside = setAsideFor(project, v);
         fails = fails || ((v.state == State::Over || v.state == State::AtRisk) && aside == nullptr);
         out << stateWord(v.state) << '\t'
-            << (v.ratio ? "×" + units::format(v.ratio.value(), units::Kind::Ratio, units::System::Metric, 2)
+            << (v.ratio ? "×" + ratioText(v.ratio.value(), v.bounds, units::System::Metric)
                         : "-")
             << '\t' << project.axes[static_cast<std::size_t>(v.axis)].name << '\t' << title(v) << ": "
             << sentence(v, project, units::System::Metric)

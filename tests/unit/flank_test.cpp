@@ -253,6 +253,47 @@ private slots:
         QVERIFY(mended.maxSpeed >= 0.2 && mended.maxSpeed <= 0.3);
         QCOMPARE(hand::verdict(fixes[0].result, "settings")->state, State::Fine);
     }
+    /// Flanks of a worm press at 20° square to its thread: what is lost, and whether it can be driven back.
+    void wormFlanks() {
+        for (const json& c : referenceCases("t59_hot_copper", "worm")) {
+            const json& e = c["expected"];
+            Project p = carriage();
+            WormStage w;
+            w.id = "worm";
+            w.leadAngle.value = c["inputs"]["lead_angle_deg"].get<double>() * pi / 180.0;
+            const auto stage = [&](double friction) {
+                w.friction.value = friction;
+                p.axes[0].links = {w};
+                moves(p, 0.5);
+                return evaluate(p).axes[0].model.chain.stages[0];
+            };
+            VERIFY_NEAR(stage(e["mu"]).efficiency, e["efficiency"].get<double>(), 1e-9);
+            VERIFY_NEAR(stage(e["mu"]).backEfficiency, e["back_efficiency"].get<double>(), 1e-9);
+            VERIFY_NEAR(stage(c["inputs"]["mu0"]).efficiency, e["efficiency_start"].get<double>(), 1e-9);
+            VERIFY_NEAR(stage(c["inputs"]["mu0"]).backEfficiency, e["back_start"].get<double>(), 1e-9);
+        }
+    }
+    /// A hand brings a carriage no faster than its force does within a moment; the motor's inertia counts by
+    /// the square of its ratio.
+    void pushedByHand() {
+        Project p = carriage();
+        moves(p, 0.5);
+        auto& motor = std::get<Stepper>(p.axes[0].motor);
+        motor.detentTorque.value = 0.0;
+        p.conditions.handSpeed = 1.0;
+        auto& belt = std::get<BeltOutput>(hand::rail(p).output);
+        belt.efficiency.value = 1.0;
+        belt.pulleyInertia.value = 0.0;
+        const double radius = belt.teeth * belt.pitch.value / (2 * pi);
+        const AxisEvaluation light = evaluate(p).axes[0];
+        VERIFY_NEAR(light.handVoltage.value(),
+                    motor.holdingTorque.value / (motor.ratedCurrent.value * 2.0) * 1.0 / radius, 0.5);
+        hand::rail(p).movingMass.value = 50.0;
+        const double turned = 50.0 + motor.rotorInertia.value / (radius * radius),
+                     fastest = (60.0 - 5.0) * 0.3 / turned;
+        QVERIFY(fastest < 0.5);
+        VERIFY_NEAR(evaluate(p).axes[0].handVoltage.value(), light.handVoltage.value() * fastest, 1e-6);
+    }
     void hotCopper() {
         for (const json& c : referenceCases("t59_hot_copper", "winding")) {
             const json& in = c["inputs"];

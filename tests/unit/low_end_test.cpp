@@ -283,6 +283,21 @@ private slots:
         QCOMPARE(v.low, 1.0);
         QCOMPARE(v.state, State::Fine);
     }
+    /// No ratio is rounded across 1 or across what is wanted.
+    void ratiosKeepTheirSide() {
+        const auto text = [](double r, double wanted) {
+            return ratioText(r, {wanted, 0.0}, units::System::Metric);
+        };
+        QCOMPARE(text(0.997, 2.0), std::string("0.997"));
+        QCOMPARE(text(0.96, 2.0), std::string("0.96"));
+        QCOMPARE(text(1.003, 2.0), std::string("1"));
+        QCOMPARE(text(1.96, 2.0), std::string("1.96"));
+        QCOMPARE(text(1.34, 2.0), std::string("1.3"));
+        QCOMPARE(text(2.04, 2.0), std::string("2"));
+        QCOMPARE(text(1.498, 1.5), std::string("1.498"));
+        QCOMPARE(text(0.0, 1.5), std::string("0"));
+        QCOMPARE(text(18.4, 2.0), std::string("18"));
+    }
     /// What can fall names its worst case: everything at once, not squares.
     void worstCaseOfWhatFalls() {
         Project p = exact();

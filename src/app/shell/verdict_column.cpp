@@ -29,7 +29,9 @@ VerdictCard::VerdictCard(const Context& context, QWidget* parent)
 
 VerdictCard::Looks VerdictCard::looksOf(const Verdict& verdict, const FixJob::Fixes& fixes) const {
     const Project& project = context_.document.project();
-    const auto ratio = [&](double r) { return context_.show(r, units::Kind::Ratio, 2); };
+    const auto ratio = [&](double r) {
+        return QString::fromStdString(ratioText(r, verdict.bounds, context_.system()));
+    };
     Looks out;
     out.title = QString::fromStdString(title(verdict));
     out.sentence = QString::fromStdString(sentence(verdict, project, context_.system()));

@@ -120,7 +120,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"speed_m_s", "Speed", K::Speed, 1e-9, 100, 1e-6, 3}, s.speed);
     v.field(FieldInfo{"acceleration_m_s2", "Acceleration", K::Acceleration, 1e-9, 1e4, 1e-3, 10},
             s.acceleration);
-    v.field(textField("placed", "Begins at a set place"), s.placed);
+    v.field(textField("placed", "Begins at a place"), s.placed);
     v.field(FieldInfo{"start_m", "Begins at", K::Length, 0, 1e3, 0, 12}, s.start);
 }
 
@@ -130,7 +130,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"time_s", "Time", K::Time, 1e-3, 1e7, 0.2, 4e5}, s.time);
     v.field(FieldInfo{"ease_in_s", "Ease in", K::Time, 0, 1e6, 0, 600}, s.easeIn);
     v.field(FieldInfo{"ease_out_s", "Ease out", K::Time, 0, 1e6, 0, 600}, s.easeOut);
-    v.field(textField("placed", "Begins at a set place"), s.placed);
+    v.field(textField("placed", "Begins at a place"), s.placed);
     v.field(FieldInfo{"start_m", "Begins at", K::Length, 0, 1e3, 0, 12}, s.start);
 }
 
@@ -140,7 +140,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"speed_rad_s", "Speed", K::AngularSpeed, 1e-9, 1e3, 1e-6, 7}, s.speed);
     v.field(FieldInfo{"acceleration_rad_s2", "Acceleration", K::AngularAcceleration, 1e-9, 1e5, 1e-3, 30},
             s.acceleration);
-    v.field(textField("placed", "Begins at a set place"), s.placed);
+    v.field(textField("placed", "Begins at a place"), s.placed);
     v.field(FieldInfo{"start_rad", "Begins at", K::Angle, 0, 1e4, 0, 13}, s.start);
 }
 
@@ -150,7 +150,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"time_s", "Time", K::Time, 1e-3, 1e7, 0.2, 4e5}, s.time);
     v.field(FieldInfo{"ease_in_s", "Ease in", K::Time, 0, 1e6, 0, 600}, s.easeIn);
     v.field(FieldInfo{"ease_out_s", "Ease out", K::Time, 0, 1e6, 0, 600}, s.easeOut);
-    v.field(textField("placed", "Begins at a set place"), s.placed);
+    v.field(textField("placed", "Begins at a place"), s.placed);
     v.field(FieldInfo{"start_rad", "Begins at", K::Angle, 0, 1e4, 0, 13}, s.start);
 }
 
@@ -177,7 +177,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"step_time_s", "Time for a step", K::Time, 1e-3, 1e5, 0.05, 60}, s.stepTime);
     v.field(FieldInfo{"passes", "Passes", K::Count, 1, 1000, 2, 12}, s.passes);
     v.field(FieldInfo{"settle_s", "Stands still within", K::Time, 1e-3, 1e5, 0.1, 30}, s.settle);
-    v.field(textField("there_and_back", "There and back in one take"), s.thereAndBack);
+    v.field(textField("there_and_back", "There and back"), s.thereAndBack);
     v.field(textField("keep_framed", "Subject kept framed"), s.keepFramed);
     v.field(FieldInfo{"subject_place", "Passes the subject at", K::Percentage, -20, 20, 0, 1},
             s.subjectPlace);

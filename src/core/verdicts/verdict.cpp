@@ -2,10 +2,12 @@
 #include "core/verdicts/verdict.h"
 
 #include "core/units/names.h"
+#include "core/units/text.h"
 #include "core/verdicts/rules.h"
 #include "core/words/input_name.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace gantry {
 
@@ -88,6 +90,18 @@ std::string sentence(const Verdict& v, const Project& project, units::System sys
 
 std::span<const words::Message> doubtTexts() {
     return words::listOf<atRiskText, oneDecidesText, twoDecideText, worstText>;
+}
+
+std::string ratioText(double ratio, const Bounds& bounds, units::System system) {
+    constexpr int most = 6;
+    const auto sameSide = [&](double shown, double line) { return (shown < line) == (ratio < line); };
+    for (int figures = 2; figures < most; ++figures) {
+        const double scale = std::pow(10.0, figures - 1 - std::floor(std::log10(std::max(std::abs(ratio), 1e-12))));
+        const double shown = std::round(ratio * scale) / scale;
+        if (sameSide(shown, 1.0) && sameSide(shown, bounds.wanted))
+            return units::format(ratio, units::Kind::Ratio, system, figures);
+    }
+    return units::format(ratio, units::Kind::Ratio, system, most);
 }
 
 const SetAside* setAsideFor(const Project& project, const Verdict& v) {

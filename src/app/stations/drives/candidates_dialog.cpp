@@ -34,7 +34,8 @@ QString verdictInShort(const Context& context, const Verdict& v) {
     const QString word = QString::fromUtf8(stateWord(v.state).data());
     if (!v.ratio) return word;
     if (v.ratio.value() >= 100.0) return CandidatesDialog::tr("×100+ %1").arg(word);
-    return QStringLiteral("×%1 %2").arg(context.show(v.ratio, Kind::Ratio, 2), word);
+    return QStringLiteral("×%1 %2").arg(
+        QString::fromStdString(ratioText(v.ratio.value(), v.bounds, context.system())), word);
 }
 
 } // namespace

@@ -24,8 +24,14 @@ QString capabilitySentence(const Context& context) {
     const bool linear = e->model.kind == AxisKind::Linear;
     const auto text = [&](const CapabilityFigure& f, Kind kind) {
         if (f.value) return context.show(f.value, kind);
-        return f.value.reason() == Reason::Unbounded ? tr("any") : tr("none, it fails even without load");
+        return f.value.reason() == Reason::Unbounded ? tr("any") : tr("none");
     };
+    const auto fails = [](const CapabilityFigure& f) {
+        return f.value.reason() == Reason::FailsUnloaded || f.value.reason() == Reason::NotApplicable;
+    };
+    if (fails(c.load) && fails(c.slope) && fails(c.acceleration) && fails(c.speed))
+        return tr("at margin ×%1 nothing: it fails even without load")
+            .arg(context.show(c.margin, Kind::Ratio));
     QStringList parts{text(c.load, linear ? Kind::Mass : Kind::LoadInertia)};
     if (linear) parts << text(c.slope, Kind::Angle);
     parts << text(c.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration)

@@ -2,6 +2,7 @@
 #include "core/evaluate/drive/stage_view.h"
 
 #include <cmath>
+#include <numbers>
 
 namespace gantry {
 namespace {
@@ -47,7 +48,9 @@ StageView viewOf(const StrainWaveStage& s) {
     return withFigures(Ratio::of(s.flexTeeth, 2), s.figures);
 }
 StageView viewOf(const WormStage& s) {
-    const double lead = s.leadAngle.value, rub = std::atan(s.friction.value);
+    // The flanks press at 20° square to the thread (ISO 54 basic rack), which their friction feels.
+    constexpr double pressureAngle = 20.0 / 180.0 * std::numbers::pi;
+    const double lead = s.leadAngle.value, rub = std::atan(s.friction.value / std::cos(pressureAngle));
     const double efficiency = lead + rub < 1.5 ? std::tan(lead) / std::tan(lead + rub) : 0.01;
     return {{static_cast<double>(s.wheelTeeth) / s.starts, std::max(0.01, efficiency),
              std::tan(lead - rub) / std::tan(lead), s.inertia.value},

@@ -16,6 +16,9 @@ constexpr Message backlashTurnText{
     "In shot “{shot}” the play of the drive gets loose where it turns round: {0}, seen as {1}, where {2} is "
     "allowed. A spring of {3} to one side would hold it."};
 
+constexpr Message backlashSmallText{
+    "In shot “{shot}” the play of the drive gets loose: {0}, seen as {1}, where {2} is allowed."};
+
 /// More than this [1] is not told apart.
 constexpr double amply = 100.0;
 
@@ -40,6 +43,8 @@ static Finding judge(const AxisView& view) {
     if (!e->loadReverses)
         return found(e, ratioIn(view, *e), backlashHeldText,
                      {{{view.forceKind(), f.holding}, {view.forceKind(), f.disturbing}}});
+    if (!less(ratioIn(view, *e), criteria::backlash.value))
+        return found(e, ratioIn(view, *e), backlashSmallText, {{play, seen, allowed}});
     if (f.place)
         return found(e, ratioIn(view, *e), backlashPlaceText,
                      {{play, seen, allowed, {view.travelKind(), f.place}, spring}});
@@ -51,7 +56,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule backlash =
     judging(criteria::backlash, {"Backlash"}, judge,
-            words::listOf<backlashHeldText, backlashPlaceText, backlashMomentText, backlashTurnText>, {},
+            words::listOf<backlashHeldText, backlashSmallText, backlashPlaceText, backlashMomentText, backlashTurnText>, {},
             [](const AxisView& view) {
                 const ShotEvaluation* e = shotThatBinds(view);
                 return e != nullptr && !e->loadReverses ? criteria::flank.value : criteria::backlash.value;
