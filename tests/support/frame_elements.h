@@ -45,6 +45,8 @@ public:
         m_(i + 1, i) += kg * offset;
         m_(i + 1, i + 1) += kg * offset * offset;
     }
+    /// A moment of inertia [kg·m²] that turns with a node.
+    void turning(double at, double inertia) { m_(2 * node(at) + 1, 2 * node(at) + 1) += inertia; }
     void solve() { u_ = k_.ldlt().solve(f_); }
     double sag(double at) const {
         const int e = std::min(n_ - 1, static_cast<int>(at / h_));

@@ -174,6 +174,18 @@ private slots:
         whole.mass(0.2, 7.0, 0.0);
         VERIFY_NEAR(s.frequency.value(), whole.firstFrequency(), 5e-3);
         VERIFY_NEAR(s.bounce.value(), s.frequency.value(), 1e-9);
+        // What is entered beside the arm turns with it and slows it.
+        Project more = p;
+        boom(more).inertia.value = 30.0;
+        BeamElements slower = whole;
+        slower.turning(0.8, 30.0);
+        VERIFY_NEAR(of(more).frequency.value(), slower.firstFrequency(), 5e-3);
+        // A body far above the arm line swings along as it tips.
+        Project high = p;
+        boom(high).items[1].above = 1.0;
+        BeamElements tall = whole;
+        tall.turning(1.8, 1.0 * 1.0 * 1.0);
+        VERIFY_NEAR(of(high).frequency.value(), tall.firstFrequency(), 5e-3);
         // Each part alone would be stiffer; their shares of the movement are a whole.
         double shares = 0.0;
         for (const SoftEntry& e : s.soft) {

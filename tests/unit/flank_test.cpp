@@ -162,6 +162,72 @@ private slots:
         std::get<BeltOutput>(hand::rail(p).output).backlash.value = 0.0;
         QVERIFY(!hand::verdict(p, "backlash"));
     }
+    /// Wind shakes what friction holds; a track that may lie either way takes the arm past its range.
+    void whatDisturbs() {
+        Project p = carriage();
+        moves(p, 0.5);
+        p.conditions.windSpeed = 5.0;
+        hand::rail(p).windArea = 0.05;
+        const FlankHold f = evaluate(p).axes[0].shots[0].flank;
+        VERIFY_NEAR(f.holding.value(), 5.0, 1e-9);
+        VERIFY_NEAR(f.disturbing.value(), 5.0 * 0.5 + 0.5 * 1.2 * 1.2 * 0.05 * 25.0, 1e-9);
+    }
+    /// Of an arm on a spring, on a slide that may lean either way: the least of both over what they pass.
+    void springsAndSlopes() {
+        Project p = hand::jib();
+        p.axes[0] = rigs::make(rigs::RigKind::BeltSlider).axes[0];
+        auto& slope = std::get<LinearMechanism>(p.axes[0].mechanism).slope;
+        slope = {0.0, Source::Measured, 0.0};
+        RotaryMechanism& r = hand::boom(p);
+        r.boom.section.shape = SectionShape::NotGiven;
+        r.lowAngle = 0.2;
+        r.range = 0.6;
+        r.friction = {0.0, Source::Measured, 0.0};
+        r.unbalance.value = 0.0;
+        r.spring.torqueAtLow.value = 3.0;
+        r.spring.rate.value = 4.0;
+        BeltStage stage;
+        stage.id = "belt";
+        stage.figures.backlash = {0.01, Source::Measured, 0.0};
+        p.axes[1].links = {stage};
+        p.shots.resize(1);
+        p.shots[0].keepFramed = false;
+        p.shots[0].moves = {{p.axes[1].id, BySpeed<AxisKind::Rotary>{0.6, 0.05, 0.05}}};
+        const auto held = [&] { return evaluate(p).axes[1].shots[0].flank.holding.value(); };
+        const auto onPaper = [&](double from, double to) {
+            double least = 1e300;
+            for (int i = 0; i <= 1000; ++i) {
+                const double at = from + (to - from) * i / 1000;
+                least = std::min(least, 3.0 * 9.80665 * 2.0 * std::cos(at) - 3.0 - 4.0 * (at - 0.2));
+            }
+            return least;
+        };
+        VERIFY_NEAR(held(), onPaper(0.2, 0.8), 1e-6);
+        slope.value = 0.15;
+        VERIFY_NEAR(held(), onPaper(0.05, 0.95), 1e-6);
+    }
+    /// A pan on a slope: its weight may pull either way, and its spring one way.
+    void panOnASlope() {
+        Project p = rigs::make(rigs::RigKind::MultiAxis);
+        std::size_t pan = 0;
+        for (std::size_t i = 0; i < p.axes.size(); ++i)
+            if (p.axes[i].role == Role::Pan) pan = i;
+        std::get<LinearMechanism>(p.axes[0].mechanism).slope = {0.2, Source::Measured, 0.0};
+        auto& r = std::get<RotaryMechanism>(p.axes[pan].mechanism);
+        p.payload.clear();
+        MassItem camera;
+        camera.id = "camera";
+        camera.mass = {2.0, Source::Measured, 0.0};
+        camera.along = 0.05;
+        r.items = {camera};
+        r.friction = {0.01, Source::Measured, 0.0};
+        r.cableDrag.value = r.unbalance.value = 0.0;
+        r.spring.torqueAtLow = {1.0, Source::Measured, 0.0};
+        const double weight = 2.0 * 9.80665 * 0.05 * std::sin(0.2);
+        for (const ShotEvaluation& s : evaluate(p).axes[pan].shots)
+            if (s.flank.holding) VERIFY_NEAR(s.flank.holding.value(), 1.0 - weight - 0.01, 0.03);
+        VERIFY_NEAR(evaluate(p).axes[pan].model.chain.load.steady, 1.0 + weight, 1e-9);
+    }
     /// A shot that begins at a place only looks at what it passes.
     void beginsAtAPlace() {
         Project p = hand::jib();
@@ -242,6 +308,19 @@ private slots:
         v = hand::verdict(p, "settings");
         QCOMPARE(v->state, State::Over);
         QVERIFY(v->sentence.text.find("torque for") != std::string_view::npos);
+        // Without a shot it is the speed that is set at which it has to ramp.
+        Project idle = p;
+        idle.shots[0].moves.clear();
+        hand::rail(idle).motion.maxSpeed = 0.95 * e.pulseLimitSpeed.value();
+        QVERIFY(hand::verdict(idle, "settings")->ratio.value() < v->ratio.value());
+        // A servo ends before its pulses do.
+        Project servo = p;
+        ServoMotor m;
+        m.topSpeed.value = 30.0;
+        servo.axes[0].motor = m;
+        hand::rail(servo).motion.maxSpeed = 2.0;
+        hand::rail(servo).motion.maxAcceleration = 0.5;
+        QVERIFY(hand::verdict(servo, "settings")->sentence.text.find("the motor ends") != std::string_view::npos);
         // At that acceleration and the shot's speed all the torque is used.
         DriveModel bare = evaluate(p).axes[0].model;
         VERIFY_NEAR(bare.margin(0.2, 500.0 * v->ratio.value()), 1.0, 1e-6);

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/evaluate.h"
 #include "core/evaluate/moved_inputs.h"
 #include "core/model/tolerance.h"
 #include "core/rigs/rigs.h"
@@ -282,6 +283,98 @@ private slots:
         QCOMPARE(v.ratio.value(), 1.0);
         QCOMPARE(v.low, 1.0);
         QCOMPARE(v.state, State::Fine);
+    }
+    /// A boom with its weight: what holds it at rest over what is left of gravity, known exactly but for both.
+    static Project boom(double front, double weight) {
+        Project p = rigs::make(rigs::RigKind::JibCrane);
+        p.payload.clear();
+        for (Axis& a : p.axes)
+            for (Estimate* e : estimatesOf(a)) e->tolerance = 0.0;
+        for (const UncertainInput& i : uncertainInputsOf(p.base)) i.estimate->tolerance = 0.0;
+        for (const UncertainInput& i : uncertainInputsOf(p.supply)) i.estimate->tolerance = 0.0;
+        Axis& axis = p.axes[1];
+        axis.carriesPayload = false;
+        auto& r = std::get<RotaryMechanism>(axis.mechanism);
+        r.boom = {};
+        r.unbalance.value = 0.0;
+        r.spring = {{0.0, Source::Counted, 0.0}, {0.0, Source::Counted, 0.0}};
+        r.lowAngle = -0.1;
+        r.range = 0.2;
+        MassItem camera;
+        camera.id = "camera";
+        camera.mass = {front, Source::Measured, 0.0};
+        camera.along = 1.0;
+        MassItem behind = camera;
+        behind.id = "weight";
+        behind.mass.value = weight;
+        behind.along = -0.5;
+        r.items = {camera, behind};
+        return p;
+    }
+    /// More weight takes off gravity ever faster, so what less of it costs is less than what more of it gains:
+    /// the other end is looked at, not guessed.
+    void theOtherEndIsLookedAt() {
+        Project p = boom(3.0, 4.0);
+        auto& items = std::get<RotaryMechanism>(p.axes[1].mechanism).items;
+        const auto standstill = [&] {
+            for (const Verdict& v : assess(p).verdicts)
+                if (ruleKey(v) == "standstill" && v.axis == 1) return v;
+            qFatal("no such verdict");
+        };
+        // As much hold current as holds it one and a third times.
+        const double wish = 4.0 / 3.0;
+        p.axes[1].driver.holdCurrent *= wish / standstill().ratio.value();
+        VERIFY_NEAR(standstill().ratio.value(), wish, 1e-9);
+        items[1].mass.tolerance = 0.2;
+        const double low = standstill().low;
+        items[1].mass = {4.0 * 0.8, Source::Measured, 0.0};
+        VERIFY_NEAR(low, standstill().ratio.value(), 1e-9);
+        VERIFY_NEAR(low, wish * 1.0 / 1.4, 1e-6); // 3 − 2 of 4 kg at half a metre, and 3 − 1.6
+    }
+    /// Balanced as entered, camera and weight act against each other: the worst is one up and the other down.
+    void theWorstOfTwoAgainstEachOther() {
+        Project p = boom(2.0, 4.0);
+        auto& items = std::get<RotaryMechanism>(p.axes[1].mechanism).items;
+        items[0].mass = {2.02, Source::Guess, 0.2};
+        items[1].mass.tolerance = 0.2;
+        const auto standstill = [&](const Project& of) {
+            for (const Verdict& v : assess(of).verdicts)
+                if (ruleKey(v) == "standstill" && v.axis == 1) return v;
+            qFatal("no such verdict");
+        };
+        const Verdict v = standstill(p);
+        double least = 1e300;
+        for (const double a : {0.8, 1.0, 1.2})
+            for (const double b : {0.8, 1.0, 1.2}) {
+                Project q = p;
+                auto& there = std::get<RotaryMechanism>(q.axes[1].mechanism).items;
+                there[0].mass = {2.02 * a, Source::Guess, 0.0};
+                there[1].mass = {4.0 * b, Source::Guess, 0.0};
+                for (const Verdict& w : judge(q, evaluate(q)))
+                    if (ruleKey(w) == "standstill" && w.axis == 1) least = std::min(least, w.ratio.value());
+            }
+        QVERIFY(v.worst);
+        VERIFY_NEAR(v.worst.value(), least, 1e-9);
+    }
+    /// A band that moves over the speed within the tolerance is met in between, though both ends lie clear.
+    void leastInBetween() {
+        Project p = exact();
+        p.shots.resize(1);
+        p.shots[0].keepFramed = false;
+        const AxisEvaluation e = evaluate(p).axes[0];
+        p.shots[0].moves = {{"slide", BySpeed<AxisKind::Linear>{0.3, 1.2 * e.resonance.high.value(), 0.5}}};
+        QCOMPARE(find(assess(p), "resonance")->state, State::Tight);
+        auto& mass = slide(p).movingMass;
+        mass.tolerance = 0.85; // to 15 % of it, where the band lies far above
+        const double all = mass.value;
+        for (const double share : {0.15, 1.85}) {
+            mass.value = all * share;
+            Project there = p;
+            slide(there).movingMass.tolerance = 0.0;
+            QVERIFY(find(assess(there), "resonance")->ratio.value() > 1.0);
+        }
+        mass.value = all;
+        QCOMPARE(find(assess(p), "resonance")->state, State::AtRisk);
     }
     /// No ratio is rounded across 1 or across what is wanted.
     void ratiosKeepTheirSide() {

@@ -134,6 +134,12 @@ private slots:
         // The range includes level, where everything reaches farthest.
         VERIFY_NEAR(e.axes[0].model.chain.load.inertia, 3 * 4 + tubeMass() * (8 + 0.512) / 3, 1e-9);
         VERIFY_NEAR(e.axes[0].model.farthestItem, 2.0, 1e-12);
+        // An arm that never comes down to level is felt as steep as it stands, its own inertia too.
+        Project steep = p;
+        boom(steep).lowAngle = 0.6;
+        boom(steep).range = 0.3;
+        VERIFY_NEAR(evaluate(steep).axes[0].model.chain.load.inertia,
+                    std::pow(std::cos(0.6), 2) * (3 * 4 + tubeMass() * (8 + 0.512) / 3), 1e-9);
     }
     void balanceIsFoundAndKept() {
         Project p = jib();

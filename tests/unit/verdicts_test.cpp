@@ -178,9 +178,9 @@ private slots:
                 QVERIFY(fix.stateAfter != v.state);
                 for (const Verdict& w : after.verdicts) {
                     const Verdict* before = find(a, ruleKey(w), w.axis);
-                    const bool newlyOver =
-                        w.state == State::Over && (before == nullptr || before->state != State::Over);
-                    QVERIFY2(!newlyOver, title(w).c_str());
+                    const bool bad = w.state == State::Over || w.state == State::AtRisk;
+                    const bool wasBad = before != nullptr && (before->state == State::Over || before->state == w.state);
+                    QVERIFY2(!bad || wasBad, title(w).c_str());
                 }
                 QVERIFY(!describe(fix, p, units::System::Metric).empty());
             }
