@@ -141,6 +141,22 @@ private slots:
         VERIFY_NEAR(evaluate(steep).axes[0].model.chain.load.inertia,
                     std::pow(std::cos(0.6), 2) * (3 * 4 + tubeMass() * (8 + 0.512) / 3), 1e-9);
     }
+    /// A carriage runs close over the ground that its track lies on, and that is no danger; an arm that comes
+    /// down is.
+    void nothingNearsWhatItRunsOn() {
+        Project p = rigs::make(rigs::RigKind::MultiAxis);
+        p.base.kind = BaseKind::Rectangle;
+        p.base.height = 0.05;
+        const auto nearest = [&] { return evaluate(p).rig.clearanceBody; };
+        QVERIFY2(nearest() != std::string_view("carriage"), std::string(nearest()).c_str());
+        Project arm = jib();
+        arm.axes.insert(arm.axes.begin(), rigs::make(rigs::RigKind::BeltSlider).axes[0]);
+        arm.base.height = 0.1;
+        std::get<RotaryMechanism>(arm.axes[2].mechanism).lowAngle = 0.3;
+        std::get<RotaryMechanism>(arm.axes[2].mechanism).range = 0.3;
+        QVERIFY2(evaluate(arm).rig.clearanceBody != std::string_view("carriage"),
+                 std::string(evaluate(arm).rig.clearanceBody).c_str());
+    }
     void balanceIsFoundAndKept() {
         Project p = jib();
         auto& weight = boom(p).boom.counterweight;

@@ -32,30 +32,41 @@ std::vector<Fall> decidingFalls(double nominalOnScale, std::span<const Fall> fal
 /// The ratio at its low end, never below 0.
 double lowEndOf(double ratio, std::span<const Fall> falls);
 
-/// Least of a function over the corners of a box: begins in the corner of all worse ends and turns one input
-/// after the other to its other ends, as long as that lowers it. Finds the least where each input acts one
-/// way, wherever the others stand, and where two act against each other.
-/// @param box the ends of each input; @param corner where to begin, ends there where it is least
+/// Least of a function over the corners of a box: of the first inputs every combination of ends is tried, the
+/// others where `corner` has them; from the best of these on, one input after the other is turned to its
+/// other end as long as that lowers it. Exact for up to `most` inputs, and where the others act one way
+/// wherever the rest stands.
+/// @param box the ends of each input, those that matter most first; @param corner where to begin, ends there
+/// where it is least
 /// @param f of the inputs' values, in the order of the box
 template <class Range, class F>
 double leastCorner(std::span<const Range> box, std::vector<double>& corner, F f) {
+    constexpr std::size_t most = 6;
+    const std::size_t tried = box.size() < most ? box.size() : most;
     double least = f(corner);
-    bool lower = true;
-    for (int round = 0; lower && round < 4; ++round) {
+    std::vector<double> values = corner;
+    for (std::size_t combination = 0; combination < (std::size_t{1} << tried); ++combination) {
+        for (std::size_t i = 0; i < tried; ++i)
+            values[i] = (combination >> i & 1u) != 0 ? box[i].high : box[i].low;
+        if (const double there = f(values); there < least) {
+            least = there;
+            corner = values;
+        }
+    }
+    for (bool lower = box.size() > most; lower;) {
         lower = false;
-        for (std::size_t i = 0; i < box.size(); ++i) {
+        for (std::size_t i = 0; i < box.size(); ++i)
             for (const double end : {box[i].low, box[i].high}) {
                 if (end == corner[i]) continue;
                 const double before = corner[i];
                 corner[i] = end;
                 const double there = f(corner);
-                if (there < least) {
+                lower = lower || there < least;
+                if (there < least)
                     least = there;
-                    lower = true;
-                } else
+                else
                     corner[i] = before;
             }
-        }
     }
     return least;
 }

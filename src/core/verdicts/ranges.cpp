@@ -171,8 +171,10 @@ private:
 
     /// The ratio of a verdict with everything at its worst.
     template <class Judged>
-    static Figure worst(const std::vector<UncertainInput>& inputs, const Verdict& v,
-                        const std::vector<Fall>& falls, Judged judged) {
+    static Figure worst(const std::vector<UncertainInput>& inputs, const Verdict& v, std::vector<Fall> falls,
+                        Judged judged) {
+        std::stable_sort(falls.begin(), falls.end(),
+                         [](const Fall& a, const Fall& b) { return a.by > b.by; });
         std::vector<Ends> box;
         std::vector<double> corner, nominal;
         std::vector<Estimate*> targets;

@@ -109,8 +109,8 @@ private:
             const structure::Box box{{room.x, room.y, room.z}, room.length, room.width, room.height};
             take(structure::apart(line, box) - b.radius, stray, b, Obstacle::KeepOut, static_cast<int>(k));
         }
-        // What rides on a rail stays over its base.
-        if (!hasArm_) return;
+        // What rides on a rail stays over its base; a carriage does under an arm, too.
+        if (!hasArm_ || b.kind == BodyKind::Carriage) return;
         for (const RigBody& other : layout_.bodies)
             if (standsStill(other.kind)) againstBase(b, line, stray, other);
     }
