@@ -208,7 +208,8 @@ private slots:
         // … but not where it turns round in the picture.
         Project turns = demo_;
         for (Shot& s : turns.shots) s.thereAndBack = true;
-        for (const ShotEvaluation& s : evaluate(turns).axes[1].shots)
+        const Evaluation turned = evaluate(turns);
+        for (const ShotEvaluation& s : turned.axes[1].shots)
             if (s.shot == rise.shot)
                 VERIFY_NEAR(s.errors.backlash.value(), 0.0002 * 35.0 / 36.0 * 3840, 1e-9);
         QVERIFY(!pan.powerOff.loaded);

@@ -333,9 +333,12 @@ void FieldEditor::fillSourceMenu() {
             a->setChecked(static_cast<std::size_t>((*e)->source) == i);
             sources->addAction(a);
         }
-        QMenu* tolerance =
-            menu_->addMenu(tr("Tolerance: ± %1 %")
-                               .arg(QString::fromStdString(units::plainNumber((*e)->tolerance * 100, 1))));
+        const bool rating = field->info.certainty == Certainty::Rating;
+        QMenu* tolerance = menu_->addMenu(
+            rating ? tr("No tolerance: a rating counts as it is")
+                   : tr("Tolerance: ± %1 %")
+                         .arg(QString::fromStdString(units::plainNumber((*e)->tolerance * 100, 1))));
+        tolerance->setEnabled(!rating);
         for (const double share : {0.0, 0.01, 0.02, 0.05, 0.1, 0.2, 0.3, 0.5, 1.0})
             tolerance->addAction(QStringLiteral("± %1 %").arg(share * 100), this, [this, share] {
                 context_.document.change(tr("Set tolerance of %1").arg(caption_->text()), [&](Project& p) {

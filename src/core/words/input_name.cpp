@@ -11,13 +11,16 @@
 namespace gantry::words {
 namespace {
 
-/// The step of a path behind a list's name: "items/camera/mass_kg" behind "items" is "camera".
+/// The step of a path behind a list's name: "items/camera/mass_kg" behind "items" is "camera". Looks into the
+/// path that is given.
 std::string_view after(std::string_view path, std::string_view list) {
-    const std::string step = '/' + std::string(list) + '/';
-    const auto at = path.find(step);
-    if (at == std::string_view::npos) return {};
-    const std::string_view rest = path.substr(at + step.size());
-    return rest.substr(0, rest.find('/'));
+    for (std::size_t at = path.find(list); at != std::string_view::npos; at = path.find(list, at + 1)) {
+        const std::size_t end = at + list.size();
+        if ((at > 0 && path[at - 1] != '/') || end >= path.size() || path[end] != '/') continue;
+        const std::string_view rest = path.substr(end + 1);
+        return rest.substr(0, rest.find('/'));
+    }
+    return {};
 }
 
 std::string quoted(std::string_view name) {
@@ -39,11 +42,10 @@ std::string ofItem(const std::vector<MassItem>& items, std::string_view id) {
 
 /// What the input belongs to, to follow its label.
 std::string owner(const Project& project, std::string_view path, std::string_view axisId) {
-    if (path.starts_with("payload/"))
-        return ofItem(project.payload, after("/" + std::string(path), "payload"));
+    if (path.starts_with("payload/")) return ofItem(project.payload, after(path, "payload"));
     if (path.starts_with("base/")) return path.ends_with("/mass_kg") ? " of the base" : "";
     if (!path.starts_with("axes/")) return {};
-    const std::string_view id = after("/" + std::string(path), "axes");
+    const std::string_view id = after(path, "axes");
     const Axis* axis = findAxis(project, id);
     if (axis == nullptr) return {};
     std::string out;
