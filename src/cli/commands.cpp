@@ -93,9 +93,8 @@ int verdicts(const Project& project, std::ostream& out, std::ostream& err) {
         const SetAside* aside = setAsideFor(project, v);
         fails = fails || ((v.state == State::Over || v.state == State::AtRisk) && aside == nullptr);
         out << stateWord(v.state) << '\t'
-            << (v.ratio ? "×" + ratioText(v.ratio.value(), v.bounds, units::System::Metric)
-                        : "-")
-            << '\t' << project.axes[static_cast<std::size_t>(v.axis)].name << '\t' << title(v) << ": "
+            << (v.ratio ? "×" + ratioText(v.ratio.value(), v.bounds, units::System::Metric) : "-") << '\t'
+            << project.axes[static_cast<std::size_t>(v.axis)].name << '\t' << title(v) << ": "
             << sentence(v, project, units::System::Metric)
             << (aside != nullptr ? " [set aside: " + aside->reason + "]" : "") << '\n';
     }

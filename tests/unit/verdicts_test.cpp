@@ -179,7 +179,8 @@ private slots:
                 for (const Verdict& w : after.verdicts) {
                     const Verdict* before = find(a, ruleKey(w), w.axis);
                     const bool bad = w.state == State::Over || w.state == State::AtRisk;
-                    const bool wasBad = before != nullptr && (before->state == State::Over || before->state == w.state);
+                    const bool wasBad =
+                        before != nullptr && (before->state == State::Over || before->state == w.state);
                     QVERIFY2(!bad || wasBad, title(w).c_str());
                 }
                 QVERIFY(!describe(fix, p, units::System::Metric).empty());

@@ -175,14 +175,13 @@ void fillHandVoltage(AxisEvaluation& e, double reachOfArm, double handSpeed) {
         constant = dc->nominalVoltage / dc->noLoadSpeed;
     else
         return;
-    // A push brings load and motor up to speed within its first moments; the motor counts by its ratio squared,
-    // and what the drive loses backwards is pushed too.
+    // A push brings load and motor up to speed within its first moments; the motor counts by its ratio
+    // squared, and what the drive loses backwards is pushed too.
     constexpr double pushTime = 0.3; // [s]
-    const double turned = m.chain.load.inertia +
-                          m.motors * m.chain.motorInertia / (m.outputPerRad * m.outputPerRad * back);
+    const double turned =
+        m.chain.load.inertia + m.motors * m.chain.motorInertia / (m.outputPerRad * m.outputPerRad * back);
     const double fastest = (criteria::pushForce - push) * pushTime * reach * reach / turned;
-    e.handVoltage =
-        Figure::of(constant * std::min(handSpeed, fastest) / reach / m.outputPerRad, m.missing);
+    e.handVoltage = Figure::of(constant * std::min(handSpeed, fastest) / reach / m.outputPerRad, m.missing);
 }
 
 std::optional<std::size_t> worstShotOf(const std::vector<ShotEvaluation>& shots) {

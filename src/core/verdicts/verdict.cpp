@@ -96,7 +96,8 @@ std::string ratioText(double ratio, const Bounds& bounds, units::System system) 
     constexpr int most = 6;
     const auto sameSide = [&](double shown, double line) { return (shown < line) == (ratio < line); };
     for (int figures = 2; figures < most; ++figures) {
-        const double scale = std::pow(10.0, figures - 1 - std::floor(std::log10(std::max(std::abs(ratio), 1e-12))));
+        const double scale =
+            std::pow(10.0, figures - 1 - std::floor(std::log10(std::max(std::abs(ratio), 1e-12))));
         const double shown = std::round(ratio * scale) / scale;
         if (sameSide(shown, 1.0) && sameSide(shown, bounds.wanted))
             return units::format(ratio, units::Kind::Ratio, system, figures);

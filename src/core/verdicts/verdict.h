@@ -69,7 +69,8 @@ std::string title(const Verdict& verdict);
 std::string sentence(const Verdict& verdict, const Project& project, units::System system);
 std::span<const words::Message> doubtTexts(); ///< what may be said of tolerances, for the catalogue
 
-/// A ratio with as few figures as keep it on its side of 1 and of what is wanted, at least two: "0.997", "1.3".
+/// A ratio with as few figures as keep it on its side of 1 and of what is wanted, at least two: "0.997",
+/// "1.3".
 std::string ratioText(double ratio, const Bounds& bounds, units::System system);
 
 /// Whether the user has set this verdict aside, and why; null if not.

@@ -56,8 +56,9 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule backlash =
     judging(criteria::backlash, {"Backlash"}, judge,
-            words::listOf<backlashHeldText, backlashSmallText, backlashPlaceText, backlashMomentText, backlashTurnText>, {},
-            [](const AxisView& view) {
+            words::listOf<backlashHeldText, backlashSmallText, backlashPlaceText, backlashMomentText,
+                          backlashTurnText>,
+            {}, [](const AxisView& view) {
                 const ShotEvaluation* e = shotThatBinds(view);
                 return e != nullptr && !e->loadReverses ? criteria::flank.value : criteria::backlash.value;
             });
