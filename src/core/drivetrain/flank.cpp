@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/drivetrain/flank.h"
 
+#include "core/solve/root.h"
+
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <numbers>
 #include <vector>
@@ -26,20 +27,15 @@ std::vector<double> turningPlaces(const LastingLoad& load, double low, double hi
     return out;
 }
 
-/// First place from q.from on where f falls to nothing; f falls or rises all the way between the places.
+/// First place on the way where f falls to nothing; f falls or rises all the way between the places.
 template <class F>
 std::optional<double> firstFall(const std::vector<double>& places, bool upwards, F f) {
     std::vector<double> way = places;
     if (!upwards) std::reverse(way.begin(), way.end());
     if (!(f(way.front()) > 0.0)) return way.front();
     for (std::size_t i = 1; i < way.size(); ++i) {
-        double held = way[i - 1], loose = way[i];
-        if (f(loose) > 0.0) continue;
-        for (int step = 0; step < 60; ++step) {
-            const double middle = 0.5 * (held + loose);
-            (f(middle) > 0.0 ? held : loose) = middle;
-        }
-        return loose;
+        if (f(way[i]) > 0.0) continue;
+        return solve::rootBetween(f, std::min(way[i - 1], way[i]), std::max(way[i - 1], way[i]));
     }
     return std::nullopt;
 }
