@@ -194,6 +194,12 @@ double pivotMoment(const structure::ArmSide& side) {
     return out * units::standardGravity;
 }
 
+/// First frequency [Hz] at which the camera swings. On a stiff pivot what sits behind it does not reach the
+/// camera.
+double cameraFrequency(const ArmSides& sides, double spring) {
+    return structure::firstFrequency(sides.front, spring > 0.0 ? sides.back : structure::ArmSide{}, spring);
+}
+
 /// Springs in series; 0 stands for stiff.
 double inSeries(double a, double b) {
     if (!(a > 0.0) || !std::isfinite(a)) return std::isfinite(b) ? b : 0.0;
@@ -303,7 +309,7 @@ void fillArm(AxisStructure& out, const RigSetup& rig, std::size_t index, const R
             beam.material.strength, std::max(structure::largestStress(sides.front, units::standardGravity),
                                              structure::largestStress(sides.back, units::standardGravity)));
     const double nodding = inSeries(boom.mastTurning.value, upright ? drive.stiffness : 0.0);
-    out.bounce = Figure::of(structure::firstFrequency(sides.front, sides.back, nodding));
+    out.bounce = Figure::of(cameraFrequency(sides, nodding));
 
     const Pivot& pivot = boom.pivot;
     const double load = (total + beam.massPerMetre * (boom.reach + boom.rear)) * units::standardGravity;
@@ -321,15 +327,14 @@ void fillArm(AxisStructure& out, const RigSetup& rig, std::size_t index, const R
     // What a stop of this axis shakes: a tilt bends the arm upright, a swing sideways.
     addSoft(out, SoftCause::Drive, drive.stiffness, drive.inertia, drive.damping);
     ArmSides shaken = upright ? sides : sidesOf(boom, beam, masses, false);
-    if (const double f = structure::firstFrequency(shaken.front, {}, 0.0); f > 0.0)
+    if (const double f = cameraFrequency(shaken, 0.0); f > 0.0)
         out.soft.push_back({SoftCause::Boom, {f, beam.material.damping}});
     const double inertia =
         upright ? structure::inertiaAboutPivot(masses) : structure::inertiaAboutUpright(masses);
     addSoft(out, SoftCause::Mast, boom.mastTurning.value, inertia, 0.02);
     // What is entered beside the arm turns with it.
     shaken.front.bodies.push_back({0.0, 0.0, std::max(0.0, drive.inertia - inertia)});
-    const double together = structure::firstFrequency(shaken.front, shaken.back,
-                                                      inSeries(drive.stiffness, boom.mastTurning.value));
+    const double together = cameraFrequency(shaken, inSeries(drive.stiffness, boom.mastTurning.value));
     addPads(out, rig, axis);
     finishSoft(out, together);
     if (upright) fillBalance(out, masses, pivotMoment(sides.front), r);
