@@ -58,25 +58,29 @@ Candidates moreDecimals(const Problem& p) {
     return out;
 }
 
+/// Sets what the controller may be told at most.
+void set(Axis& a, double speed, double acceleration) {
+    std::visit(
+        [&](auto& mechanism) {
+            mechanism.motion.maxSpeed = speed;
+            mechanism.motion.maxAcceleration = acceleration;
+        },
+        a.mechanism);
+}
+
 Candidates raisedSettings(const Problem& p) {
     Candidates out;
     const ShotEvaluation* e = p.shot();
     if (e == nullptr || !e->motion.topSpeed || !e->motion.acceleration) return out;
-    const motion::Limits& set = p.evaluation().model.settings;
-    const double speed = std::max(set.speed, rounded(e->motion.topSpeed.value(), p.setIn(), true));
+    const motion::Limits& now = p.evaluation().model.settings;
+    const double speed = std::max(now.speed, rounded(e->motion.topSpeed.value(), p.setIn(), true));
     const double acceleration =
-        std::max(set.acceleration, rounded(e->motion.acceleration.value(), p.setIn(), true));
-    const bool bySpeed = speed > set.speed;
+        std::max(now.acceleration, rounded(e->motion.acceleration.value(), p.setIn(), true));
+    const bool bySpeed = speed > now.speed;
     const words::Argument shown =
         bySpeed ? words::Argument{p.speedKind(), speed} : words::Argument{p.accelerationKind(), acceleration};
-    add(out, p, FixCost::SettingOnly, bySpeed ? topSpeed : topAcceleration, {{shown}}, [&](Axis& a) {
-        std::visit(
-            [&](auto& mechanism) {
-                mechanism.motion.maxSpeed = speed;
-                mechanism.motion.maxAcceleration = acceleration;
-            },
-            a.mechanism);
-    });
+    add(out, p, FixCost::SettingOnly, bySpeed ? topSpeed : topAcceleration, {{shown}},
+        [&](Axis& a) { set(a, speed, acceleration); });
     return out;
 }
 
@@ -84,22 +88,16 @@ Candidates raisedSettings(const Problem& p) {
 Candidates loweredSettings(const Problem& p) {
     Candidates out;
     const AxisLimits limits = axisLimits(p.project, p.axis(), p.evaluation());
-    const motion::Limits& set = p.evaluation().model.settings;
-    const double speed = std::min(set.speed, rounded(limits.recommended.speed, p.setIn(), false)),
+    const motion::Limits& now = p.evaluation().model.settings;
+    const double speed = std::min(now.speed, rounded(limits.recommended.speed, p.setIn(), false)),
                  acceleration =
-                     std::min(set.acceleration, rounded(limits.recommended.acceleration, p.setIn(), false));
+                     std::min(now.acceleration, rounded(limits.recommended.acceleration, p.setIn(), false));
     if (limits.problem != Reason::None || !(speed > 0.0) || !(acceleration > 0.0) ||
-        (speed == set.speed && acceleration == set.acceleration))
+        (speed == now.speed && acceleration == now.acceleration))
         return out;
     add(out, p, FixCost::SettingOnly, bothSettings,
-        {{{p.speedKind(), speed}, {p.accelerationKind(), acceleration}}}, [&](Axis& a) {
-            std::visit(
-                [&](auto& mechanism) {
-                    mechanism.motion.maxSpeed = speed;
-                    mechanism.motion.maxAcceleration = acceleration;
-                },
-                a.mechanism);
-        });
+        {{{p.speedKind(), speed}, {p.accelerationKind(), acceleration}}},
+        [&](Axis& a) { set(a, speed, acceleration); });
     return out;
 }
 
