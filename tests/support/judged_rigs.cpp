@@ -169,6 +169,16 @@ void turnShot(Project& p, double distance, double speed, double acceleration) {
     p.shots[0].moves = {{p.axes[0].id, BySpeed<AxisKind::Rotary>{distance, speed, acceleration}}};
 }
 
+/// A carriage on a belt with one shot, as most sliders of the cases are.
+Project beltSlider(Inputs& in, double distance) {
+    Project p = slider(in);
+    drive(p, in);
+    belt(p, in);
+    line(p).movingMass = in.value("moving_mass_kg");
+    lineShot(p, distance, in.number("shot_speed_m_s"), in.number("shot_acceleration_m_s2"));
+    return p;
+}
+
 /// A turning axis with nothing on it.
 Project turning(Inputs& in, Role role) {
     Project p = bare(rigs::RigKind::PanTiltHead);
@@ -230,13 +240,9 @@ using Build = Project (*)(Inputs&, char);
 const std::map<std::string, Build> builders{
     {"J01",
      [](Inputs& in, char) {
-         Project p = slider(in);
-         drive(p, in);
-         belt(p, in);
-         line(p).movingMass = in.value("moving_mass_kg");
+         Project p = beltSlider(in, 1.0);
          line(p).motion.maxSpeed = in.number("set_max_speed_m_s");
          line(p).motion.maxAcceleration = in.number("set_max_acceleration_m_s2");
-         lineShot(p, 1.0, in.number("shot_speed_m_s"), in.number("shot_acceleration_m_s2"));
          auto& body = std::get<Stepper>(p.axes[0].motor).body;
          body.thermalResistance = in.value("thermal_resistance_K_W");
          body.mount = MountMaterial::Metal;
@@ -261,15 +267,7 @@ const std::map<std::string, Build> builders{
                                                      in.number("ramp_s"), in.number("ramp_s")}}};
          return p;
      }},
-    {"J03",
-     [](Inputs& in, char) {
-         Project p = slider(in);
-         drive(p, in);
-         belt(p, in);
-         line(p).movingMass = in.value("moving_mass_kg");
-         lineShot(p, 0.5, in.number("shot_speed_m_s"), in.number("shot_acceleration_m_s2"));
-         return p;
-     }},
+    {"J03", [](Inputs& in, char) { return beltSlider(in, 0.5); }},
     {"J04",
      [](Inputs& in, char) {
          Project p = slider(in);
@@ -363,15 +361,7 @@ const std::map<std::string, Build> builders{
          turnShot(p, 0.3, 0.02, 0.02);
          return p;
      }},
-    {"J14",
-     [](Inputs& in, char) {
-         Project p = slider(in);
-         drive(p, in);
-         belt(p, in);
-         line(p).movingMass = in.value("moving_mass_kg");
-         lineShot(p, 0.5, in.number("shot_speed_m_s"), in.number("shot_acceleration_m_s2"));
-         return p;
-     }},
+    {"J14", [](Inputs& in, char) { return beltSlider(in, 0.5); }},
     {"J15",
      [](Inputs& in, char) {
          Project p = slider(in);
@@ -531,13 +521,9 @@ const std::map<std::string, Build> builders{
      }},
     {"J26",
      [](Inputs& in, char) {
-         Project p = slider(in);
-         drive(p, in);
-         belt(p, in);
-         line(p).movingMass = in.value("moving_mass_kg");
+         Project p = beltSlider(in, 1.0);
          line(p).motion.maxSpeed = in.number("set_max_speed_m_s");
          line(p).motion.maxAcceleration = in.number("set_max_acceleration_m_s2");
-         lineShot(p, 1.0, in.number("shot_speed_m_s"), in.number("shot_acceleration_m_s2"));
          return p;
      }},
     {"J29",
