@@ -296,6 +296,37 @@ private slots:
         QCOMPARE(f.source, Source::Measured);
         QVERIFY(std::abs(f.value - 4.1 * 9.80665 * std::sin(4 * 3.14159265358979 / 180)) < 1e-4);
     }
+    /// What is at risk for a guess: the first fix opens the recipe, and what was measured puts it out of
+    /// doubt.
+    void measureFirstWhatPutsAtRisk() {
+        WindowDriver d;
+        d.window->document().change("a guess", [](Project& p) {
+            auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+            m.runningFriction = {14.0, Source::Guess, 2.0};
+            m.staticFriction = {1.0, Source::Measured, 0.0};
+        });
+        d.station(u"drives");
+        const auto torque = [&] {
+            for (const Verdict& v : d.window->document().assessment().verdicts)
+                if (ruleKey(v) == "torque" && v.axis == 0) return v;
+            qFatal("no verdict about torque");
+        };
+        QCOMPARE(torque().state, State::AtRisk);
+        QCOMPARE(torque().deciding, std::vector<std::string>{"axes/slide/mechanism/running_friction_N"});
+        const auto fix = [&] { return d.find("verdict_torque")->findChild<QPushButton*>("fix0"); };
+        QTRY_VERIFY(fix() != nullptr && fix()->isVisible());
+        QVERIFY2(fix()->text().contains("measure the running friction"), qPrintable(fix()->text()));
+        const Project before = d.project();
+        d.click(fix());
+        auto* dialog = d.window->findChild<QDialog*>("measureDialog");
+        QVERIFY(dialog != nullptr);
+        QVERIFY(d.project() == before); // measuring is for the builder to do
+        type(dialog->findChild<QLineEdit*>("reading0"), "14 N");
+        press(dialog, "Take this value");
+        QCOMPARE(std::get<LinearMechanism>(d.project().axes[0].mechanism).runningFriction.source,
+                 Source::Measured);
+        QVERIFY(torque().state != State::AtRisk && torque().state != State::Over);
+    }
     void linksAreReorderedByKeyAndDrag() {
         WindowDriver d;
         d.station(u"drives");
