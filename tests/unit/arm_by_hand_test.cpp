@@ -174,6 +174,13 @@ private slots:
         whole.mass(0.2, 7.0, 0.0);
         VERIFY_NEAR(s.frequency.value(), whole.firstFrequency(), 5e-3);
         VERIFY_NEAR(s.bounce.value(), s.frequency.value(), 1e-9);
+        // Clamped in its mast a swing's camera nods on what reaches out to it, whatever hangs behind.
+        Project swing = p;
+        swing.axes[1].role = Role::Swing;
+        boom(swing).boom.mastTurning.value = 0.0;
+        VERIFY_NEAR(of(swing).bounce.value(), clamped.firstFrequency(), 5e-3);
+        boom(swing).boom.counterweight.mass.value = 200.0;
+        VERIFY_NEAR(of(swing).bounce.value(), clamped.firstFrequency(), 5e-3);
         // What is entered beside the arm turns with it and slows it.
         Project more = p;
         boom(more).inertia.value = 30.0;
