@@ -47,9 +47,6 @@ VerdictCard::Looks VerdictCard::looksOf(const Verdict& verdict, const FixJob::Fi
             out.detail +=
                 (out.detail.isEmpty() ? QString() : QStringLiteral(", ")) +
                 (verdict.switches ? tr("low ×%1, switches") : tr("low ×%1")).arg(ratio(verdict.low));
-        if (less(verdict.worst, verdict.low * 0.995))
-            out.detail += (out.detail.isEmpty() ? QString() : QStringLiteral(", ")) +
-                          tr("worst ×%1").arg(ratio(verdict.worst.value()));
     }
     out.state = verdict.state;
     out.system = context_.system();

@@ -74,7 +74,8 @@ std::string doubt(const Verdict& v, const Project& project, units::System system
         if (inputs.size() == 1) say(oneDecidesText, 0.0, inputs[0]);
         if (inputs.size() > 1) say(twoDecideText, 0.0, inputs[0], inputs[1]);
     }
-    if (v.state != State::Over && less(v.worst, 1.0)) say(worstText, v.worst);
+    // Beside what can hurt its worst case stands, also where it holds.
+    if (v.state != State::Over && less(v.worst, v.low)) say(worstText, v.worst);
     return out;
 }
 

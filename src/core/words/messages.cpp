@@ -49,7 +49,8 @@ std::string_view reasonText(Reason reason) {
         "the shot's time is too short for its distance; give it more time or less ease",
         "its ramps alone take longer than the minute that is simulated, or more pulses than fit in it",
         "the controller starts without a ramp, which no motor follows at speed; choose one that ramps",
-        "the shot's distance is zero; give it a distance", "nothing limits it", "the margin is not there even at nothing of it",
+        "the shot's distance is zero; give it a distance", "nothing limits it",
+        "the margin is not there even at nothing of it",
         "the supply's voltage collapses under this load; take a thicker or shorter cable or a higher "
         "voltage",
         "has no meaning here", "the inputs give a number too large or too small to mean anything");

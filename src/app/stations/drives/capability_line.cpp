@@ -36,18 +36,15 @@ QString capabilitySentence(const Context& context) {
     if (linear) parts << text(c.slope, Kind::Angle);
     parts << text(c.acceleration, linear ? Kind::Acceleration : Kind::AngularAcceleration)
           << text(c.speed, linear ? Kind::Speed : Kind::AngularSpeed);
-    // What binds, once for all that it binds.
     QStringList bound;
-    const auto binds = [&](const CapabilityFigure& f, const QString& what) {
-        if (f.value.reason() == Reason::NotApplicable || f.binding == Binding::Nothing) return;
-        const QString by = QString::fromUtf8(bindingName(f.binding).data());
-        bound << tr("%1 bound by %2").arg(what, by);
-    };
-    binds(c.load, tr("load"));
-    binds(c.slope, tr("slope"));
-    binds(c.speed, tr("speed"));
+    for (const CapabilityFigure* f : {&c.load, &c.slope, &c.speed}) {
+        const QString by = QString::fromUtf8(bindingName(f->binding).data());
+        if (f->value && f->binding != Binding::Nothing && !bound.contains(by)) bound << by;
+    }
+    if (bound.isEmpty()) bound << QString::fromUtf8(bindingName(Binding::Nothing).data());
     return tr("at margin ×%1: %2 · %3")
-        .arg(context.show(c.margin, Kind::Ratio), parts.join(tr(" or ")), bound.join(QStringLiteral(", ")));
+        .arg(context.show(c.margin, Kind::Ratio), parts.join(tr(" or ")),
+             tr("bound by %1").arg(bound.join(QStringLiteral(", "))));
 }
 
 } // namespace gantry::app
