@@ -9,8 +9,10 @@
 #include "support/near.h"
 #include "support/stock.h"
 
+#include <QElapsedTimer>
 #include <QTest>
 #include <nlohmann/json.hpp>
+#include <random>
 
 using namespace gantry;
 using namespace gantry::drivetrain;
@@ -237,6 +239,57 @@ private slots:
         p.shots[0].moves = {{p.axes[pan].id, BySpeed<AxisKind::Rotary>{0.6, 0.05, 0.05}}};
         VERIFY_NEAR(evaluate(p).axes[pan].shots[0].flank.holding.value(), 1.0 - weight - 0.01, 1e-6);
         VERIFY_NEAR(evaluate(p).axes[pan].model.chain.load.steady, 1.0 + weight, 1e-9);
+    }
+    /// Over many turns: the same as going all the way in small steps; and a million turns take no longer.
+    void manyTurns() {
+        std::mt19937_64 random(5);
+        const auto within = [&](double low, double high) {
+            return std::uniform_real_distribution<double>(low, high)(random);
+        };
+        int fell = 0, late = 0;
+        for (int n = 0; n < 400; ++n) {
+            FlankQuestion q;
+            q.load = {within(0.0, 1.0), within(-3.0, 3.0), within(0.0, 2.0), within(-0.05, 0.05), 0.0};
+            q.from = within(-30.0, 30.0);
+            q.to = q.from + within(-90.0, 90.0);
+            q.friction = within(0.0, 0.3);
+            q.inertia = 1.0;
+            q.acceleration = within(0.0, 0.3);
+            q.backlash = 0.01;
+            const double direction = q.to > q.from ? 1.0 : -1.0;
+            double least = 1e9, most = -1e9;
+            std::optional<double> place;
+            const auto resting = [&](double at) { return q.load.at(at) + direction * q.friction; };
+            const double starts = resting(q.from) >= 0.0 ? 1.0 : -1.0;
+            constexpr int steps = 40000;
+            for (int i = 0; i <= steps; ++i) {
+                const double at = q.from + (q.to - q.from) * i / steps;
+                least = std::min(least, q.load.at(at));
+                most = std::max(most, q.load.at(at));
+                if (!place && starts * resting(at) <= q.acceleration) place = at;
+            }
+            const Flank f = flankOf(q, 2.0);
+            const double holding = std::max(least + direction * q.friction, -most - direction * q.friction);
+            QVERIFY(std::abs(f.holding - holding) < 1e-5);
+            if (f.kept || place == q.from) continue;
+            QCOMPARE(f.place.has_value(), place.has_value());
+            if (!place) continue;
+            ++fell;
+            if (std::abs(*place - q.from) > 7.0) ++late;
+            QVERIFY(std::abs(*f.place - *place) < 0.01);
+        }
+        QVERIFY(fell > 60 && late > 30);
+        FlankQuestion q;
+        q.load = {1.0, 0.3, 1.5, -1e-7, 0.0};
+        q.to = 1e7;
+        q.inertia = 1.0;
+        q.backlash = 0.01;
+        QElapsedTimer timer;
+        timer.start();
+        const Flank f = flankOf(q, 2.0);
+        QVERIFY(timer.elapsed() < 50);
+        // The lowest of each turn is 0.5 less 1e-7 for each radian.
+        QVERIFY(f.place && std::abs(*f.place - 5e6) < 10.0);
     }
     /// A shot that begins at a place only looks at what it passes.
     void beginsAtAPlace() {

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <utility>
 #include <vector>
 
 namespace gantry::drivetrain {
@@ -13,25 +14,51 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 
-/// Places between which a lasting load rises or falls all the way: both ends, and where it turns round.
+constexpr double turn = 2.0 * pi;
+
+/// Places between which a lasting load rises or falls all the way: both ends, and where it turns round; in
+/// order. At most a turn: every other one is like it but for the spring's part.
 std::vector<double> turningPlaces(const LastingLoad& load, double low, double high) {
     std::vector<double> out{low, high};
     if (!(load.amplitude > 0.0) || std::abs(load.rate) > load.amplitude) return out;
     // −A sin(φ + δ) + k = 0
     const double first = std::asin(load.rate / load.amplitude);
     for (const double root : {first - load.phase, pi - first - load.phase})
-        for (double place = root + 2.0 * pi * std::ceil((low - root) / (2.0 * pi)); place < high;
-             place += 2.0 * pi)
+        if (const double place = root + turn * std::ceil((low - root) / turn); place < high)
             out.push_back(place);
     std::sort(out.begin(), out.end());
     return out;
 }
 
-/// First place on the way where f falls to nothing; f falls or rises all the way between the places.
+/// Least and most lasting load on a way: in its first turn or its last, since a spring pulls to one side.
+std::pair<double, double> extremes(const LastingLoad& load, double low, double high) {
+    double least = load.at(low), most = least;
+    for (const auto& [a, b] :
+         {std::pair{low, std::min(high, low + turn)}, {std::max(low, high - turn), high}})
+        for (const double place : turningPlaces(load, a, b)) {
+            least = std::min(least, load.at(place));
+            most = std::max(most, load.at(place));
+        }
+    return {least, most};
+}
+
+/// First place on the way where f, a lasting load but for a sign and a constant, falls to nothing.
 template <class F>
-std::optional<double> firstFall(const std::vector<double>& places, bool upwards, F f) {
-    std::vector<double> way = places;
-    if (!upwards) std::reverse(way.begin(), way.end());
+std::optional<double> firstFall(const LastingLoad& load, double from, double to, F f) {
+    const double direction = to >= from ? 1.0 : -1.0, far = from + direction * turn,
+                 end = direction > 0.0 ? std::min(to, far) : std::max(to, far);
+    std::vector<double> way = turningPlaces(load, std::min(from, end), std::max(from, end));
+    if (direction < 0.0) std::reverse(way.begin(), way.end());
+    double least = f(way.front());
+    for (const double place : way) least = std::min(least, f(place));
+    if (const double change = f(far) - f(from); least > 0.0) {
+        // Later turns are as much lower as the spring has changed.
+        if (!(change < 0.0)) return std::nullopt;
+        const double shift = direction * turn * std::ceil(least / -change);
+        if (std::abs(shift) > std::abs(to - from)) return std::nullopt;
+        for (double& place : way)
+            place = direction > 0.0 ? std::min(place + shift, to) : std::max(place + shift, to);
+    }
     if (!(f(way.front()) > 0.0)) return way.front();
     for (std::size_t i = 1; i < way.size(); ++i) {
         if (f(way[i]) > 0.0) continue;
@@ -48,16 +75,10 @@ double LastingLoad::at(double place) const {
 
 Flank flankOf(const FlankQuestion& q, double target) {
     Flank out;
-    const bool upwards = q.to >= q.from;
-    const double direction = upwards ? 1.0 : -1.0;
+    const double direction = q.to >= q.from ? 1.0 : -1.0;
     out.reversesLocally = q.rippleSpeed > q.speed;
     out.disturbing = q.inertia * (q.acceleration + q.rippleSpeed * q.rippleFrequency) + q.disturbance;
-    const std::vector<double> places = turningPlaces(q.load, std::min(q.from, q.to), std::max(q.from, q.to));
-    double least = q.load.at(places.front()), most = least;
-    for (const double place : places) {
-        least = std::min(least, q.load.at(place));
-        most = std::max(most, q.load.at(place));
-    }
+    auto [least, most] = extremes(q.load, std::min(q.from, q.to), std::max(q.from, q.to));
     least -= q.load.unknown;
     most += q.load.unknown;
     const bool both = q.bothWays || out.reversesLocally;
@@ -81,7 +102,8 @@ Flank flankOf(const FlankQuestion& q, double target) {
     const double starts = resting(q.from) >= 0.0 ? 1.0 : -1.0;
     const double slack = out.disturbing + q.load.unknown;
     if (starts * resting(q.from) > slack)
-        out.place = firstFall(places, upwards, [&](double place) { return starts * resting(place) - slack; });
+        out.place =
+            firstFall(q.load, q.from, q.to, [&](double place) { return starts * resting(place) - slack; });
     return out;
 }
 
