@@ -34,12 +34,15 @@ public:
     /// What was found with an input at one of its ends. Another sentence or shot says that something else
     /// binds there, and a straight line no longer tells how far it goes.
     void at(double end, const std::vector<Verdict>& found) {
+        auto from = found.begin(); // both lists are in order of rules
         for (std::size_t i = 0; i < nominal_.size(); ++i) {
             Verdict& n = *nominal_[i];
             if (!n.ratio) continue;
             const auto same =
-                std::find_if(found.begin(), found.end(), [&](const Verdict& v) { return v.rule == n.rule; });
-            if (same == found.end() || !same->ratio) continue;
+                std::find_if(from, found.end(), [&](const Verdict& v) { return v.rule >= n.rule; });
+            if (same == found.end()) break;
+            from = same;
+            if (same->rule != n.rule || !same->ratio) continue;
             if (!aboutRig(n) && (same->sentence != n.sentence || same->shot != n.shot)) n.switches = true;
             const double rise = onScale(same->ratio.value()) - scaled(i);
             of_[i].rise = std::max(of_[i].rise, rise);
@@ -108,7 +111,9 @@ public:
             if (v.state == State::AtRisk)
                 for (const Fall& f : decidingFalls(scaled(i), of_[i].all))
                     if (f.input != searched) v.deciding.push_back(path(f.input));
-            if (v.hazard && v.state != State::Over && !of_[i].all.empty()) v.worst = worst(v, of_[i].all);
+            // What stays ample needs no worst case, which costs most of all.
+            if (v.hazard && v.state != State::Over && v.low < criteria::ampleRatio && !of_[i].all.empty())
+                v.worst = worst(v, of_[i].all);
         }
     }
 
