@@ -177,8 +177,9 @@ private slots:
         e.model.settings.speed = least;
         QVERIFY(stallLadder(e).size() < 40);
         // Winch: a cord so thin that it takes more layers than any drum.
-        const auto w = drivetrain::windingOf({1e-9, 1e-12, 1e-12, 1e-12}, 1e3);
-        QVERIFY(std::isfinite(w.turns));
+        const auto layers = drivetrain::layersOf({1e-9, 1e-12, 1e-12, 1e-12}, 0.0, 1e3);
+        QVERIFY(std::isfinite(layers.back().turns) && layers.back().place == 1e3);
+        QVERIFY(std::isfinite(drivetrain::winchScale({1e-9, 1e-12, 1e-12, 1e-12}, 0.0, 1e3).perTurn));
         // Chain: an acceleration that nothing limits; motion: times that no ramp reaches.
         for (const double d : {least, 1e-300, 1e-12, 1.0, 1e300})
             for (const double t : {least, 1e-300, 1.0, 1e300})

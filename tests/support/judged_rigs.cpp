@@ -380,6 +380,27 @@ const std::map<std::string, Build> builders{
          lineShot(p, in.number("travel_m"), in.number("shot_speed_m_s"), in.number("shot_acceleration_m_s2"));
          return p;
      }},
+    {"J16",
+     [](Inputs& in, char) {
+         Project p = slider(in);
+         drive(p, in);
+         WinchOutput w;
+         w.drumDiameter = in.value("drum_m");
+         w.cordDiameter = in.value("cord_m");
+         w.drumWidth = 0.3;
+         w.efficiency = in.value("efficiency");
+         w.drumInertia = w.backlash = known(0.0);
+         w.breakingLoad.tolerance = 0.0;
+         w.tensileStiffness = in.value("cord_EA_N");
+         line(p).output = w;
+         line(p).movingMass = in.value("cart_kg");
+         line(p).staticFriction = in.value("static_friction_N");
+         line(p).railLength = in.number("cord_length_m");
+         p.shots[0].focalLength = in.number("focal_length_m");
+         p.shots[0].subjectDistance = in.number("subject_distance_m");
+         lineShot(p, 60.0 * in.number("shot_speed_m_s"), in.number("shot_speed_m_s"), 0.1);
+         return p;
+     }},
     {"J17",
      [](Inputs& in, char) {
          Project p = slider(in);
@@ -540,6 +561,61 @@ const std::map<std::string, Build> builders{
          p.base.length = m.railLength;
          p.base.height = in.number("underside_m");
          lineShot(p, 2.0, in.number("shot_speed_m_s"), in.number("shot_acceleration_m_s2"));
+         return p;
+     }},
+    {"J32",
+     [](Inputs& in, char) {
+         Project p = turning(in, Role::Swing);
+         turn(p).inertia = in.value("inertia_kgm2");
+         const double rate = 2.0 * pi * in.number("frequency_hz");
+         // A motor held by a loop, on the spring that the frequency tells.
+         p.axes[0].motor = ServoMotor{};
+         settle(p.axes[0]);
+         turn(p).inertia = in.value("inertia_kgm2");
+         turn(p).output = DirectOutput{known(turn(p).inertia.value * rate * rate)};
+         turn(p).friction = turn(p).staticFriction = in.value("pivot_friction_Nm");
+         p.axes[0].vibration = {in.value("frequency_hz"), in.value("damping")};
+         Shot& s = p.shots[0];
+         s.kind = ShotKind::Interval;
+         s.focalLength = in.number("focal_length_m");
+         s.settle = in.number("settle_s");
+         s.interval = 10.0;
+         s.swingSeen = in.number("swing_after_move_rad") * s.focalLength / p.camera.sensorWidth *
+                       p.camera.deliveredWidth;
+         turnShot(p, 1.0, 0.1, 0.1);
+         return p;
+     }},
+    {"J34",
+     [](Inputs& in, char) {
+         Project p = slider(in);
+         p.supply.voltage = in.value("supply_V");
+         p.supply.lowVoltage = known(p.supply.voltage.value);
+         RackOutput rack;
+         rack.efficiency = known(1.0);
+         rack.stiffness = rack.backlash = known(0.0);
+         line(p).output = rack;
+         line(p).movingMass = known(5.0);
+         line(p).runningFriction = line(p).staticFriction = known(0.0);
+         GearedDc m;
+         const double volts = in.number("nominal_V");
+         // What it draws while running is all its own.
+         m.figures = {known(volts),
+                      known(30.0),
+                      in.value("running_current_A"),
+                      {volts / in.number("winding_ohm"), Source::Measured, 0.02},
+                      known(1.0),
+                      known(1.0)};
+         m.gearNumerator = m.gearDenominator = 1;
+         m.control = SpeedControl::SupplyVoltage;
+         m.appliedVoltage = p.supply.voltage.value;
+         m.stopping = Stopping::Reversed;
+         m.rotorInertia = known(1e-6);
+         m.gearboxBacklash = known(0.0);
+         p.axes[0].motor = m;
+         p.axes[0].driver.maxCurrent = in.number("driver_peak_A");
+         p.controller.ramps = RampKind::None;
+         in.skip({"ramps"});
+         lineShot(p, 1.0, 0.3, 1.0);
          return p;
      }},
     {"J33",

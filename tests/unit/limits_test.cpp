@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 #include "core/model/fields.h"
+#include "core/motor/at_once.h"
 #include "core/rigs/rigs.h"
 #include "core/sampling/confidence.h"
 #include "core/tools/limits.h"
@@ -155,7 +156,7 @@ private slots:
     /// A field that jumps to the start-stop speed is caught by a rotor without a load, and not at twice that.
     void startStopByIntegration() {
         const double ta = 0.3, inertia = 2e-5;
-        const double v = startStopSpeed(50, ta, 0.0, inertia);
+        const double v = motor::catchSpeed(50, ta, 0.0, inertia);
         const auto caught = [&](double speed) {
             double angle = 0, omega = 0;
             for (int i = 0; i < 400000; ++i) {
@@ -168,7 +169,7 @@ private slots:
         };
         QVERIFY(caught(0.97 * v));
         QVERIFY(!caught(1.05 * v));
-        QCOMPARE(startStopSpeed(50, 0.1, 0.2, inertia), 0.0);
+        QCOMPARE(motor::catchSpeed(50, 0.1, 0.2, inertia), 0.0);
     }
     void bandsAndBetterSpeeds() {
         Project p = demoProject();

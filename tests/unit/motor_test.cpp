@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motor/stepper_motion.h"
 #include "core/motor/stepper_torque.h"
+#include "core/motor/two_mass.h"
 #include "support/files.h"
 #include "support/near.h"
 
 #include <QTest>
+#include <limits>
+#include <map>
 #include <numbers>
 #include <random>
 
@@ -117,8 +120,13 @@ private slots:
             const double tol = c["tolerance_rel"];
             const double th = in["Th"], load = in["T_load"], inertia = in["J"];
             const int nr = in["Nr"], m = in["microsteps"];
-            VERIFY_NEAR(naturalFrequency(nr, th, 0, inertia), out["f_natural_unloaded"].get<double>(), tol);
-            VERIFY_NEAR(naturalFrequency(nr, th, load, inertia), out["f_natural_at_load"].get<double>(), tol);
+            const auto frequency = [&](double under) {
+                return modesOf({inertia, 0.0, fieldStiffness(nr, th, under),
+                                std::numeric_limits<double>::infinity()})
+                    .low.frequency;
+            };
+            VERIFY_NEAR(frequency(0.0), out["f_natural_unloaded"].get<double>(), tol);
+            VERIFY_NEAR(frequency(load), out["f_natural_at_load"].get<double>(), tol);
             VERIFY_NEAR(rotorLag(nr, th, load), out["lag_rad"].get<double>(), tol);
             // Microsteps that pass before friction gives way are the lag in microsteps.
             const double dead = rotorLag(nr, th, load) * 2.0 * nr * m / M_PI;
@@ -129,9 +137,49 @@ private slots:
                      out["microsteps_lost_on_reversal_if_T_is_friction"].get<int>());
         }
     }
+    /// Two masses on two springs, as worked beside the program.
+    void twoMassesAsInTheReference() {
+        for (const auto& c : referenceCases("t53_two_mass", "modes")) {
+            const auto &in = c["inputs"], &out = c["expected"];
+            TwoMass m;
+            m.rotor = in["rotor"];
+            m.load = in["load"];
+            m.field = fieldStiffness(in["teeth"], in["field_torque"], in["load_torque"]);
+            m.drive = in["drive_stiffness"];
+            m.rotorDamper = in["c_rotor"];
+            m.driveDamper = in["c_drive"];
+            m.loadDamper = in["c_load"];
+            const RotorModes modes = modesOf(m);
+            VERIFY_NEAR(modes.low.frequency, out["low"].get<double>(), 1e-9);
+            VERIFY_NEAR(modes.low.damping, out["low_damping"].get<double>(), 1e-9);
+            VERIFY_NEAR(modes.low.loadOverRotor, out["low_load_over_rotor"].get<double>(), 1e-9);
+            VERIFY_NEAR(modes.high->frequency, out["high"].get<double>(), 1e-9);
+            VERIFY_NEAR(modes.high->damping, out["high_damping"].get<double>(), 1e-9);
+            VERIFY_NEAR(modes.high->loadOverRotor, out["high_load_over_rotor"].get<double>(), 1e-9);
+            m.drive = std::numeric_limits<double>::infinity();
+            VERIFY_NEAR(modesOf(m).low.frequency, out["rigid_drive"].get<double>(), 1e-9);
+        }
+        for (const auto& c : referenceCases("t53_two_mass", "bands")) {
+            const auto& in = c["inputs"];
+            const std::map<std::string, Shake> shakes{{"offset", Shake::Offset},
+                                                      {"imbalance", Shake::UnequalPhases},
+                                                      {"full step", Shake::FullStep},
+                                                      {"microstep", Shake::Microstep}};
+            for (const auto& band : c["expected"]["bands"]) {
+                const bool low = band[0] == "low";
+                const double speed = in[low ? "f_low" : "f_high"].get<double>() /
+                                     shakesPerTurn(shakes.at(band[1]), in["teeth"], in["microsteps"]);
+                VERIFY_NEAR(speed, band[2].get<double>(), 1e-9);
+                const auto gain = gainBand(in[low ? "z_low" : "z_high"]);
+                VERIFY_NEAR(speed * gain->low, band[3].get<double>(), 1e-9);
+                VERIFY_NEAR(speed * gain->high, band[4].get<double>(), 1e-9);
+            }
+        }
+        QVERIFY(gainBand(0.25) && !gainBand(0.27) && !gainBand(0.9));
+    }
     void lagEndsAtPullOut() {
         VERIFY_NEAR(rotorLag(50, 0.3, 5.0), std::numbers::pi / 100, 1e-12);
-        QCOMPARE(naturalFrequency(50, 0.3, 5.0, 1e-5), 0.0);
+        QCOMPARE(fieldStiffness(50, 0.3, 5.0), 0.0);
     }
 };
 

@@ -52,14 +52,17 @@ private slots:
         const double r = 0.0063662, run = 0.3106, hold = 0.1553, gravity = 8.3596 * r;
         const double band = std::asin(3 * r / run) / 50,
                      shift = (std::asin(gravity / hold) - std::asin(gravity / run)) / 50;
-        VERIFY_NEAR(ratio({}, "repeat", 0), 1.0 / ((band + shift) * r * px), 2e-3);
+        // And the belt: 1 N between breaking away and sliding, on 36.36 kN/m.
+        const double belt = 2 * 1.0 / 36363.6 / r;
+        VERIFY_NEAR(ratio({}, "repeat", 0), 1.0 / ((band + shift + belt) * r * px), 2e-3);
         // With the hold current at the run current the shift is gone.
         VERIFY_NEAR(ratio({{"axes/slide/driver/hold_current_rms_A", 1.2}}, "repeat", 0),
-                    1.0 / (band * r * px), 2e-3);
+                    1.0 / ((band + belt) * r * px), 2e-3);
     }
     void framing() {
+        const double windUp = (3.0 + 8.3596) / 36363.6 * px;
         const double lag = 0.171, accuracy = 0.05 * 0.2e-3 * px;
-        VERIFY_NEAR(ratio({}, "framing", 0), 0.02 * 3840 / (lag + accuracy), 0.01);
+        VERIFY_NEAR(ratio({}, "framing", 0), 0.02 * 3840 / (lag + accuracy + windUp), 0.01);
         QCOMPARE(judgeOne(with({{"shots/reveal/limits/framing_share", 1e-5}}), "framing", 0)->state,
                  State::Over);
     }
@@ -124,13 +127,17 @@ private slots:
         QCOMPARE(v->state, State::Over);
     }
     void resonanceBandIsSymmetricOnARatioScale() {
-        const double centre = evaluate(demoProject()).axes[0].resonance.speed.value();
-        VERIFY_NEAR(
-            ratio({{"shots/creep/moves/slide/movement/speed_m_s", centre * 1.15 * 1.2}}, "resonance", 0), 1.2,
-            1e-3);
-        VERIFY_NEAR(
-            ratio({{"shots/creep/moves/slide/movement/speed_m_s", centre * 0.85 / 1.2}}, "resonance", 0), 1.2,
-            1e-3);
+        const RotorResonance r = evaluate(demoProject()).axes[0].resonance;
+        const auto at = [&](double speed) {
+            Project p = with({{"shots/creep/moves/slide/movement/speed_m_s", speed}});
+            std::erase_if(p.shots, [](const Shot& shot) { return shot.id != "creep"; });
+            return judgeOne(p, "resonance", 0)->ratio.value();
+        };
+        // Where the low band is the nearest: the other lies far above, or is cleared by as much.
+        VERIFY_NEAR(at(r.low.value() / 1.2), 1.2, 1e-3);
+        VERIFY_NEAR(at(r.high.value() * 1.1), 1.1, 1e-3);
+        QVERIFY(at(r.speed.value()) < 0.85);
+        VERIFY_NEAR(at(r.secondSpeed.value()), 1.05, 1e-9); // it sings, and loses nothing
     }
     void oversizeNeedsThreeTimesTheMargin() {
         QVERIFY(!judgeOne(demoProject(), "motor_size", 0));
@@ -157,7 +164,7 @@ private slots:
     /// deviation that the tolerance stands for.
     void lowEndsAgreeWithSampling() {
         Project p = demoProject();
-        for (Estimate* e : estimatesOf(p.axes[0])) e->tolerance *= 0.2; // where the model is still straight
+        for (Estimate* e : estimatesOf(p.axes[0])) e->tolerance *= 0.04; // where the model is still straight
         p.supply.voltage.tolerance = p.supply.sourceResistance.tolerance = 0.0;
         const Assessment nominal = assess(p);
         std::mt19937_64 random(4);

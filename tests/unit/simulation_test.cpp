@@ -219,7 +219,7 @@ private slots:
             before = rotor.state().angle;
         }
         const double found = (crossings - 1) / (last - first);
-        VERIFY_NEAR(found, motor::naturalFrequency(50, d.torqueConstant * 2.0, 0, 3e-5), 5e-3);
+        VERIFY_NEAR(found, std::sqrt(50 * d.torqueConstant * 2.0 / 3e-5) / (2 * std::numbers::pi), 5e-3);
     }
     /// A load without a drive falls down its slope as energy says; with friction above gravity it stays.
     void powerCutFalls() {

@@ -52,6 +52,8 @@ QString bandName(BandReason reason) {
     switch (reason) {
     case BandReason::RotorResonance:
         return tr("rotor resonance");
+    case BandReason::RotorOnDrive:
+        return tr("rotor against the drive");
     case BandReason::FullStepsOnMode:
         return tr("steps shake the camera");
     case BandReason::MicrostepsOnMode:

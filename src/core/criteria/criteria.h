@@ -45,6 +45,18 @@ inline constexpr Criterion shaftLoad{"shaft_load", "rated shaft load over the lo
 inline constexpr Criterion noise{"noise", "allowed rank over the loudest rank", units::Kind::Ratio, 1.0};
 inline constexpr Criterion motorSpeed{"motor_speed", "motor's top speed over the shot's", units::Kind::Ratio,
                                       1.2};
+inline constexpr Criterion start{"start", "speed at which the rotor is caught over that of the shot",
+                                 units::Kind::Ratio, 2.0};
+inline constexpr Criterion startSetting{
+    "start_setting", "torque at the setting of the knob over break-away torque", units::Kind::Ratio, 1.2};
+inline constexpr Criterion supply{"supply", "rated current of the supply over what is drawn",
+                                  units::Kind::Ratio, 1.2};
+inline constexpr Criterion layers{"layers", "allowed framing error over that of layers on a drum",
+                                  units::Kind::Ratio, 1.0};
+inline constexpr Criterion beltPreload{"belt_preload", "twice the tension of a belt over its pull",
+                                       units::Kind::Ratio, 1.2};
+inline constexpr Criterion drumRoom{"drum_room", "cord that a drum takes over the cord there is",
+                                    units::Kind::Ratio, 1.0};
 inline constexpr Criterion following{"following", "limit of the drive over its lag", units::Kind::Ratio, 1.5};
 inline constexpr Criterion servoRange{"servo_range", "range of the servo over the travel", units::Kind::Ratio,
                                       1.0};
@@ -121,9 +133,6 @@ inline constexpr Criterion clearance{"clearance", "distance over the least dista
 inline constexpr Criterion weight{"weight", "weight budget over weight", units::Kind::Ratio, 1.05};
 inline constexpr Criterion money{"money", "money budget over price", units::Kind::Ratio, 1.0};
 // Thresholds
-inline constexpr Criterion resonanceBand{
-    "resonance_band", "half width of the band of speeds about the rotor's natural frequency",
-    units::Kind::Percentage, 0.15};
 inline constexpr Criterion whirlShare{"whirl_share", "share of its whirling speed that a screw may reach",
                                       units::Kind::Percentage, 0.8};
 inline constexpr Criterion cordFactor{"cord_factor", "breaking load of a cord over its pull that is usual",
@@ -174,6 +183,13 @@ inline constexpr Criterion accelerationShare{
 inline constexpr Criterion instantStepShare{"instant_step_share",
                                             "share of the start-stop speed that a jump of speed may take",
                                             units::Kind::Percentage, 0.5};
+inline constexpr Criterion drumFreeboard{
+    "drum_freeboard", "cord diameters that stay clear below the cheek of a drum", units::Kind::Ratio, 2.0};
+inline constexpr Criterion diodeVoltage{"diode_voltage", "voltage over a freewheeling diode",
+                                        units::Kind::Voltage, 0.6};
+inline constexpr Criterion ownSpeed{
+    "own_speed", "share by which a motor without speed control may miss the speed of a shot",
+    units::Kind::Percentage, 0.2};
 // Rig building defaults
 inline constexpr Criterion regulatorChip{
     "regulator_chip", "temperature that the chip of a linear regulator stands", units::Kind::Celsius, 125.0};

@@ -13,6 +13,7 @@
 #include "core/evaluate/drive/checks.h"
 #include "core/evaluate/shot/evaluate_shot.h"
 #include "core/motor/stepper_motion.h"
+#include "core/motor/two_mass.h"
 #include "core/solve/root.h"
 
 #include <algorithm>
@@ -32,7 +33,11 @@ void fillSteps(AxisEvaluation& e, const Controller& controller) {
     e.ratio = m.exactRatio;
     e.totalRatio = Figure::of(m.exactRatio ? m.exactRatio->value() : m.shaftRatio);
     if (m.pulses) {
-        const double perUnit = m.exactStepsPerUnit ? m.exactStepsPerUnit->value() : unit / m.microstep();
+        // Of a cord in layers, the number that errs least over the travel.
+        const double perUnit = m.exactStepsPerUnit   ? m.exactStepsPerUnit->value()
+                               : m.layers.size() > 1 ? unit / m.microstep() * 2.0 * pi *
+                                                           m.layers.back().radius / m.cordScale.perTurn
+                                                     : unit / m.microstep();
         e.steps.stepsPerUnit = Figure::of(perUnit);
         const double grid = std::pow(10.0, controller.decimalsKept);
         const double kept = std::round(perUnit * grid) / grid;
@@ -45,6 +50,49 @@ void fillSteps(AxisEvaluation& e, const Controller& controller) {
     e.usableTravel = Figure::of(m.travel);
 }
 
+/// Rotor and load on the springs of field and drive, all at the motor's shaft.
+motor::TwoMass twoMasses(const AxisEvaluation& e, const Axis& axis, const motor::StepperParams& stepper) {
+    const DriveModel& m = e.model;
+    const double rotor =
+        m.chain.motorInertia + (m.chain.stages.empty() ? 0.0 : m.chain.stages.front().inputInertia);
+    motor::TwoMass out;
+    out.rotor = rotor;
+    out.load = e.inertiaAtMotor.valueOr(rotor) - rotor;
+    out.field = motor::fieldStiffness(stepper.rotorTeeth, m.motors * m.torqueAmplitude, 0.0);
+    out.drive = m.outputStiffness * m.outputPerRad * m.outputPerRad;
+    out.rotorDamper =
+        2.0 * std::get<Stepper>(axis.motor).rotorDamping.value * std::sqrt(out.field * m.chain.motorInertia);
+    if (std::isfinite(out.drive) && out.load > 0.0)
+        out.driveDamper = 2.0 * axis.vibration.damping.value * std::sqrt(out.drive * out.load);
+    return out;
+}
+
+void fillResonance(AxisEvaluation& e, const Axis& axis) {
+    const DriveModel& m = e.model;
+    // Only a stepper is held by its field alone; the others are held by their loops.
+    const motor::StepperParams* stepper = m.stepper();
+    if (stepper == nullptr) return;
+    RotorResonance& out = e.resonance;
+    const motor::RotorModes modes = motor::modesOf(twoMasses(e, axis, *stepper));
+    const double travelPerShake =
+        2.0 * pi * m.outputPerRad / motor::shakesPerTurn(motor::Shake::FullStep, stepper->rotorTeeth, 1);
+    const auto fill = [&](const motor::RotorMode& mode, Figure& frequency, Figure& speed, Figure& low,
+                          Figure& high) {
+        frequency = Figure::of(mode.frequency, m.missing);
+        speed = Figure::of(mode.frequency * travelPerShake, m.missing);
+        // Damped so well that nothing grows, there is no band.
+        const auto band = motor::gainBand(mode.damping);
+        if (!speed) low = high = speed;
+        if (!speed || !band) return;
+        low = band->low * speed;
+        high = band->high * speed;
+    };
+    fill(modes.low, out.frequency, out.speed, out.low, out.high);
+    out.damping = Figure::of(modes.low.damping, m.missing);
+    out.loadSwing = Figure::of(modes.low.loadOverRotor, m.missing);
+    if (modes.high) fill(*modes.high, out.second, out.secondSpeed, out.secondLow, out.secondHigh);
+}
+
 void fillInertia(AxisEvaluation& e) {
     const DriveModel& m = e.model;
     const double all = drivetrain::inertiaAtMotor(m.chain);
@@ -53,15 +101,6 @@ void fillInertia(AxisEvaluation& e) {
     e.rotorInertia = Figure::of(rotor);
     e.loadInertia = Figure::of(all - rotor);
     e.inertiaRatio = Figure::of((all - rotor) / rotor);
-    // Only a stepper is held by its field alone; the others are held by their loops.
-    const motor::StepperParams* stepper = m.stepper();
-    if (stepper == nullptr) return;
-    const double frequency =
-        motor::naturalFrequency(stepper->rotorTeeth, m.motors * m.torqueAmplitude, 0.0, all);
-    const double speed = frequency * m.fullStep();
-    e.resonance = {
-        Figure::of(frequency, m.missing), Figure::of((1.0 - criteria::resonanceBand) * speed, m.missing),
-        Figure::of((1.0 + criteria::resonanceBand) * speed, m.missing), Figure::of(speed, m.missing)};
 }
 
 /// Torque [N·m] that gravity puts on the shaft a brake sits on. On the load side a linear axis brakes the
@@ -153,8 +192,23 @@ void fillLimits(AxisEvaluation& e, Searches searches) {
     e.maxSpeed = m.pulses ? lesser(byTorque, e.pulseLimitSpeed) : byTorque;
 }
 
+/// Friction of an axis stops what swings across its drive; what nods on top of it goes on. A measured swing
+/// is taken for one across the drive where its frequency is.
+double swingBand(const AxisEvaluation& e, const Axis& axis) {
+    const DriveModel& m = e.model;
+    const double inertia = m.chain.load.inertia, stiffness = m.stiffnessWithField();
+    if (!m.mode || !(inertia > 0.0) || !std::isfinite(stiffness)) return 0.0;
+    const double rate = 2.0 * pi * m.mode->frequency;
+    constexpr double alike = 1.25;
+    const double share = rate / std::sqrt(stiffness / inertia);
+    const bool across = axis.vibration.frequency.value > 0.0 ? share < alike && share * alike > 1.0
+                        : e.structure.soft.empty()           ? true
+                                                   : e.structure.soft.front().cause == SoftCause::Drive;
+    return across ? m.friction / (inertia * rate * rate) : 0.0;
+}
+
 DriveSpring driveSpring(const DriveModel& m, const Axis& axis) {
-    return {m.outputStiffness, m.chain.load.inertia, axis.vibration.damping.value};
+    return {m.stiffnessWithField(), m.chain.load.inertia, axis.vibration.damping.value};
 }
 
 /// A motor turned by hand gives its back-EMF to the driver: peak volts per rad/s equal torque per ampere.
@@ -214,11 +268,16 @@ AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches sea
     e.model = makeDriveModel(rig, index);
     fillSteps(e, rig.controller);
     fillInertia(e);
+    fillResonance(e, axis);
     fillStandstill(e, axis);
     e.structure = axisStructure(rig, index, driveSpring(e.model, axis));
     if (e.structure.problem == Reason::None && e.structure.all.frequency > 0.0 &&
         axis.vibration.frequency.value <= 0.0)
         e.model.mode = motion::Mode{e.structure.all.frequency, std::min(e.structure.all.damping, 0.7)};
+    e.model.swingBand = swingBand(e, axis);
+    if (std::isfinite(e.model.outputStiffness) && e.model.chain.load.inertia > 0.0)
+        e.smoothFrom = drivetrain::smoothFrom(e.model.sprung(), e.model.chain.load.inertia,
+                                              std::min(axis.vibration.damping.value, 0.7));
     fillHandVoltage(e, rig.masses[index].reach, rig.conditions.handSpeed);
     e.shots.reserve(rig.courses[index].size());
     for (const Course& course : rig.courses[index])

@@ -17,6 +17,7 @@ namespace gantry {
 struct AxisEvaluation {
     DriveModel model;
     std::optional<drivetrain::Ratio> ratio;
+    double smoothFrom = 0.0;              ///< [U/s] below which it sticks and slips; infinite: always
     std::optional<std::size_t> worstShot; ///< place in `shots` of the one that worst() gives
 
     AxisSteps steps;

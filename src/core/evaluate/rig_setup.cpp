@@ -58,7 +58,9 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
         if (m == nullptr) continue;
         pulsed += motorTraits(rig.axes[a]).takesPulses;
         if (kindOf(*m) == kindOf(rig.axes[a]))
-            plans[a] = planShot(demandedMovement(shot, *m), keptLimits(rig.axes[a], ramps));
+            plans[a] = startsAtOnce(rig.axes[a], ramps)
+                           ? planAtOnce(demandedMovement(shot, *m))
+                           : planShot(demandedMovement(shot, *m), keptLimits(rig.axes[a], ramps));
     }
     std::vector<std::optional<Following>> follows(rig.axes.size());
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
@@ -93,7 +95,9 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
                 if (axis.role == Role::Swing) swingBelow += acceleration;
             }
         }
-        if (ramps == RampKind::None) course.plan = {{}, Reason::NoRamp, false};
+        // A loop that holds a place, and what follows the subject, go nowhere without ramps.
+        if (ramps == RampKind::None && (follows[a] || !startsAtOnce(axis, ramps)))
+            course.plan = {{}, Reason::NoRamp, false};
         rig.courses[a].push_back(std::move(course));
     }
 }

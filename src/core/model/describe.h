@@ -177,6 +177,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"step_time_s", "Time for a step", K::Time, 1e-3, 1e5, 0.05, 60}, s.stepTime);
     v.field(FieldInfo{"passes", "Passes", K::Count, 1, 1000, 2, 12}, s.passes);
     v.field(FieldInfo{"settle_s", "Stands still within", K::Time, 1e-3, 1e5, 0.1, 30}, s.settle);
+    v.field(FieldInfo{"swing_seen_px", "Swing seen after a stop", K::Pixels, 0, 1e5, 0, 50}, s.swingSeen);
     v.field(textField("there_and_back", "There and back"), s.thereAndBack);
     v.field(textField("keep_framed", "Subject kept framed"), s.keepFramed);
     v.field(FieldInfo{"subject_place", "Passes the subject at", K::Percentage, -20, 20, 0, 1},
@@ -211,6 +212,8 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"low_voltage_V", "Lowest voltage", K::Voltage, 0.1, 1000, 3, 90}, s.lowVoltage);
     v.field(FieldInfo{"source_resistance_ohm", "Source resistance", K::Resistance, 0, 1e3, 0, 2},
             s.sourceResistance);
+    v.field(FieldInfo{"rated_current_A", "Rated current of the supply", K::Current, 0, 1e4, 0, 60},
+            s.ratedCurrent);
     v.field(FieldInfo{"cable_length_m", "Cable, one way", K::Length, 0, 1e4, 0, 20}, s.cableLength);
     v.field(FieldInfo{"cable_section_m2", "Conductor, copper", K::Section, 1e-9, 1e-2, 1e-7, 1e-5},
             s.cableSection);
@@ -322,6 +325,7 @@ void describe(V& v, S& s) {
             s.frameStiffness);
     v.parts("items", s.items);
     v.field(FieldInfo{"cable_drag_N", "Cable drag", K::Force, 0, 1e6, 0, 30}, s.cableDrag);
+    v.field(FieldInfo{"disturbance_N", "Disturbance, either way", K::Force, 0, 1e6, 0, 10}, s.disturbance);
     v.field(FieldInfo{"wind_area_m2", "Wind area", K::Area, 0, 1e4, 0, 2}, s.windArea);
     v.part("guide", s.guide);
     v.part("rail", s.rail);
@@ -346,6 +350,7 @@ void describe(V& v, S& s) {
     v.part("spring", s.spring);
     v.part("boom", s.boom);
     v.field(FieldInfo{"cable_drag_Nm", "Cable drag", K::Torque, 0, 1e5, 0, 5}, s.cableDrag);
+    v.field(FieldInfo{"disturbance_Nm", "Disturbance, either way", K::Torque, 0, 1e5, 0, 2}, s.disturbance);
     v.field(FieldInfo{"wind_area_m2", "Wind area", K::Area, 0, 1e4, 0, 2}, s.windArea);
     v.field(FieldInfo{"wind_arm_m", "Its distance from the axis", K::Length, 0, 100, 0, 5}, s.windArm);
     v.either("output", s.output);

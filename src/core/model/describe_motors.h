@@ -25,6 +25,12 @@ struct ChoiceNames<SpeedControl> {
                                                             "linear regulator"};
 };
 template <>
+struct ChoiceNames<Stopping> {
+    static constexpr std::array<std::string_view, 3> keys{"switched_off", "shorted", "reversed"};
+    static constexpr std::array<std::string_view, 3> labels{"switching off, runs out", "shorting the motor",
+                                                            "reversing at speed"};
+};
+template <>
 struct KindName<Stepper> {
     static constexpr std::string_view key = "stepper", label = "Stepper";
 };
@@ -167,6 +173,10 @@ void describe(V& v, S& s) {
     v.field(
         FieldInfo{"regulator_resistance_K_W", "Regulator to air", K::ThermalResistance, 0.01, 1000, 1, 90},
         s.regulatorResistance);
+    v.choice(textField("stopped_by", "Stopped by"), s.stopping);
+    v.field(FieldInfo{"inductance_H", "Winding inductance", K::Inductance, 0, 10, 0, 0.1}, s.inductance);
+    v.field(FieldInfo{"pulse_frequency_hz", "Knob's switching rate", K::Frequency, 10, 1e6, 50, 1e5},
+            s.pulseFrequency);
     v.field(FieldInfo{"lowest_steady", "Lowest steady", K::Percentage, 0, 1, 0.02, 0.5}, s.lowestSteady);
     v.field(FieldInfo{"rotor_inertia_kgm2", "Rotor inertia", K::Inertia, 1e-12, 10, 1e-9, 5e-3},
             s.rotorInertia);

@@ -117,6 +117,10 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"cord_diameter_m", "Cord diameter", K::PartLength, 1e-5, 0.2, 3e-4, 0.01},
             s.cordDiameter);
     v.field(FieldInfo{"drum_width_m", "Drum width", K::PartLength, 1e-3, 10, 0.004, 0.3}, s.drumWidth);
+    v.field(FieldInfo{"layer_height", "Layer height per cord diameter", K::Ratio, 0.5, 1.5, 0.85, 1.05},
+            s.layerHeight);
+    v.field(FieldInfo{"turns_on", "Turns that stay on the drum", K::Ratio, 0, 1e6, 0, 20}, s.turnsOn);
+    v.field(FieldInfo{"flange_diameter_m", "Cheek diameter", K::PartLength, 0, 20, 0, 0.6}, s.flangeDiameter);
     v.field(textField("closed_loop", "Cord pulls both ways"), s.closedLoop);
     v.field(FieldInfo{"efficiency", "Efficiency", K::Percentage, 0.01, 1, 0.4, 0.99}, s.efficiency);
     v.field(FieldInfo{"drum_inertia_kgm2", "Drum inertia", K::Inertia, 0, 100, 0, 1e-2}, s.drumInertia);

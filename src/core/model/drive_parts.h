@@ -34,6 +34,7 @@ struct Supply {
     Estimate voltage = assumed(24.0, 0.05);    ///< [V] nominal
     Estimate lowVoltage = assumed(21.0, 0.05); ///< [V] battery nearly empty, or mains supply at its low end
     Estimate sourceResistance = assumed(0.1, 0.5); ///< [ohm]
+    double ratedCurrent = 0.0;                     ///< [A] that it gives for long; 0: not said
     double cableLength = 0.0;                      ///< [m] one way to the drivers; 0: none counted
     double cableSection = 7.5e-7;                  ///< [m²] of one conductor, copper
     double capacity = 0.0;                         ///< [A·s] of a battery; 0: mains supply

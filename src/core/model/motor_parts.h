@@ -115,6 +115,9 @@ struct DcServo {
 
 enum class SpeedControl { Knob, SupplyVoltage, LinearRegulator };
 
+/// What brings a brushed motor to rest that nothing slows down by degrees.
+enum class Stopping { SwitchedOff, Shorted, Reversed };
+
 /// Brushed motor with a gearbox and no feedback. All figures at the gearbox shaft.
 struct GearedDc {
     std::string name;
@@ -129,8 +132,11 @@ struct GearedDc {
     double regulatorDropout = 1.5; ///< [V] that a linear regulator needs between supply and output
     Estimate regulatorResistance = assumed(20.0, 0.3); ///< [K/W] of the regulator with its heat sink, to air
     Estimate lowestSteady = assumed(0.12, 0.3);        ///< [1] of full speed below which it stutters
-    Estimate rotorInertia = assumed(1.5e-6, 0.4);      ///< [kg·m²] of the rotor itself
-    Estimate gearboxBacklash = assumed(0.03);          ///< [rad] at the shaft
+    Stopping stopping = Stopping::SwitchedOff;
+    Estimate inductance = assumed(0.0, 0.3);      ///< [H] of the winding; 0: not given
+    double pulseFrequency = 20000.0;              ///< [Hz] at which the knob switches the voltage
+    Estimate rotorInertia = assumed(1.5e-6, 0.4); ///< [kg·m²] of the rotor itself
+    Estimate gearboxBacklash = assumed(0.03);     ///< [rad] at the shaft
     MotorBody body;
 
     friend bool operator==(const GearedDc&, const GearedDc&) = default;

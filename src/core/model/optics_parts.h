@@ -82,6 +82,7 @@ struct Shot {
     double stepTime = 1.0;      ///< [s] in which the rig moves one step between two pictures
     int passes = 2;             ///< of a repeat shot, laid over each other
     double settle = 2.0;        ///< [s] after a stop until the picture must stand still
+    double swingSeen = 0.0;     ///< [px] amplitude seen after a stop; 0: not looked at, computed
     bool thereAndBack = false;  ///< filmed both ways; else it comes back unfilmed
     bool keepFramed = false;    ///< pan and tilt without a movement of their own follow the subject
     double subjectPlace = 0.5;  ///< [1] share of the travel at which the camera passes the subject

@@ -70,12 +70,15 @@ struct WheelOutput {
 
 /// Drum that winds a cord. A cord pulls only.
 struct WinchOutput {
-    Estimate drumDiameter = assumed(0.04, 0.01);    ///< [m]
-    Estimate cordDiameter = assumed(0.0015, 0.1);   ///< [m]
-    double drumWidth = 0.03;                        ///< [m] between the cheeks
-    bool closedLoop = false;                        ///< cord runs back round a pulley and pulls both ways
-    Estimate efficiency = assumed(0.93, 0.04);      ///< [1]
-    Estimate drumInertia = assumed(1e-5);           ///< [kg·m²]
+    Estimate drumDiameter = assumed(0.04, 0.01);  ///< [m]
+    Estimate cordDiameter = assumed(0.0015, 0.1); ///< [m]
+    double drumWidth = 0.03;                      ///< [m] between the cheeks
+    Estimate layerHeight = assumed(1.0, 0.06); ///< [1] cord diameters that a layer adds; less where it nests
+    double turnsOn = 0.0;                      ///< [1] that stay on the drum at the low end of the travel
+    double flangeDiameter = 0.0;               ///< [m] of the cheeks; 0: not said
+    bool closedLoop = false;                   ///< cord runs back round a pulley and pulls both ways
+    Estimate efficiency = assumed(0.93, 0.04); ///< [1]
+    Estimate drumInertia = assumed(1e-5);      ///< [kg·m²]
     Estimate breakingLoad = assumed(900.0, 0.2);    ///< [N]
     Estimate tensileStiffness = assumed(12e3, 0.5); ///< [N] EA of the cord
     Estimate backlash = assumed(0.0);               ///< [m]

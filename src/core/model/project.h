@@ -53,8 +53,9 @@ struct LinearMechanism {
     Estimate frameStiffness =
         assumed(0.0);            ///< [N/m] of motor and idler mounts in series with the belt; 0: left out
     std::vector<MassItem> items; ///< further things carried, added to the moving mass
-    Estimate cableDrag = assumed(0.0); ///< [N]
-    double windArea = 0.0;             ///< [m²] that the wind meets
+    Estimate cableDrag = assumed(0.0);   ///< [N]
+    Estimate disturbance = assumed(0.0); ///< [N] either way: a hand, a cable that tugs
+    double windArea = 0.0;               ///< [m²] that the wind meets
     Guide guide;
     Rail rail;
     PanBar panBar;
@@ -83,9 +84,10 @@ struct RotaryMechanism {
     std::vector<MassItem> items;       ///< arm, payload, counterweight, with their places
     Counterspring spring;
     Boom boom;
-    Estimate cableDrag = assumed(0.0); ///< [N·m]
-    double windArea = 0.0;             ///< [m²] that the wind meets …
-    double windArm = 0.0;              ///< [m] … at this distance from the axis
+    Estimate cableDrag = assumed(0.0);   ///< [N·m]
+    Estimate disturbance = assumed(0.0); ///< [N·m] either way: a hand, a cable that tugs
+    double windArea = 0.0;               ///< [m²] that the wind meets …
+    double windArm = 0.0;                ///< [m] … at this distance from the axis
     RotaryOutput output;
     MotionSettings<AxisKind::Rotary> motion{1.0, 2.0, 0.0, 0.0, 0.02, 0.2, 0.03};
 

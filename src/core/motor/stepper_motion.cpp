@@ -3,17 +3,11 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 namespace gantry::motor {
-namespace {
-constexpr double pi = std::numbers::pi;
-}
-
-double naturalFrequency(int rotorTeeth, double torqueAmplitude, double load, double inertia) {
+double fieldStiffness(int rotorTeeth, double torqueAmplitude, double load) {
     const double part = std::min(1.0, std::abs(load) / torqueAmplitude);
-    const double restoring = torqueAmplitude * std::sqrt(1.0 - part * part); // cos(asin x)
-    return std::sqrt(rotorTeeth * restoring / inertia) / (2.0 * pi);
+    return rotorTeeth * torqueAmplitude * std::sqrt(1.0 - part * part); // cos(asin x)
 }
 
 double rotorLag(int rotorTeeth, double torqueAmplitude, double load) {

@@ -27,16 +27,21 @@ void describe(V& v, S&... s) {
              s.roundingOverTravel...);
 }
 
-/// Of a stepper: its rotor in its own field, and the speeds that shake it.
+/// Of a stepper: rotor and load on the springs of field and drive, and the speeds that shake them.
 struct RotorResonance {
-    Figure frequency; ///< [Hz] at run current, unloaded
-    Figure low;       ///< [U/s] lower end of the band about it that cruising should avoid
+    Figure frequency; ///< [Hz] the lower one, at run current, unloaded
+    Figure low;       ///< [U/s] lower end of the band about it that cruising should avoid, by full steps
     Figure high;      ///< [U/s] upper end
     Figure speed;     ///< [U/s] where full steps meet it
+    Figure damping;   ///< [1] of critical
+    Figure loadSwing; ///< [1] swing of the load over that of the rotor
+    Figure second;    ///< [Hz] the rotor against the drive's spring; none where that is rigid
+    Figure secondLow, secondHigh, secondSpeed; ///< [U/s] the same of it
 };
 template <class V, Of<RotorResonance>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("natural_frequency_hz", "natural frequency of the rotor", K::Frequency), s.frequency...);
+    v.figure(result("natural_frequency_hz", "natural frequency of rotor and load", K::Frequency),
+             s.frequency...);
     v.figure(result("resonance_low_m_s", K::Speed, "resonance_low_rad_s", K::AngularSpeed,
                     "resonance band, lower end"),
              s.low...);
@@ -46,6 +51,19 @@ void describe(V& v, S&... s) {
     v.figure(
         result("resonance_speed_m_s", K::Speed, "resonance_speed_rad_s", K::AngularSpeed, "resonance speed"),
         s.speed...);
+    v.figure(result("resonance_damping", "damping ratio of rotor and load", K::Percentage), s.damping...);
+    v.figure(result("load_swing", "swing of the load over that of the rotor", K::Ratio), s.loadSwing...);
+    v.figure(result("second_frequency_hz", "natural frequency of the rotor against the drive", K::Frequency),
+             s.second...);
+    v.figure(result("second_low_m_s", K::Speed, "second_low_rad_s", K::AngularSpeed,
+                    "second resonance band, lower end"),
+             s.secondLow...);
+    v.figure(result("second_high_m_s", K::Speed, "second_high_rad_s", K::AngularSpeed,
+                    "second resonance band, upper end"),
+             s.secondHigh...);
+    v.figure(
+        result("second_speed_m_s", K::Speed, "second_speed_rad_s", K::AngularSpeed, "second resonance speed"),
+        s.secondSpeed...);
 }
 
 struct PowerOff {
@@ -130,6 +148,8 @@ struct AxisChecks {
     Figure windingLayers;         ///< [1] on a winch
     Figure stepsPerUnitFirst;     ///< on a winch: first layer, bare drum
     Figure stepsPerUnitLast;      ///< on a winch: drum as full as it gets
+    Figure layerError;            ///< [m] ± of place on a winch, by the one number that errs least
+    Figure drumCapacity;          ///< [1] cord that the drum takes over that of travel and turns that stay
     Figure guideRotation;         ///< [rad] by the play of the guides
     Figure bindingRatio;          ///< [1] beyond which plain bearings pushed off centre do not bind
     Figure bearingLoad;           ///< [N] on the worst bearing
@@ -162,6 +182,9 @@ void describe(V& v, S&... s) {
              s.stepsPerUnitFirst...);
     v.figure(result("steps_per_unit_last_layer", "steps per mm on the full drum", K::Ratio),
              s.stepsPerUnitLast...);
+    v.figure(result("layer_error_m", "position error by layers on the drum, ±", K::Length), s.layerError...);
+    v.figure(result("drum_capacity", "cord the drum takes over the cord there is", K::Ratio),
+             s.drumCapacity...);
     v.figure(result("guide_rotation_rad", "rotation by play of the guides", K::Angle), s.guideRotation...);
     v.figure(result("binding_ratio", "safety against binding of plain bearings", K::Ratio),
              s.bindingRatio...);

@@ -11,11 +11,12 @@ namespace gantry {
 
 /// What the supply gives with every axis at its worst at once.
 struct SupplyEvaluation {
-    Figure power;   ///< [W]
-    Figure current; ///< [A]
-    Figure voltage; ///< [V] that arrives at the drivers
-    Figure drop;    ///< [V] in source and cable
-    Figure runTime; ///< [s] of a battery; NotApplicable on mains
+    Figure power;        ///< [W]
+    Figure current;      ///< [A]
+    Figure voltage;      ///< [V] that arrives at the drivers
+    Figure drop;         ///< [V] in source and cable
+    Figure startCurrent; ///< [A] while brushed motors without a ramp start, stop or stall; none without such
+    Figure runTime;      ///< [s] of a battery; NotApplicable on mains
 };
 template <class V, Of<SupplyEvaluation>... S>
 void describe(V& v, S&... s) {
@@ -23,6 +24,7 @@ void describe(V& v, S&... s) {
     v.figure(result("current_A", "current", K::Current), s.current...);
     v.figure(result("voltage_at_drivers_V", "voltage that arrives at the drivers", K::Voltage), s.voltage...);
     v.figure(result("voltage_drop_V", "voltage lost in source and cable", K::Voltage), s.drop...);
+    v.figure(result("start_current_A", "highest current for a moment", K::Current), s.startCurrent...);
     v.figure(result("battery_time_s", "battery run time at that power", K::Time), s.runTime...);
 }
 

@@ -17,6 +17,7 @@ struct ShotMotion {
     Figure time;             ///< [s]
     Figure stoppingDistance; ///< [U] from the shot's top speed with its own ramp out
     Figure motorSpeed;       ///< [rad/s]
+    Figure energy;           ///< [J] of all that moves with it, at top speed
 };
 template <class V, Of<ShotMotion>... S>
 void describe(V& v, S&... s) {
@@ -31,6 +32,7 @@ void describe(V& v, S&... s) {
                     "stopping distance from top speed"),
              s.stoppingDistance...);
     v.figure(result("motor_speed_rpm", "motor speed", K::RotationRate, perMinute), s.motorSpeed...);
+    v.figure(result("kinetic_energy_J", "kinetic energy at top speed", K::Energy), s.energy...);
 }
 
 /// Torque asked and there, at the motor unless said otherwise.
@@ -80,6 +82,56 @@ template <class V, Of<SpeedKnob>... S>
 void describe(V& v, S&... s) {
     v.figure(result("speed_setting", "speed setting", K::Percentage), s.setting...);
     v.figure(result("slowest_setting", "lowest steady speed over top speed", K::Percentage), s.slowest...);
+}
+
+/// Of a drive that starts without a ramp.
+struct SuddenStart {
+    Figure time;       ///< [s] to 95 % of its speed
+    Figure lost;       ///< [U] behind one that ran at once
+    Figure current;    ///< [A] of a brushed motor at the moment of switching on
+    Figure supplyDrop; ///< [V] of the supply then
+    Figure share;      ///< [1] torque at its setting over break-away torque, at rest
+    Figure catchSpeed; ///< [U/s] up to which a stepper's field still catches the rotor
+};
+template <class V, Of<SuddenStart>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("start_time_s", "time to reach 95 % of its speed without a ramp", K::Time), s.time...);
+    v.figure(result("start_lost_m", K::Length, "start_lost_rad", K::Angle, "travel lost in starting so"),
+             s.lost...);
+    v.figure(result("start_current_A", "current at switching on", K::Current), s.current...);
+    v.figure(result("start_supply_drop_V", "voltage drop at switching on", K::Voltage), s.supplyDrop...);
+    v.figure(result("start_ratio", "torque at the setting over break-away torque", K::Ratio), s.share...);
+    v.figure(result("catch_speed_m_s", K::Speed, "catch_speed_rad_s", K::AngularSpeed,
+                    "speed at which the field still catches the rotor"),
+             s.catchSpeed...);
+}
+
+/// By how much the springs of the drive wind up. U is m or rad.
+struct WindUp {
+    Figure travel;       ///< [U] that the load trails in steady motion, by friction and gravity
+    Figure reversalLost; ///< [U] before the load turns round
+    Figure jump;         ///< [U] by which it breaks away, the smallest reliable move
+    Figure smoothFrom;   ///< [U/s] below which it sticks and slips; none where friction does not rise at rest
+    Figure startDelay;   ///< [s] before it moves at all
+    Figure repeat;       ///< [U] by which stops differ: of a jump, or of a reversal where it stops both ways
+    Figure jumpPixels;   ///< [px] of a jump, where the shot sticks and slips; else 0
+};
+template <class V, Of<WindUp>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("wind_up_m", K::Length, "wind_up_rad", K::Angle, "wind-up of the drive in steady motion"),
+             s.travel...);
+    v.figure(result("reversal_lost_m", K::Length, "reversal_lost_rad", K::Angle, "travel lost at reversal"),
+             s.reversalLost...);
+    v.figure(result("smallest_move_m", K::Length, "smallest_move_rad", K::Angle, "smallest reliable move"),
+             s.jump...);
+    v.figure(result("smooth_from_m_s", K::Speed, "smooth_from_rad_s", K::AngularSpeed,
+                    "speed below which it sticks and slips"),
+             s.smoothFrom...);
+    v.figure(result("start_delay_s", "delay before the load moves", K::Time), s.startDelay...);
+    v.figure(result("springs_repeat_m", K::Length, "springs_repeat_rad", K::Angle,
+                    "difference of stops by the drive's springs"),
+             s.repeat...);
+    v.figure(result("stick_slip_px", "jump by sticking and slipping", K::Pixels), s.jumpPixels...);
 }
 
 struct RegulatorHeat {
@@ -192,11 +244,13 @@ void describe(V& v, S&... s) {
 struct Rocking {
     Figure pixels;   ///< [px] peak to peak, left when the ramp out ends
     Figure settling; ///< [s] after it until only the jitter limit is left
+    Figure rest;     ///< [px] off the place where friction leaves it; none where no friction stops it
 };
 template <class V, Of<Rocking>... S>
 void describe(V& v, S&... s) {
     v.figure(result("rocking_px", "residual vibration, peak to peak", K::Pixels), s.pixels...);
     v.figure(result("rocking_time_s", "settling time to the jitter limit", K::Time), s.settling...);
+    v.figure(result("rest_offset_px", "offset at which friction stops the swing", K::Pixels), s.rest...);
 }
 
 /// What rail or arm do to the picture by bending.
@@ -226,6 +280,8 @@ struct ShotEvaluation {
     ShotTorque torque;
     Figure sourceCurrent; ///< [A] that a brushed motor draws at its worst
     SpeedKnob knob;
+    SuddenStart start;
+    WindUp windUp;
     RegulatorHeat regulator;
     Figure slackDeceleration; ///< [U/s²] at which a cord goes slack
 
@@ -252,6 +308,8 @@ void describe(V& v, S&... s) {
     v.figure(result("source_current_A", "maximum current of the brushed motor", K::Current),
              s.sourceCurrent...);
     describe(v, s.knob...);
+    describe(v, s.start...);
+    describe(v, s.windUp...);
     describe(v, s.regulator...);
     v.figure(result("slack_deceleration_m_s2", "deceleration at which the cord goes slack", K::Acceleration),
              s.slackDeceleration...);

@@ -68,13 +68,15 @@ LinearMechanism slide(double rail, double mass) {
     return m;
 }
 
-BeltStage beltStage(const char* id, int motorTeeth, int loadTeeth) {
+BeltStage beltStage(const char* id, int motorTeeth, int loadTeeth, double preload) {
     BeltStage s;
     s.id = id;
     s.motorTeeth = motorTeeth;
     s.loadTeeth = loadTeeth;
-    s.preload = assumed(8.0, 0.4);
+    s.preload = assumed(preload, 0.4);
     s.width = 0.009;
+    s.figures.stiffness =
+        assumed(2.0 * 14e3 / 0.15 * std::pow(loadTeeth * 0.002 / (2.0 * std::numbers::pi), 2), 0.5);
     return s;
 }
 
@@ -83,7 +85,8 @@ RotaryMechanism head(double inertia, double range) {
     m.range = range;
     m.inertia = assumed(inertia, 0.3);
     m.friction = assumed(0.05, 0.4);
-    m.staticFriction = assumed(0.07, 0.4);
+    m.staticFriction = assumed(0.055, 0.1); // ball bearings hardly stick, and always by as much
+    m.output = DirectOutput{assumed(400.0)};
     m.motion = {20.0 * deg, 120.0 * deg, 0.0, 0.0, 0.02, 10.0 * deg, 2.0 * deg};
     return m;
 }

@@ -22,7 +22,8 @@ Driver driver(double run, double rating);
 Axis axis(const char* id, const char* name, Role role, Motor motor, const Driver& d);
 /// Rail [m] and moving mass [kg].
 LinearMechanism slide(double rail, double mass);
-BeltStage beltStage(const char* id, int motorTeeth, int loadTeeth);
+/// Tensioned with `preload` [N] in each span.
+BeltStage beltStage(const char* id, int motorTeeth, int loadTeeth, double preload = 8.0);
 /// Inertia [kg·m²] and range [rad].
 RotaryMechanism head(double inertia, double range);
 Project project(const char* name);

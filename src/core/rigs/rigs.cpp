@@ -66,7 +66,7 @@ Project screwSlider() {
 Project winchedCart() {
     Project p = project("Winched cart");
     Axis a = axis("cart", "Cart", Role::Slide, long17(), driver(1.6, 2.5));
-    a.links.push_back(beltStage("cart-belt", 20, 60));
+    a.links.push_back(beltStage("cart-belt", 20, 60, 16.0));
     LinearMechanism m = slide(6.0, 8.0);
     m.carriageLength = 0.4;
     m.slope = assumed(8.0 * deg, 0.1);
@@ -77,7 +77,12 @@ Project winchedCart() {
     m.guide.play = assumed(5e-5);
     m.motion.maxSpeed = 0.3;
     m.motion.maxAcceleration = 0.4;
-    m.output = WinchOutput{};
+    // Thin wire rope in one layer: it hardly stretches, and one number of steps per mm holds.
+    WinchOutput winch;
+    winch.drumWidth = 0.1;
+    winch.tensileStiffness = assumed(6e4, 0.3);
+    winch.turnsOn = 3.0;
+    m.output = winch;
     a.mechanism = m;
     a.brake.fitted = true;
     a.brake.holdingTorque = assumed(1.0, 0.15);
@@ -91,7 +96,7 @@ Project winchedCart() {
 Project wheelDolly() {
     Project p = project("Wheel dolly");
     Axis a = axis("dolly", "Dolly", Role::Slide, mid23(), driver(2.2, 3.5));
-    a.links.push_back(beltStage("dolly-belt", 20, 80));
+    a.links.push_back(beltStage("dolly-belt", 20, 80, 14.0));
     LinearMechanism m = slide(4.0, 12.0);
     m.carriageLength = 0.5;
     m.runningFriction = assumed(6.0, 0.4);
@@ -205,7 +210,8 @@ Project jibCrane() {
     swing.links.push_back(planetary);
     RotaryMechanism around = head(0.1, 200.0 * deg);
     around.friction = assumed(0.4, 0.4);
-    around.staticFriction = assumed(0.6, 0.4);
+    around.staticFriction = assumed(0.45, 0.1);
+    around.output = DirectOutput{assumed(0.0)}; // the arm's hub is stiff beside its gearhead
     boomItems(around, 1.8, 2.5, 7.6, -0.6);
     around.motion = {25.0 * deg, 12.0 * deg, 0.4 * deg, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
     swing.mechanism = around;
@@ -218,7 +224,8 @@ Project jibCrane() {
     RotaryMechanism up = head(0.1, 80.0 * deg);
     up.lowAngle = -35.0 * deg;
     up.friction = assumed(0.4, 0.4);
-    up.staticFriction = assumed(0.6, 0.4);
+    up.staticFriction = assumed(0.45, 0.1);
+    up.output = DirectOutput{assumed(0.0)};
     boomItems(up, 1.8, 2.5, 7.6, -0.6);
     up.motion = {15.0 * deg, 8.0 * deg, 0.4 * deg, 0.0, 0.02, 3.0 * deg, 1.0 * deg};
     boom.mechanism = up;

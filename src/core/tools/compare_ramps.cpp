@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tools/compare_ramps.h"
 
+#include "core/motion/friction_settling.h"
 #include "core/units/names.h"
 
 namespace gantry {
@@ -12,7 +13,7 @@ std::string_view shapeName(RampShape shape) {
 
 std::vector<RampRow> compareRamps(const Project& project, const AxisEvaluation& e, const ShotEvaluation& s) {
     std::vector<RampRow> out;
-    if (s.problem != Reason::None || s.profile.distance <= 0.0) return out;
+    if (s.problem != Reason::None || s.profile.distance <= 0.0 || e.model.atOnce) return out;
     const double jitter = project.shots[s.shot.at()].limits.jitter;
     const motion::Limits limits{s.motion.topSpeed.valueOr(0.0), s.motion.acceleration.valueOr(0.0), 0.0};
     motion::Limits withJerk = limits;
@@ -29,10 +30,10 @@ std::vector<RampRow> compareRamps(const Project& project, const AxisEvaluation& 
         r.speed = Figure::of(p.peakSpeed);
         r.acceleration = Figure::of(p.in.acceleration);
         if (const auto& mode = e.model.mode) {
-            const double rocking = 2.0 * motion::rockingAfter(p, *mode) * s.pixelsPerUnit;
-            r.rocking = rocking;
+            const motion::DyingSwing swing{motion::rockingAfter(p, *mode), e.model.swingBand, *mode};
+            r.rocking = swing.held() ? 0.0 : 2.0 * swing.amplitude * s.pixelsPerUnit;
             r.leaning = Figure::of(motion::rockingDuring(p, *mode) * s.pixelsPerUnit);
-            const auto settled = motion::settlingTime(rocking, jitter, *mode);
+            const auto settled = swing.settled(jitter / s.pixelsPerUnit);
             r.settling = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
         }
         out.push_back(r);

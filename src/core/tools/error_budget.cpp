@@ -13,10 +13,11 @@ std::string_view errorKindName(ErrorKind kind) {
 }
 
 std::string_view causeName(ErrorCause cause) {
-    return units::nameOf<ErrorCause::Rounding>(
+    return units::nameOf<ErrorCause::WindUp>(
         cause, "stretch of the drive", "sag and bend", "stepping", "backlash let go",
         "rocking after the stop", "play of the guides", "friction band of the rotor", "fall to hold current",
-        "lag of the rotor", "step accuracy", "rounded steps per unit");
+        "lag of the rotor", "step accuracy", "rounded steps per unit", "sticking and slipping",
+        "springs of the drive", "wind-up of the drive");
 }
 
 ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, ShotIndex shot) {
@@ -35,6 +36,7 @@ ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, Sh
             add(ErrorKind::Drift, ErrorCause::Stretch, s.errors.drift);
             add(ErrorKind::Drift, ErrorCause::Sag, s.sag.drift);
             add(ErrorKind::Jitter, ErrorCause::Stepping, s.place.stepping);
+            add(ErrorKind::Jitter, ErrorCause::StickSlip, s.windUp.jumpPixels);
             add(ErrorKind::Jitter, ErrorCause::Rocking, s.rocking.pixels);
             add(ErrorKind::Jitter, ErrorCause::GuidePlay, s.guidePixels);
             if (s.loadReverses) {
@@ -43,7 +45,9 @@ ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, Sh
             }
             add(ErrorKind::Repeat, ErrorCause::FrictionBand, s.place.frictionBand);
             add(ErrorKind::Repeat, ErrorCause::IdleShift, s.place.idleShift);
+            add(ErrorKind::Repeat, ErrorCause::Springs, s.windUp.repeat * s.pixelsPerUnit);
             add(ErrorKind::Framing, ErrorCause::Lag, s.place.lag);
+            add(ErrorKind::Framing, ErrorCause::WindUp, s.windUp.travel * s.pixelsPerUnit);
             add(ErrorKind::Framing, ErrorCause::StepAccuracy, s.place.accuracy);
             add(ErrorKind::Framing, ErrorCause::Rounding, s.roundingPixels);
             add(ErrorKind::Framing, ErrorCause::Sag, s.sag.pixels);

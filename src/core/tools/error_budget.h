@@ -24,7 +24,10 @@ enum class ErrorCause {
     IdleShift,
     Lag,
     StepAccuracy,
-    Rounding
+    Rounding,
+    StickSlip,
+    Springs,
+    WindUp
 };
 std::string_view causeName(ErrorCause cause);
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tools/limits.h"
 
+#include "core/motor/at_once.h"
+
 #include "core/criteria/criteria.h"
 #include "core/evaluate/drive/checks.h"
 #include "core/evaluate/rig/rig_structure.h"
@@ -277,8 +279,8 @@ private:
             const double friction = m_.chain.load.coulomb * m_.outputPerRad;
             const double load = m_.gravityAtMotor() + friction;
             const double jump =
-                startStopSpeed(p->rotorTeeth, m_.motors * m_.torqueAmplitude / m_.wantedMargin, load,
-                               e_.inertiaAtMotor.valueOr(0.0)) *
+                motor::catchSpeed(p->rotorTeeth, m_.motors * m_.torqueAmplitude / m_.wantedMargin, load,
+                                  e_.inertiaAtMotor.valueOr(0.0)) *
                 m_.outputPerRad;
             out_.startStop = Figure::of(std::min(jump, out_.largest.speed));
             // Half of it, and no more than what leaves the camera rocking by half the jitter limit: Δv/ω each
@@ -331,6 +333,8 @@ private:
         };
         if (m_.stepper()) {
             add(BandReason::RotorResonance, e_.resonance.low.valueOr(0.0), e_.resonance.high.valueOr(0.0));
+            add(BandReason::RotorOnDrive, e_.resonance.secondLow.valueOr(0.0),
+                e_.resonance.secondHigh.valueOr(0.0));
             if (out_.mode)
                 add(BandReason::FullStepsOnMode, 0.9 * m_.fullStep() * out_.mode->frequency,
                     1.1 * m_.fullStep() *
@@ -425,13 +429,6 @@ std::vector<Triple> alike(const std::vector<AxisLimits>& limits) {
         out.push_back(t);
     }
     return out;
-}
-
-double startStopSpeed(int rotorTeeth, double torqueAmplitude, double load, double inertia) {
-    if (load >= torqueAmplitude || torqueAmplitude <= 0.0) return 0.0;
-    const double phi = std::asin(load / torqueAmplitude);
-    const double well = (2.0 * torqueAmplitude * std::cos(phi) - load * (pi - 2.0 * phi)) / rotorTeeth;
-    return std::sqrt(2.0 * well / inertia);
 }
 
 std::string_view limitName(LimitReason reason) {

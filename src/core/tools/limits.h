@@ -49,7 +49,14 @@ enum class RampAdvice {
     TunedSCurve ///< jerk phases of one period
 };
 
-enum class BandReason { RotorResonance, FullStepsOnMode, MicrostepsOnMode, VisibleSteps, Noise };
+enum class BandReason {
+    RotorResonance,
+    RotorOnDrive,
+    FullStepsOnMode,
+    MicrostepsOnMode,
+    VisibleSteps,
+    Noise
+};
 
 /// Speeds [U/s] to stay out of.
 struct SpeedBand {
@@ -122,10 +129,5 @@ AxisLimits axisLimits(const Project& project, const Axis& axis, const AxisEvalua
 /// Recommended triples of all axes with one ramp time for all, so that they feel alike: the gentlest axis
 /// sets it, the others ramp no harder than they may. Axes with a problem keep zeros.
 std::vector<Triple> alike(const std::vector<AxisLimits>& limits);
-
-/// Speed [U/s] up to which a stepper with `torque` to spare catches up from rest without a ramp: its rotor's
-/// energy must fit into the field's well over the load, 2ΔE/J, ΔE = (2 Ta cos φ − T(π − 2φ))/Nr with
-/// sin φ = T/Ta. Without damping, so on the safe side.
-double startStopSpeed(int rotorTeeth, double torqueAmplitude, double load, double inertia);
 
 } // namespace gantry

@@ -147,7 +147,7 @@ std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluatio
     if (const auto* stepper = std::get_if<Stepper>(&axis.motor))
         s.mechanism.motorDamping =
             2.0 * stepper->rotorDamping.value *
-            std::sqrt(m.stepper()->rotorTeeth * m.motors * m.torqueAmplitude * e.inertiaAtMotor.valueOr(0.0));
+            std::sqrt(m.stepper()->rotorTeeth * m.motors * m.torqueAmplitude * m.chain.motorInertia);
     return s;
 }
 

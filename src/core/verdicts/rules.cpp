@@ -8,16 +8,15 @@ namespace gantry::rules {
 namespace {
 
 constexpr std::array table{
-    &torque,       &pulseRate, &powerOff,     &standstill,   &resonance,       &stepping,
-    &vibration,    &drift,     &jitter,       &repeatError,  &framing,         &backlash,
-    &judder,       &rounding,  &motorCurrent, &driverRating, &stopping,        &travel,
-    &settings,     &ease,      &oversize,     &duty,         &caseTemperature, &regulatorHeat,
-    &shaftLoad,    &noise,     &motorSpeed,   &following,    &servoRange,      &toothStrength,
-    &gearForm,     &beltMesh,  &grip,         &cordSlack,    &cordStrength,    &whirl,
-    &buckling,     &guides,    &binding,      &bearingLoad,  &frictionSources, &emergencyStop,
-    &lensRing,     &panBar,    &sag,          &settling,     &railTipping,     &railClamps,
-    &beamStrength, &pivot,     &balance,      &handDriven,   &tipping,         &anchors,
-    &tether,       &clearance, &weight,       &money};
+    &torque,       &pulseRate,       &powerOff,        &standstill,    &resonance, &stepping,    &vibration,
+    &drift,        &jitter,          &repeatError,     &framing,       &backlash,  &judder,      &rounding,
+    &motorCurrent, &driverRating,    &stopping,        &travel,        &settings,  &ease,        &oversize,
+    &duty,         &caseTemperature, &regulatorHeat,   &shaftLoad,     &noise,     &motorSpeed,  &start,
+    &following,    &servoRange,      &toothStrength,   &gearForm,      &beltMesh,  &beltPreload, &grip,
+    &cordSlack,    &cordStrength,    &layers,          &drumRoom,      &whirl,     &buckling,    &guides,
+    &binding,      &bearingLoad,     &frictionSources, &emergencyStop, &lensRing,  &panBar,      &sag,
+    &settling,     &railTipping,     &railClamps,      &beamStrength,  &pivot,     &balance,     &handDriven,
+    &tipping,      &anchors,         &tether,          &clearance,     &supply,    &weight,      &money};
 
 } // namespace
 

@@ -131,12 +131,17 @@ inline Figure allowedOver(const Figure& allowed, const Figure& actual) {
                                    : actual.value();
 }
 
+/// A travel of the axis in the picture of a shot [px]; nothing where the drive has no such spring.
+inline Figure seen(const Figure& travel, const ShotEvaluation& e) {
+    return travel.reason() == Reason::NotApplicable ? Figure(0.0) : travel * e.pixelsPerUnit;
+}
+
 /// What Brief allows over what there is; nothing where either is not known.
 Finding withinBudget(double allowed, const Figure& actual, Kind kind, Message sentence);
 
 // motor/
 extern const Rule torque, resonance, motorCurrent, driverRating, oversize, duty, caseTemperature,
-    regulatorHeat, shaftLoad, noise, motorSpeed, following, servoRange, handDriven;
+    regulatorHeat, shaftLoad, noise, motorSpeed, start, following, servoRange, handDriven;
 // holding/
 extern const Rule powerOff, standstill, emergencyStop;
 // controller/
@@ -145,11 +150,11 @@ extern const Rule pulseRate, rounding, stopping, travel, settings, ease;
 extern const Rule stepping, vibration, drift, jitter, repeatError, framing, backlash, judder, guides,
     lensRing, panBar;
 // parts/
-extern const Rule toothStrength, gearForm, beltMesh, grip, cordSlack, cordStrength, whirl, buckling, binding,
-    bearingLoad, frictionSources;
+extern const Rule toothStrength, gearForm, beltMesh, grip, cordSlack, cordStrength, layers, drumRoom,
+    beltPreload, whirl, buckling, binding, bearingLoad, frictionSources;
 // structure/
 extern const Rule sag, settling, railTipping, railClamps, beamStrength, pivot, balance;
 // rig/
-extern const Rule tipping, anchors, tether, clearance, weight, money;
+extern const Rule tipping, anchors, tether, clearance, supply, weight, money;
 
 } // namespace gantry::rules

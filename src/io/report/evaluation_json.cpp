@@ -83,8 +83,8 @@ Json limitsJson(const Project& project, const Axis& axis, const AxisEvaluation& 
     put(j, "rocking_frequency_hz",
         l.mode ? Figure::of(l.mode->frequency) : Figure::none(Reason::NotApplicable));
     j["rocking_measured"] = l.modeMeasured;
-    static constexpr std::array bands{"rotor_resonance", "full_steps_on_mode", "microsteps_on_mode",
-                                      "visible_steps", "noise"};
+    static constexpr std::array bands{"rotor_resonance",    "rotor_on_drive", "full_steps_on_mode",
+                                      "microsteps_on_mode", "visible_steps",  "noise"};
     j["bands"] = Json::array();
     for (const SpeedBand& b : l.bands) {
         Json band;

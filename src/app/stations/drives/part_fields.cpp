@@ -151,10 +151,10 @@ QList<FieldPage> wholePages(const Context& context, const ChainColumn& column) {
         if (const auto fields = driverFields(axis->motor, base + QStringLiteral("driver/"));
             !fields.isEmpty())
             pages.push_back({tr("Driver"), fields});
-        pages.push_back(
-            {tr("Supply"), under(QStringLiteral("supply/"),
-                                 {"voltage_V", "low_voltage_V", "source_resistance_ohm", "cable_length_m",
-                                  "cable_section_m2", "capacity_As", "rated_time_s", "peukert", "usable"})});
+        pages.push_back({tr("Supply"), under(QStringLiteral("supply/"),
+                                             {"voltage_V", "low_voltage_V", "rated_current_A",
+                                              "source_resistance_ohm", "cable_length_m", "cable_section_m2",
+                                              "capacity_As", "rated_time_s", "peukert", "usable"})});
         return pages;
     }
     case ChainPart::Motor:

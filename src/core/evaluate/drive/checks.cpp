@@ -127,14 +127,25 @@ struct OutputChecker {
             Figure::of(drivetrain::turningRadius(w.wheelbase, w.steeringAngle), Reason::NotApplicable);
     }
     void operator()(const WinchOutput& w) {
-        const drivetrain::Winding winding = drivetrain::windingOf(
-            {w.drumDiameter.value, w.cordDiameter.value, w.drumWidth, 1.0}, e.model.travel);
+        const std::vector<drivetrain::CordLayer>& layers = e.model.layers;
         out.load = Figure::of(force);
         out.allowed = Figure::of(w.breakingLoad.value);
         e.checks.cordRatio = over(w.breakingLoad.value, force);
-        e.checks.windingLayers = Figure::of(winding.layers);
-        e.checks.stepsPerUnitLast = e.steps.stepsPerUnit;
-        e.checks.stepsPerUnitFirst = e.steps.stepsPerUnit * (winding.lastRadius / winding.firstRadius);
+        if (layers.empty()) return;
+        e.checks.windingLayers = Figure::of(static_cast<double>(layers.size()));
+        e.checks.layerError = Figure::of(e.model.cordScale.error);
+        if (e.model.pulses) {
+            constexpr double perMillimetre = 1e-3;
+            e.checks.stepsPerUnitLast = Figure::of(perMillimetre / e.model.microstep());
+            e.checks.stepsPerUnitFirst = e.checks.stepsPerUnitLast * e.model.layerSpread();
+        }
+        if (w.flangeDiameter > 0.0) {
+            const drivetrain::Drum drum = drumOf(w);
+            const double kept = w.turnsOn * std::numbers::pi * (drum.diameter + drum.cordDiameter);
+            e.checks.drumCapacity =
+                over(drivetrain::drumCapacity(drum, w.flangeDiameter, criteria::drumFreeboard),
+                     e.model.travel + kept);
+        }
     }
     void operator()(const DirectOutput&) {}
     void operator()(const RingOutput& r) {
@@ -428,7 +439,10 @@ void fillChecks(AxisEvaluation& e, const Axis& axis, double ambient) {
     fillStop(e, axis);
     if (const motor::DcParams* dc = e.model.dc()) {
         e.checks.stallCurrent = Figure::of(motor::stallCurrent(*dc));
-        e.checks.reversalCurrent = Figure::of(motor::reversalCurrent(*dc, motor::noLoadSpeed(*dc)));
+        // As fast as it runs in the shots; without shots, free.
+        const double speed = d.speed > 0.0 ? std::min(d.speed / e.model.outputPerRad, motor::noLoadSpeed(*dc))
+                                           : motor::noLoadSpeed(*dc);
+        e.checks.reversalCurrent = Figure::of(motor::reversalCurrent(*dc, speed));
         e.checks.motorTopSpeed = Figure::of(motor::noLoadSpeed(*dc) * e.model.outputPerRad);
     } else if (const auto* servo = std::get_if<motor::ServoParams>(&e.model.curve)) {
         e.checks.motorTopSpeed = Figure::of(motor::topSpeed(*servo) * e.model.outputPerRad);

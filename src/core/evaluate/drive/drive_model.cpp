@@ -4,6 +4,7 @@
 #include "core/motor/stepper_motion.h"
 
 #include <algorithm>
+#include <limits>
 
 namespace gantry {
 
@@ -19,6 +20,39 @@ double DriveModel::lag(double torque, double motorSpeed) const {
 
 double DriveModel::rampTorque(double speed, double acceleration) const {
     return drivetrain::worstTorque(chain, speed / outputPerRad, acceleration / outputPerRad);
+}
+
+double DriveModel::inertiaToSpeedUp() const {
+    constexpr double much = 1e6; // [rad/s²], so that gravity does not decide which way power flows
+    return (drivetrain::motorTorque(chain, 0.0, much, 1) - drivetrain::motorTorque(chain, 0.0, 0.0, 1)) /
+           much;
+}
+
+double DriveModel::slowingTorque(double speed) const {
+    const auto one = [&](int direction) {
+        return direction * drivetrain::motorTorque(chain, speed / outputPerRad, 0.0, direction);
+    };
+    return std::max(0.0, std::min(one(1), one(-1)));
+}
+
+double DriveModel::fieldStiffness() const {
+    const motor::StepperParams* p = stepper();
+    const double field =
+        p != nullptr ? motor::fieldStiffness(p->rotorTeeth, motors * torqueAmplitude, 0.0) : 0.0;
+    return field > 0.0 ? field / (outputPerRad * outputPerRad) : std::numeric_limits<double>::infinity();
+}
+
+drivetrain::Sprung DriveModel::sprung() const {
+    // Wind and disturbance push alike at rest and in motion.
+    return {outputStiffness, friction, staticFriction - (chain.load.coulomb - friction),
+            std::max(std::abs(gravityLow), std::abs(gravityHigh))};
+}
+
+DriveModel DriveModel::withBareDrum() const {
+    DriveModel out = *this;
+    out.chain.stages.back().ratio *= layerSpread();
+    out.outputPerRad /= layerSpread();
+    return out;
 }
 
 double DriveModel::breakawayTorque() const {

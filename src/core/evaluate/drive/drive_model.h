@@ -4,6 +4,8 @@
 #include "core/drivetrain/chain.h"
 #include "core/drivetrain/flank.h"
 #include "core/drivetrain/ratio.h"
+#include "core/drivetrain/winch.h"
+#include "core/drivetrain/wind_up.h"
 #include "core/model/figure.h"
 #include "core/model/project.h"
 #include "core/motion/profile.h"
@@ -44,20 +46,27 @@ struct DriveModel {
     double followDelay = 0.0;      ///< [s] of a position loop: lag per speed
     double followCompliance = 0.0; ///< [rad/(N·m)] of a position loop: lag per torque
     double lowestSpeed = 0.0;      ///< [rad/s] of the motor below which it stutters
+    bool oneSpeed = false;         ///< nothing sets its speed: it runs as its load lets it
+    bool atOnce = false;           ///< starts and stops without a ramp
 
     double outputPerRad = 0.0;        ///< [U/rad]
     double friction = 0.0;            ///< [N] or [N·m] running, without wind
     double staticFriction = 0.0;      ///< [N] or [N·m] at break-away, never below the running friction
     double outputStiffness = 0.0;     ///< [N/m] or [N·m/rad]; infinite if nothing is given
     std::optional<motion::Mode> mode; ///< of what rocks on the axis, where one is known
-    double backlash = 0.0;            ///< [U]
-    double travel = 0.0;              ///< [U] usable
-    motion::Limits settings;          ///< what the controller is set to
+    double swingBand =
+        0.0; ///< [U] either way in which friction holds a swing across the drive; 0: it does not
+    double backlash = 0.0;   ///< [U]
+    double travel = 0.0;     ///< [U] usable
+    motion::Limits settings; ///< what the controller is set to
     double wantedMargin = 2.0;
 
     drivetrain::LastingLoad lasting; ///< at a place of the axis [U]; of an arm by its angle above level
     double lowPlace = 0.0;           ///< [U] of the low end of the travel in those places
     double tilted = 0.0;             ///< [rad] by which what carries the axis may stand off level
+
+    std::vector<drivetrain::CordLayer> layers; ///< of a cord over the travel; empty without
+    drivetrain::WinchScale cordScale;          ///< of these layers
 
     double gravityLow = 0.0, gravityHigh = 0.0; ///< [N] or [N·m] least and greatest over the travel, signed
     double carriedMass = 0.0;                   ///< [kg] of the listed items on a rotary axis …
@@ -73,7 +82,9 @@ struct DriveModel {
     const motor::DcParams* dc() const { return std::get_if<motor::DcParams>(&curve); }
     double fullStep() const { return fullStepAngle * outputPerRad; } ///< [U]
     double microstep() const { return commandAngle * outputPerRad; } ///< [U] of the finest command
-    double jump() const { return jumpAngle * outputPerRad; }         ///< [U]
+    /// How many times as fast the motor turns with an empty drum as with a full one [1].
+    double layerSpread() const { return layers.empty() ? 1.0 : layers.back().radius / layers.front().radius; }
+    double jump() const { return jumpAngle * outputPerRad; } ///< [U]
     double gravityAtMotor() const {
         return std::abs(chain.load.steady) * outputPerRad;
     } ///< [N·m] without losses
@@ -86,6 +97,18 @@ struct DriveModel {
     /// Largest torque on the ramp, both directions, speeding up and braking [N·m]. Speeds and accelerations
     /// at the output.
     double rampTorque(double speed, double acceleration) const;
+    /// Inertia [kg·m²] that the motors have to speed up, what their drive loses on the way counted.
+    double inertiaToSpeedUp() const;
+    /// Least torque [N·m] that slows the motors when they are let go while running; not below 0.
+    double slowingTorque(double speed) const;
+    /// Stiffness [N/m] or [N·m/rad] at the load of a stepper's field; infinite for motors held by loops, and
+    /// for motors that nothing holds.
+    double fieldStiffness() const;
+    double stiffnessWithField() const { return 1.0 / (1.0 / outputStiffness + 1.0 / fieldStiffness()); }
+    /// The drive's springs at the load, without the field of the motor.
+    drivetrain::Sprung sprung() const;
+    /// The same drive with its drum empty.
+    DriveModel withBareDrum() const;
     /// Torque to break away from rest [N·m].
     double breakawayTorque() const;
     /// Available over needed, the least of the ramp's end and break-away.

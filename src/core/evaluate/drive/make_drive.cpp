@@ -60,6 +60,7 @@ DriveModel makeDriveModel(const RigSetup& rig, std::size_t index) {
         for (std::size_t i = 0; i < views.size(); ++i) m.chain.stages[i].inputInertia *= m.motors;
     }
     m.settings = keptLimits(axis, rig.controller.ramps);
+    m.atOnce = startsAtOnce(axis, rig.controller.ramps);
     if (m.pulses)
         if (const std::optional<Ratio> steps = product(m.exactRatio, commandsPerTurn(m, axis));
             steps && perTurn)
@@ -80,12 +81,13 @@ DriveModel makeDriveModel(const RigSetup& rig, std::size_t index) {
     m.outputStiffness =
         series.compliance > 0.0 ? 1.0 / series.compliance : std::numeric_limits<double>::infinity();
     m.backlash = series.backlash;
-    // Measured, or the load on the drive's own spring with the motor held.
+    // Measured, or the load on the drive's own spring and the motor's field.
     if (const double measured = axis.vibration.frequency.value; measured > 0.0)
         m.mode = motion::Mode{measured, axis.vibration.damping.value};
     else if (std::isfinite(m.outputStiffness) && m.chain.load.inertia > 0.0)
-        m.mode = motion::Mode{std::sqrt(m.outputStiffness / m.chain.load.inertia) / (2.0 * std::numbers::pi),
-                              axis.vibration.damping.value};
+        m.mode =
+            motion::Mode{std::sqrt(m.stiffnessWithField() / m.chain.load.inertia) / (2.0 * std::numbers::pi),
+                         axis.vibration.damping.value};
     return m;
 }
 

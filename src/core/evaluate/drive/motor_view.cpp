@@ -108,6 +108,7 @@ void fill(DriveModel& m, const Supply& supply, const Driver&, const GearedDc& s)
     }
     m.curve = p;
     m.pulses = false;
+    m.oneSpeed = s.control != SpeedControl::Knob;
     m.lowestSpeed = s.lowestSteady.value * motor::noLoadSpeed(p);
     const double n = static_cast<double>(s.gearNumerator) / s.gearDenominator;
     m.chain.motorInertia = s.rotorInertia.value * n * n;

@@ -76,11 +76,15 @@ std::optional<Ratio> addLinear(DriveModel& m, Series& series, const LinearMechan
 std::optional<Ratio> addLinear(DriveModel& m, Series& series, const LinearMechanism& linear,
                                const WinchOutput& w) {
     // The pull is heaviest on the motor where the drum is fullest, so that radius sizes it.
-    const drivetrain::Winding winding =
-        drivetrain::windingOf({w.drumDiameter.value, w.cordDiameter.value, w.drumWidth, 1.0}, m.travel);
+    // A cord that runs back round a pulley lies a few turns on the drum, side by side.
+    if (!w.closedLoop && m.travel > 0.0) {
+        m.layers = drivetrain::layersOf(drumOf(w), w.turnsOn, m.travel);
+        m.cordScale = drivetrain::winchScale(drumOf(w), w.turnsOn, m.travel);
+    }
+    const double radius =
+        m.layers.empty() ? (w.drumDiameter.value + w.cordDiameter.value) / 2.0 : m.layers.back().radius;
     const double efficiency = w.efficiency.value;
-    m.chain.stages.push_back(
-        {1.0 / winding.lastRadius, efficiency, backEfficiencyOf(efficiency), w.drumInertia.value});
+    m.chain.stages.push_back({1.0 / radius, efficiency, backEfficiencyOf(efficiency), w.drumInertia.value});
     series.addSpring(w.tensileStiffness.value / linear.railLength);
     series.addSpring(linear.frameStiffness.value);
     series.backlash += w.backlash.value;
@@ -106,7 +110,7 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasse
         friction += drag;
         still += drag;
     }
-    const double wind = windForce(windSpeed, linear.windArea);
+    const double wind = windForce(windSpeed, linear.windArea) + linear.disturbance.value;
     m.chain.load = {mass, mass * standardGravity * std::sin(linear.slope.value), friction + wind, 0.0};
     m.gravityLow = m.gravityHigh = m.chain.load.steady;
     m.lasting.constant = m.chain.load.steady;
@@ -203,7 +207,7 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasse
     m.gravityLow = gravity.low - r.unbalance.value;
     m.gravityHigh = gravity.high + r.unbalance.value;
     const double friction = r.friction.value + r.cableDrag.value;
-    const double wind = windForce(windSpeed, r.windArea) * r.windArm;
+    const double wind = windForce(windSpeed, r.windArea) * r.windArm + r.disturbance.value;
     m.chain.load = {inertia, std::max(std::abs(m.gravityLow), std::abs(m.gravityHigh)), friction + wind, 0.0};
     m.friction = friction;
     m.staticFriction = std::max(r.staticFriction.value + r.cableDrag.value, friction) + wind;
@@ -222,6 +226,10 @@ std::optional<Ratio> addOutput(DriveModel& m, Series& series, const Axis& axis, 
     return std::visit(
         [&](const auto& mech) { return addMechanism(m, series, masses, windSpeed, axis, mech); },
         axis.mechanism);
+}
+
+drivetrain::Drum drumOf(const WinchOutput& w) {
+    return {w.drumDiameter.value, w.cordDiameter.value, w.drumWidth, w.layerHeight.value};
 }
 
 double wheelGrip(const WheelOutput& w, double mass, double slope) {

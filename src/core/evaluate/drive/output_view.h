@@ -22,6 +22,8 @@ struct Series {
 std::optional<drivetrain::Ratio> addOutput(DriveModel& model, Series& series, const Axis& axis,
                                            const AxisMasses& masses, double windSpeed);
 
+drivetrain::Drum drumOf(const WinchOutput& winch);
+
 /// Force [N] at which driven wheels slip under `mass` [kg] on a track of `slope` [rad].
 double wheelGrip(const WheelOutput& wheel, double mass, double slope);
 

@@ -7,7 +7,10 @@
 #include "core/model/kind_traits.h"
 #include "core/power/regulator.h"
 
+#include "core/drivetrain/wind_up.h"
 #include "core/evaluate/drive/checks.h"
+#include "core/motion/friction_settling.h"
+#include "core/motor/at_once.h"
 #include "core/motor/stepper_motion.h"
 #include "core/optics/picture.h"
 
@@ -100,11 +103,88 @@ bool slackens(const LinearMechanism& linear) {
 
 /// What a brushed motor needs set, and how slowly it can go.
 void fillSpeedSetting(ShotEvaluation& e, const DriveModel& m, double motorSpeed, double needed) {
-    if (!onKnob(m)) return;
+    if (!onKnob(m) || m.oneSpeed) return;
     const motor::DcParams* p = m.dc();
     const double share = p->duty > 0.0 ? motor::dutyFor(*p, motorSpeed, needed / m.motors) : 0.0;
     e.knob.setting = Figure::of(share);
     e.knob.slowest = Figure::of(m.lowestSpeed / motorSpeed);
+}
+
+/// Speed [U/s] that a motor comes to by itself under what the load asks while it runs; 0: it does not start.
+double ownSpeed(const DriveModel& m) {
+    return m.outputPerRad * motor::speedUnder(*m.dc(), m.rampTorque(0.0, 0.0) / m.motors);
+}
+
+/// The same motor at the setting that a shot needs.
+motor::DcParams atSetting(const DriveModel& m, const ShotEvaluation& e) {
+    motor::DcParams p = *m.dc();
+    if (e.knob.setting) p.duty = std::min(1.0, e.knob.setting.value());
+    return p;
+}
+
+motor::StopWay stopWay(Stopping stopping) {
+    switch (stopping) {
+    case Stopping::SwitchedOff:
+        return motor::StopWay::Open;
+    case Stopping::Shorted:
+        return motor::StopWay::Shorted;
+    case Stopping::Reversed:
+        return motor::StopWay::Reversed;
+    }
+    return motor::StopWay::Open;
+}
+
+/// How a drive comes to its speed without a ramp, and to rest: inertia makes a time, not a lack of torque.
+/// Returns the acceleration [U/s²] of the first moment.
+double fillSuddenStart(ShotEvaluation& e, const Axis& axis, const DriveModel& m, double frequency,
+                       double speed) {
+    const double torque = m.rampTorque(speed, 0.0), inertia = m.inertiaToSpeedUp();
+    if (const motor::StepperParams* p = m.stepper()) {
+        const double all = m.motors * m.torqueAmplitude;
+        e.start.catchSpeed =
+            Figure::of(motor::catchSpeed(p->rotorTeeth, all, torque, inertia) * m.outputPerRad, m.missing);
+        // Swinging into its field, and past it when the field stops.
+        const double rate = 2.0 * std::numbers::pi * frequency;
+        e.motion.stoppingDistance = Figure::of(speed / rate, m.missing);
+        return speed * rate;
+    }
+    const motor::DcParams p = atSetting(m, e);
+    const motor::SwitchedOn on = motor::switchedOn(p, inertia / m.motors, torque / m.motors);
+    e.start.time = Figure::of(on.time95());
+    e.start.lost = Figure::of(speed * on.timeConstant);
+    e.start.current = Figure::of(m.motors * on.peakCurrent);
+    e.start.supplyDrop = Figure::of(m.motors * on.supplyDrop);
+    const auto* geared = std::get_if<GearedDc>(&axis.motor);
+    const auto off = motor::switchedOff(p, inertia / m.motors, m.slowingTorque(speed) / m.motors,
+                                        speed / m.outputPerRad, stopWay(geared->stopping));
+    e.motion.stoppingDistance =
+        off ? Figure::of(off->angle * m.outputPerRad) : Figure::none(Reason::Unbounded);
+    return speed / on.timeConstant;
+}
+
+/// Torque at the setting over what breaking away takes.
+void fillStartSetting(ShotEvaluation& e, const Axis& axis, const DriveModel& m) {
+    const auto* geared = std::get_if<GearedDc>(&axis.motor);
+    if (geared == nullptr || !e.knob.setting) return;
+    const double least = motor::startDuty(*m.dc(), m.breakawayTorque() / m.motors, geared->inductance.value,
+                                          geared->pulseFrequency, criteria::diodeVoltage);
+    e.start.share = e.knob.setting.map([&](double setting) { return std::min(1.0, setting) / least; });
+}
+
+/// What friction and gravity wind up of the drive's springs. The rotor's own field counts as lag.
+void fillWindUp(ShotEvaluation& e, const DriveModel& m, const Shot& shot, double smoothFrom, double speed) {
+    if (!std::isfinite(m.outputStiffness)) return;
+    const drivetrain::Sprung s = m.sprung();
+    e.windUp.travel = Figure::of(drivetrain::lagForward(s));
+    e.windUp.reversalLost = Figure::of(drivetrain::reversalLost(s));
+    e.windUp.jump = Figure::of(drivetrain::breakawayJump(s));
+    // Where it stops from one side the springs keep what breaking away leaves; from both sides all of it.
+    e.windUp.repeat = shot.thereAndBack ? e.windUp.reversalLost : e.windUp.jump;
+    e.windUp.smoothFrom = Figure::of(smoothFrom, Reason::Unbounded);
+    e.windUp.startDelay = Figure::of(s.breakaway / s.stiffness / speed);
+    // Each step of a stepwise shot begins at rest.
+    e.windUp.jumpPixels =
+        speed < smoothFrom || stepwise(shot) ? e.windUp.jump * e.pixelsPerUnit : Figure(0.0);
 }
 
 /// Heat that lasts, so by the motor's mean current rather than that of its ramps.
@@ -129,8 +209,11 @@ void fillTorque(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const 
     e.torque.breakaway = Figure::of(breakaway);
     e.torque.available = Figure::of(available, m.missing);
     e.torque.availableLow = Figure::of(m.availableAtLowVoltage(motorSpeed), m.missing);
-    e.torque.margin = Figure::of(std::min(available / needed, m.available(0.0) / breakaway),
-                                 m.missing == Reason::None ? Reason::Unbounded : m.missing);
+    // Whatever runs at its own speed gives there what is asked; what counts is that it starts.
+    if (m.oneSpeed) e.torque.available = Figure::of(m.available(0.0));
+    e.torque.margin = Figure::of(
+        std::min((m.oneSpeed ? m.available(0.0) : available) / needed, m.available(0.0) / breakaway),
+        m.missing == Reason::None ? Reason::Unbounded : m.missing);
     const double wanted = m.wantedMargin;
     const Reason noCurrent = m.missing != Reason::None                             ? m.missing
                              : std::holds_alternative<motor::ServoParams>(m.curve) ? Reason::NotApplicable
@@ -152,7 +235,8 @@ void fillTorque(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const 
     e.torque.electricalPower = electricalPower(rig.supply, axis, m, e);
     e.torque.continuous = Figure::of(m.continuous(motorSpeed), m.missing);
     fillSpeedSetting(e, m, motorSpeed, needed);
-    if (searches)
+    fillStartSetting(e, axis, m);
+    if (searches && !m.atOnce)
         e.torque.maxAcceleration = Figure::of(m.largestAcceleration(speed),
                                               m.missing == Reason::None ? Reason::Unbounded : m.missing);
 
@@ -160,6 +244,20 @@ void fillTorque(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const 
     if (!(m.commandAngle > 0.0)) return;
     const double lag = m.lag(needed, motorSpeed);
     e.lag = {Figure::of(lag, m.missing), Figure::of(lag * m.outputPerRad, m.missing)};
+}
+
+/// With its drum empty a winch turns faster and pulls at a shorter radius: where that leaves less, it counts.
+void fillBareDrum(ShotEvaluation& e, const DriveModel& full, double speed, double acceleration) {
+    const DriveModel m = full.withBareDrum();
+    e.motion.motorSpeed = Figure::of(speed / m.outputPerRad);
+    if (m.pulses) e.pulseRate = Figure::of(speed / m.microstep());
+    const double needed = m.rampTorque(speed, acceleration), available = m.available(speed / m.outputPerRad);
+    const Figure moving = Figure::of(available / needed, m.missing);
+    if (!less(moving, e.torque.margin)) return;
+    e.torque.needed = Figure::of(needed);
+    e.torque.available = Figure::of(available, m.missing);
+    e.torque.availableLow = Figure::of(m.availableAtLowVoltage(speed / m.outputPerRad), m.missing);
+    e.torque.margin = moving;
 }
 
 /// Errors of the motor and of its friction band, in the picture. A motor on a knob keeps no place, so it has
@@ -199,13 +297,24 @@ void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, d
 
 /// What rocks on when the axis has stopped. A movement that follows the subject ends as softly as the slide
 /// does, so it has none of its own.
-void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot, bool measured) {
+void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot, bool measured,
+                 double acceleration) {
     if (!m.mode || e.follows) return;
-    const double left =
-        measured ? motion::rockingAfter(e.profile, *m.mode) : motion::mostRockingAfter(e.profile, *m.mode);
-    const double amplitude = left * e.pixelsPerUnit;
-    e.rocking.pixels = Figure::of(2.0 * amplitude);
-    const auto settled = motion::settlingTime(2.0 * amplitude, shot.limits.jitter, *m.mode);
+    const double rate = 2.0 * std::numbers::pi * m.mode->frequency, speed = e.profile.peakSpeed;
+    double left = 0.0;
+    if (shot.swingSeen > 0.0 && e.pixelsPerUnit > 0.0)
+        left = shot.swingSeen / e.pixelsPerUnit;
+    else if (m.atOnce)
+        left =
+            acceleration > 0.0 ? speed / (rate * std::hypot(1.0, rate * speed / acceleration)) : speed / rate;
+    else
+        left = measured ? motion::rockingAfter(e.profile, *m.mode)
+                        : motion::mostRockingAfter(e.profile, *m.mode);
+    const motion::DyingSwing swing{left, m.swingBand, *m.mode};
+    const double px = e.pixelsPerUnit;
+    e.rocking.pixels = Figure::of(swing.held() ? 0.0 : 2.0 * left * px);
+    if (m.swingBand > 0.0) e.rocking.rest = Figure::of(std::abs(swing.rest()) * px);
+    const auto settled = swing.settled(shot.limits.jitter / px);
     e.rocking.settling = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
 }
 
@@ -260,22 +369,26 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& st
         return f.reason() == Reason::NotApplicable ? Figure(0.0) : f;
     };
     const Figure letGo = e.errors.backlash;
+    const auto shown = [&](const Figure& travel) {
+        return orNothing(travel).map([&](double u) { return std::abs(u) * px; });
+    };
     const double framesPerJerkPhase =
         std::max(1.0, std::min(e.profile.in.jerkTime, e.profile.out.jerkTime) * shot.frameRate);
     e.errors.drift = e.errors.stretch / 2.0 / framesPerJerkPhase;
-    e.errors.jitter = orNothing(e.place.stepping) + letGo;
-    e.errors.repeat = letGo + orNothing(e.place.frictionBand) +
+    e.errors.jitter = orNothing(e.place.stepping) + orNothing(e.windUp.jumpPixels) + letGo;
+    e.errors.repeat = letGo + shown(e.windUp.repeat) + orNothing(e.place.frictionBand) +
                       orNothing(e.place.idleShift).map([](double shift) { return std::abs(shift); });
-    e.errors.framing = orNothing(e.place.lag) + orNothing(e.place.accuracy) + orNothing(e.roundingPixels);
+    e.errors.framing = orNothing(e.place.lag) + shown(e.windUp.travel) + orNothing(e.place.accuracy) +
+                       orNothing(e.roundingPixels);
 
     // Taken standing still, the clip moves by one step a picture and has no blur.
     const bool steps = stepwise(shot);
-    const double shown = steps ? e.profile.distance * shot.frameRate : speed;
-    e.picture.speed = Figure::of(shown * px);
-    e.picture.perFrame = Figure::of(shown * px / shot.frameRate);
+    const double pace = steps ? e.profile.distance * shot.frameRate : speed;
+    e.picture.speed = Figure::of(pace * px);
+    e.picture.perFrame = Figure::of(pace * px / shot.frameRate);
     e.picture.blur = Figure::of(steps ? 0.0 : speed * px * shot.exposure);
-    e.picture.crossingTime = Figure::of(camera.deliveredWidth / (shown * px));
-    fillSag(e, structure, shot, camera, shown);
+    e.picture.crossingTime = Figure::of(camera.deliveredWidth / (pace * px));
+    fillSag(e, structure, shot, camera, pace);
 }
 
 /// Torque [N·m] that the axes below bring to this one while they move in the same shot, through the offset of
@@ -301,13 +414,26 @@ void failPlan(ShotEvaluation& e, const Axis& axis, const DriveModel& m, const Ax
     if (m.backlash > 0.0) results::failAll(e.flank, why);
     if (m.pulses) e.pulseRate = e.roundingPixels = none;
     if (m.dc() != nullptr) e.sourceCurrent = none;
-    if (onKnob(m)) results::failAll(e.knob, why);
+    if (onKnob(m) && !m.oneSpeed) {
+        results::failAll(e.knob, why);
+        e.start.share = none;
+    }
+    if (m.atOnce) {
+        if (m.stepper() != nullptr)
+            e.start.catchSpeed = none;
+        else
+            e.start.time = e.start.lost = e.start.current = e.start.supplyDrop = none;
+    }
+    if (std::isfinite(m.outputStiffness)) results::failAll(e.windUp, why);
     if (m.regulated) results::failAll(e.regulator, why);
     if (m.commandAngle > 0.0) {
         results::failAll(e.lag, why);
         results::failAll(e.place, why);
     }
-    if (m.mode && !e.follows) results::failAll(e.rocking, why);
+    if (m.mode && !e.follows) {
+        e.rocking.pixels = e.rocking.settling = none;
+        if (m.swingBand > 0.0) e.rocking.rest = none;
+    }
     if (structure.problem == Reason::None) results::failAll(e.sag, why);
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
         e.guidePixels = none;
@@ -361,19 +487,35 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
         speed = wanted.speed;
         acceleration = wanted.acceleration;
     }
+    if (m.oneSpeed && m.atOnce) {
+        // Nothing sets its speed, so the shot runs at the motor's own.
+        if (const double own = ownSpeed(m); own > 0.0) speed = own;
+        e.profile.peakSpeed = speed;
+        e.profile.cruiseTime = e.profile.distance / speed;
+    }
     e.motion.topSpeed = Figure::of(speed);
     e.motion.acceleration = Figure::of(acceleration);
     e.motion.jerk = Figure::of(std::max(e.profile.in.jerk(), e.profile.out.jerk()));
     e.motion.time = Figure::of(course.followsFor.value_or(e.profile.time()));
     e.motion.stoppingDistance = Figure::of(speed * e.profile.out.time() / 2.0);
     e.motion.motorSpeed = Figure::of(speed / m.outputPerRad);
+    e.motion.energy = evaluation.inertiaAtMotor * (0.5 * speed * speed / (m.outputPerRad * m.outputPerRad));
     e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);
     fillTorque(e, rig, axis, m, speed, acceleration, searches);
+    if (m.layerSpread() > 1.0) fillBareDrum(e, m, speed, acceleration);
+    if (m.atOnce) {
+        acceleration = fillSuddenStart(e, axis, m, evaluation.resonance.frequency.valueOr(0.0), speed);
+        e.motion.acceleration = Figure::of(acceleration, m.missing);
+        e.motion.jerk = Figure::none(Reason::NoRamp);
+        if (searches) e.torque.maxAcceleration = Figure::none(Reason::NoRamp);
+        if (!std::isfinite(acceleration)) acceleration = 0.0;
+    }
+    fillWindUp(e, m, shot, evaluation.smoothFrom, speed);
     const drivetrain::Flank flank = flankIn(m, movement, shot.thereAndBack, speed, acceleration, carried);
     fillFlank(e, m, flank, shot, distanceOf(movement) < 0.0 ? -1.0 : 1.0);
     fillPicture(e, m, evaluation.structure, evaluation.steps.roundingShare, shot, rig.camera, speed,
                 acceleration, flank);
-    fillRocking(e, m, shot, axis.vibration.frequency.value > 0.0);
+    fillRocking(e, m, shot, axis.vibration.frequency.value > 0.0, acceleration);
     e.noise = noiseOf(axis, m, speed / m.outputPerRad);
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
         const double pan = optics::panPixelsPerRad(deliveredFocal(rig.camera, shot), 0.0);

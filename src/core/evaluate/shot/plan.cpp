@@ -71,6 +71,26 @@ PlannedShot planShot(const Movement& movement, const motion::Limits& settings) {
     return std::visit([&](const auto& m) { return planMovement(m, settings); }, movement);
 }
 
+PlannedShot planAtOnce(const Movement& movement) {
+    const double distance = std::abs(distanceOf(movement));
+    if (distance == 0.0) return {{}, Reason::NoDistance, false};
+    const double speed = std::visit(
+        [&](const auto& m) {
+            if constexpr (requires { m.time; })
+                return distance / m.time;
+            else
+                return m.speed;
+        },
+        movement);
+    return {{distance, speed, distance / speed, {}, {}}, Reason::None, false};
+}
+
+bool startsAtOnce(const Axis& axis, RampKind ramps) {
+    if (const auto* geared = std::get_if<GearedDc>(&axis.motor))
+        return geared->control != SpeedControl::Knob || ramps == RampKind::None;
+    return ramps == RampKind::None && std::holds_alternative<Stepper>(axis.motor);
+}
+
 motion::Limits keptLimits(const Axis& axis, RampKind ramps) {
     return std::visit(
         [&](const auto& mechanism) {

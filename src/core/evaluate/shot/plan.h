@@ -15,6 +15,13 @@ struct PlannedShot {
     Reason problem = Reason::None;
     bool jerkExceeded = false;
 };
+/// The movement at one speed all the way, for a drive that starts and stops at once.
+PlannedShot planAtOnce(const Movement& movement);
+
+/// Whether an axis starts and stops without a ramp: by a switch, or because the controller makes none. Drives
+/// that hold a place by a loop of their own always need one.
+bool startsAtOnce(const Axis& axis, RampKind ramps);
+
 PlannedShot planShot(const Movement& movement, const motion::Limits& settings);
 
 /// What a controller's ramps make of an axis' settings: a jerk that it cannot keep to limits nothing.

@@ -28,6 +28,24 @@ Figure electricalPower(const Supply& supply, const Axis& axis, const DriveModel&
     return shaft / criteria::servoEfficiency;
 }
 
+/// Current [A] while every brushed motor without a ramp is switched on or reversed and the others run at
+/// their hardest. A motor behind a voltage of its own still takes its current from here.
+static Figure startCurrent(const Supply& supply, const std::vector<AxisEvaluation>& axes) {
+    Figure sum = 0.0;
+    bool any = false;
+    for (const AxisEvaluation& e : axes) {
+        if (e.worst() == nullptr) continue;
+        Figure most = 0.0;
+        for (const ShotEvaluation& s : e.shots) {
+            const bool sudden = s.start.current.reason() != Reason::NotApplicable;
+            any = any || sudden;
+            most = greater(most, sudden ? s.start.current : s.torque.electricalPower / supply.voltage.value);
+        }
+        sum = sum + most;
+    }
+    return any ? sum : Figure::none(Reason::NotApplicable);
+}
+
 SupplyEvaluation evaluateSupply(const Supply& supply, const std::vector<AxisEvaluation>& axes) {
     SupplyEvaluation out;
     out.power = 0.0;
@@ -48,6 +66,7 @@ SupplyEvaluation evaluateSupply(const Supply& supply, const std::vector<AxisEval
     out.voltage = Figure::of(delivered->voltage);
     out.current = Figure::of(delivered->current);
     out.drop = Figure::of(delivered->drop);
+    out.startCurrent = startCurrent(supply, axes);
     if (supply.capacity <= 0.0 || delivered->current <= 0.0)
         out.runTime = Figure::none(Reason::NotApplicable);
     else

@@ -10,6 +10,7 @@ namespace {
 constexpr Message microsteps{"1/{0} microsteps"};
 constexpr Message pulses{"controller with {0} of pulses"};
 constexpr Message decimals{"controller that keeps {0} or more decimals"};
+constexpr Message ramps{"controller that ramps up and down"};
 constexpr Message topSpeed{"top speed setting {0}"};
 constexpr Message topAcceleration{"top acceleration setting {0}"};
 constexpr Message bothSettings{"settings {0} and {1} at most"};
@@ -55,6 +56,13 @@ Candidates moreDecimals(const Problem& p) {
     for (int kept = p.project.controller.decimalsKept + 1; kept <= mostDecimals; ++kept)
         add(out, p, FixCost::ToBuy, decimals, {{{Kind::Count, static_cast<double>(kept)}}},
             [&](Project& q) { q.controller.decimalsKept = kept; });
+    return out;
+}
+
+Candidates withRamps(const Problem& p) {
+    Candidates out;
+    if (p.evaluation().model.atOnce && !p.evaluation().model.oneSpeed)
+        add(out, p, FixCost::ToBuy, ramps, {}, [](Project& q) { q.controller.ramps = RampKind::Trapezoid; });
     return out;
 }
 
@@ -107,6 +115,7 @@ constinit const Family finerMicrosteps{"finer_microsteps", words::listOf<microst
 constinit const Family coarserMicrosteps{"coarser_microsteps", words::listOf<microsteps>, coarser};
 constinit const Family controllerPulses{"controller_pulses", words::listOf<pulses>, quickerController};
 constinit const Family controllerDecimals{"controller_decimals", words::listOf<decimals>, moreDecimals};
+constinit const Family controllerRamps{"controller_ramps", words::listOf<ramps>, withRamps};
 constinit const Family settingsUpToShot{"settings_up_to_shot", words::listOf<topSpeed, topAcceleration>,
                                         raisedSettings};
 constinit const Family settingsToLimits{"settings_to_limits", words::listOf<bothSettings>, loweredSettings};

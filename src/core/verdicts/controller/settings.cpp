@@ -44,7 +44,7 @@ static Reach reachOf(const AxisView& view) {
     bare.wantedMargin = 1.0;
     const double most = bare.largestAcceleration(std::min(fastest, set.speed));
     if (const Figure ratio = Figure::of(most / set.acceleration, Reason::Unbounded);
-        ratio && (!out.ratio || less(ratio, out.ratio)))
+        !e.model.atOnce && ratio && (!out.ratio || less(ratio, out.ratio)))
         out = {ratio,
                settingsTorqueText,
                {{{view.accelerationKind(), set.acceleration},
@@ -56,14 +56,17 @@ static Reach reachOf(const AxisView& view) {
 /// A controller set lower than a shot needs would stretch the shot without a word; one set higher than the
 /// axis can follow loses steps in every move that is no shot.
 static Finding judge(const AxisView& view) {
-    const motion::Limits& set = view.evaluation.model.settings;
+    const DriveModel& m = view.evaluation.model;
+    const motion::Limits& set = m.settings;
+    if (m.atOnce && !m.pulses) return std::nullopt; // a switch keeps no settings
     // A profile planned from the settings themselves may exceed them by a rounding of the last digit.
     constexpr double slack = 1.0 + 1e-9, most = 100.0;
     const auto bySpeed = [&](const ShotEvaluation& s) {
         return lesser(allowedOver(set.speed * slack, s.motion.topSpeed), most);
     };
     const auto byAcceleration = [&](const ShotEvaluation& s) {
-        return lesser(allowedOver(set.acceleration * slack, s.motion.acceleration), most);
+        return m.atOnce ? Figure(most)
+                        : lesser(allowedOver(set.acceleration * slack, s.motion.acceleration), most);
     };
     const auto ratio = [&](const ShotEvaluation& s) { return lesser(bySpeed(s), byAcceleration(s)); };
     const ShotEvaluation* e = bindingShot(view, ratio);

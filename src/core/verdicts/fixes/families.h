@@ -20,16 +20,17 @@ extern const Family outputTeeth; ///< another pulley or pinion
 extern const Family reduction;   ///< a belt stage in front
 // controller/controller_fixes.cpp
 extern const Family finerMicrosteps, coarserMicrosteps;
-extern const Family controllerPulses, controllerDecimals;
+extern const Family controllerPulses, controllerDecimals, controllerRamps;
 extern const Family settingsToLimits; ///< lowers both to the recommended limits
 extern const Family settingsUpToShot; ///< raises top speed and acceleration to what the shot asks
 // motor/motor_fixes.cpp
-extern const Family runCurrent, lowerRunCurrent, knobUp, supplyVoltage, mountMaterial;
+extern const Family runCurrent, lowerRunCurrent, knobUp, supplyVoltage, supplyCurrent, mountMaterial,
+    gentlerStop; ///< of a brushed motor that is reversed at speed
 // holding/holding_fixes.cpp
 extern const Family holdCurrent; ///< only ever more
 extern const Family brake, stopBehaviour;
 // parts/parts_fixes.cpp
-extern const Family faceWidth, closedCord;
+extern const Family faceWidth, closedCord, widerDrum, beltTension;
 // structure/rail_fixes.cpp
 extern const Family bestStandPlaces; ///< of a rail, found by search
 extern const Family standsOutwards;  ///< so that the rail does not tip over them

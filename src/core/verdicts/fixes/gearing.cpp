@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/criteria/criteria.h"
 #include "core/verdicts/fixes/family.h"
 
 #include "core/model/overload.h"
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace gantry::fixes {
 namespace {
@@ -60,21 +62,37 @@ Candidates otherTeeth(const Problem& p) {
     return out;
 }
 
-/// Belt stages between motor and drive, of wheels that are kept in stock: the least reduction first, each by
-/// the motor's wheel nearest to twenty teeth, of which enough are in mesh and which is not too large.
+/// Tension [N] for which no span of a stage in front hangs slack, whatever the motor is asked for now.
+double tensionFor(const Problem& p, double motorTeeth, double pitch) {
+    double torque = 0.0;
+    for (const ShotEvaluation& e : p.evaluation().shots)
+        torque = std::max({torque, e.torque.needed.valueOr(0.0), e.torque.breakaway.valueOr(0.0)});
+    const double radius = motorTeeth * pitch / (2.0 * std::numbers::pi);
+    return rounded(0.5 * 1.05 * torque / radius, 1.0, true);
+}
+
+/// A belt stage in front of all others, for each ratio that a pair of wheels of the usual pitch makes; with a
+/// motor's wheel near twenty teeth, or with the next larger one whose belt the motor's shaft stands.
 Candidates stagesInFront(const Problem& p) {
     constexpr int leastTeeth = 16, usualTeeth = 20;
     const BeltStage usual;
+    const double pitch = usual.pitch.value, rating = bodyOf(p.axis().motor).radialRating.value;
     const std::vector<parts::StockSize> sizes =
-        parts::stockSizes(p.stock, "pulley", "teeth", "pitch_m", usual.pitch.value);
+        parts::stockSizes(p.stock, "pulley", "teeth", "pitch_m", pitch);
+    const auto stands = [&](double teeth) {
+        return rating <= 0.0 || 2.0 * tensionFor(p, teeth, pitch) * criteria::beltPreload <= rating;
+    };
+    const auto rank = [&](double teeth) {
+        // Small wheels whose shaft bends come last.
+        return std::abs(teeth - usualTeeth) + (stands(teeth) ? 0.0 : 1000.0);
+    };
     Candidates out;
     for (const double ratio : {1.5, 2.0, 3.0, 4.0, 5.0}) {
         const parts::StockSize *motor = nullptr, *load = nullptr;
         for (const parts::StockSize& m : sizes)
             for (const parts::StockSize& l : sizes)
                 if (m.value >= leastTeeth && l.value == m.value * ratio &&
-                    (motor == nullptr ||
-                     std::abs(m.value - usualTeeth) < std::abs(motor->value - usualTeeth))) {
+                    (motor == nullptr || rank(m.value) < rank(motor->value))) {
                     motor = &m;
                     load = &l;
                 }
@@ -87,6 +105,7 @@ Candidates stagesInFront(const Problem& p) {
                 stage.id = freeId(project, axis.id + "-reduction");
                 stage.motorTeeth = static_cast<int>(motor->value);
                 stage.loadTeeth = static_cast<int>(load->value);
+                stage.preload.value = std::max(stage.preload.value, tensionFor(p, motor->value, pitch));
                 axis.links.insert(axis.links.begin(), stage);
             });
     }

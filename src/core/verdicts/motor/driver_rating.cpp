@@ -6,8 +6,9 @@
 
 namespace gantry::rules {
 
-constexpr Message ratingStallText{
-    "Stalled, the motor draws {0}, reversed at speed {2} for a moment; the driver is rated {1}."};
+constexpr Message ratingStallText{"Stalled, the motor draws {0}; the driver is rated {1}."};
+constexpr Message ratingReversalText{
+    "Reversed at speed, the motor draws {0} for a moment; the driver is rated {1}."};
 constexpr Message ratingCurrentText{"Set to {0} rms; the driver is rated {1} rms."};
 constexpr Message ratingVoltageText{"The supply gives {0}; the driver is rated {1}."};
 
@@ -15,10 +16,11 @@ static Finding judge(const AxisView& view) {
     const Driver& driver = view.axis.driver;
     const auto byStall = [&]() -> Finding {
         const AxisChecks& checks = view.evaluation.checks;
-        return found(nullptr, driver.maxCurrent / checks.stallCurrent, ratingStallText,
-                     {{{Kind::Current, checks.stallCurrent},
-                       {Kind::Current, driver.maxCurrent},
-                       {Kind::Current, checks.reversalCurrent}}});
+        const auto* geared = std::get_if<GearedDc>(&view.axis.motor);
+        const bool reversed = geared != nullptr && geared->stopping == Stopping::Reversed;
+        const Figure& most = reversed ? checks.reversalCurrent : checks.stallCurrent;
+        return found(nullptr, driver.maxCurrent / most, reversed ? ratingReversalText : ratingStallText,
+                     {{{Kind::Current, most}, {Kind::Current, driver.maxCurrent}}});
     };
     const double supply = view.project.supply.voltage.value;
     const double highest = std::max(driver.runCurrent, driver.holdCurrent);
@@ -41,6 +43,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule driverRating =
     judging(criteria::driverRating, {"Driver ratings"}, judge,
-            words::listOf<ratingStallText, ratingCurrentText, ratingVoltageText>);
+            words::listOf<ratingStallText, ratingReversalText, ratingCurrentText, ratingVoltageText>,
+            tries<&fixes::gentlerStop>);
 
 } // namespace gantry::rules

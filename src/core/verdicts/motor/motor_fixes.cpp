@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/criteria/criteria.h"
 #include "core/verdicts/fixes/family.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace gantry::fixes {
 namespace {
@@ -9,6 +11,8 @@ namespace {
 constexpr Message currentOf{"run current {0} rms"};
 constexpr Message knobAt{"knob at {0}"};
 constexpr Message supplyOf{"supply of {0}"};
+constexpr Message supplyRated{"supply rated {0}"};
+constexpr Message stopFirst{"let it run out, or short it, before it is reversed"};
 constexpr Message metalMount{"metal motor mount"};
 
 void addCurrent(Candidates& out, const Problem& p, double amps) {
@@ -72,12 +76,35 @@ Candidates coolerMount(const Problem& p) {
     return out;
 }
 
+Candidates stopBeforeReversing(const Problem& p) {
+    Candidates out;
+    const auto* motor = std::get_if<GearedDc>(&p.axis().motor);
+    if (motor != nullptr && motor->stopping == Stopping::Reversed)
+        add(out, p, FixCost::SettingOnly, stopFirst, {},
+            [](Axis& a) { std::get<GearedDc>(a.motor).stopping = Stopping::Shorted; });
+    return out;
+}
+
+/// As much as is drawn with what is wanted on top, in whole amperes.
+Candidates moreAmperes(const Problem& p) {
+    Candidates out;
+    const SupplyEvaluation& s = p.now.evaluation.supply;
+    const Figure drawn = s.startCurrent ? greater(s.startCurrent, s.current) : s.current;
+    if (!drawn) return out;
+    const double amps = std::ceil(drawn.value() * criteria::supply);
+    add(out, p, FixCost::ToBuy, supplyRated, {{{Kind::Current, amps}}},
+        [&](Project& q) { q.supply.ratedCurrent = amps; });
+    return out;
+}
+
 } // namespace
 
 constinit const Family runCurrent{"run_current", words::listOf<currentOf>, moreCurrent};
 constinit const Family lowerRunCurrent{"lower_run_current", words::listOf<currentOf>, lessCurrent};
 constinit const Family knobUp{"knob_up", words::listOf<knobAt>, fullKnob};
 constinit const Family supplyVoltage{"supply_voltage", words::listOf<supplyOf>, moreVolts};
+constinit const Family gentlerStop{"gentler_stop", words::listOf<stopFirst>, stopBeforeReversing};
+constinit const Family supplyCurrent{"supply_current", words::listOf<supplyRated>, moreAmperes};
 constinit const Family mountMaterial{"mount_material", words::listOf<metalMount>, coolerMount};
 
 } // namespace gantry::fixes

@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/overload.h"
 #include "core/verdicts/rules.h"
+
+#include <cmath>
 
 namespace gantry::rules {
 
@@ -8,11 +11,39 @@ constexpr Message motorSettingText{"Shot “{shot}” runs at {0}, {2} of full s
                                    "in use the drive runs free at {1}."};
 constexpr Message motorSpeedText{"Shot “{shot}” runs at {0}; the motor has no torque left beyond {1}."};
 
+constexpr Message motorOwnText{
+    "Shot “{shot}” is to run at {0}; nothing sets this motor's speed, and under its "
+    "load it runs at {1}."};
+
+/// The speed that a shot asks for, where it could be set.
+static double asked(const AxisView& view, const ShotEvaluation& s) {
+    const Movement* m = findMovement(view.shot(s), view.axis.id);
+    if (m == nullptr) return 0.0;
+    return std::visit(overload{[](const auto& byTime) { return std::abs(byTime.distance) / byTime.time; },
+                               [](const BySpeed<AxisKind::Linear>& bySpeed) { return bySpeed.speed; },
+                               [](const BySpeed<AxisKind::Rotary>& bySpeed) { return bySpeed.speed; }},
+                      *m);
+}
+
+static Finding judgeOwnSpeed(const AxisView& view) {
+    const auto ratio = [&](const ShotEvaluation& s) {
+        return s.motion.topSpeed.map([&](double own) {
+            const double off = std::abs(own / asked(view, s) - 1.0);
+            return off > 0.0 ? std::min(plenty, criteria::ownSpeed / off) : plenty;
+        });
+    };
+    const ShotEvaluation* e = bindingShot(view, ratio);
+    if (e == nullptr || e->problem != Reason::None) return std::nullopt;
+    return found(e, ratio(*e), motorOwnText,
+                 {{{view.speedKind(), asked(view, *e)}, {view.speedKind(), e->motion.topSpeed}}});
+}
+
 /// A motor with a top speed of its own against the fastest shot, or its lowest steady speed against the
 /// slowest.
 static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.motorTopSpeed.reason() == Reason::NotApplicable) return std::nullopt;
+    if (e.model.oneSpeed) return judgeOwnSpeed(view);
     const auto fast = [&](const ShotEvaluation& s) {
         return allowedOver(e.checks.motorTopSpeed, s.motion.topSpeed);
     };
@@ -33,8 +64,9 @@ static Finding judge(const AxisView& view) {
                    {Kind::Percentage, fastest->knob.setting}}});
 }
 
-constinit const Rule motorSpeed = judging(criteria::motorSpeed, {"Motor speed"}, judge,
-                                          words::listOf<motorSlowText, motorSettingText, motorSpeedText>,
-                                          tries<&fixes::slowerShot, &fixes::knobUp, &fixes::supplyVoltage>);
+constinit const Rule motorSpeed =
+    judging(criteria::motorSpeed, {"Motor speed"}, judge,
+            words::listOf<motorSlowText, motorSettingText, motorSpeedText, motorOwnText>,
+            tries<&fixes::slowerShot, &fixes::knobUp, &fixes::supplyVoltage>);
 
 } // namespace gantry::rules

@@ -10,26 +10,46 @@ constexpr Message resonanceInsideText{
 constexpr Message resonanceText{
     "Shot “{shot}” cruises at {0}; the rotor's resonance lies from {1} to {2} ({3})."};
 
-/// Cruise speed against the band where full steps meet the rotor's natural frequency. Ramps cross it quickly.
+constexpr Message resonanceSecondText{
+    "Shot “{shot}” cruises at {0}; the rotor swings against the drive's spring "
+    "from {1} to {2} ({3}): it sings there."};
+
+/// Cruise speed over a band, or the band over it, whichever is more than 1; below 1 inside.
+static Figure clearOf(const Figure& speed, const Figure& low, const Figure& high) {
+    if (low.reason() == Reason::NotApplicable) return plenty;
+    return lesser(greater(speed / high, low / speed), plenty);
+}
+
+/// Cruise speed against the bands in which full steps meet a natural frequency: rotor and load together in
+/// the field, and the rotor against the drive's spring. Ramps cross them quickly.
 static Finding judge(const AxisView& view) {
     if (!view.evaluation.model.stepper()) return std::nullopt;
-    const Figure &low = view.evaluation.resonance.low, &high = view.evaluation.resonance.high;
-    const auto ratio = [&](const ShotEvaluation& s) {
-        const Figure& speed = s.motion.topSpeed;
-        return lesser(greater(speed / high, low / speed), plenty);
+    const RotorResonance& r = view.evaluation.resonance;
+    const auto first = [&](const ShotEvaluation& s) { return clearOf(s.motion.topSpeed, r.low, r.high); };
+    const auto second = [&](const ShotEvaluation& s) {
+        // There the load hardly moves: it sings, and loses no steps while there is torque to spare.
+        constexpr double tight = 1.05;
+        return greater(clearOf(s.motion.topSpeed, r.secondLow, r.secondHigh), tight);
     };
+    const auto ratio = [&](const ShotEvaluation& s) { return lesser(first(s), second(s)); };
     const ShotEvaluation* e = bindingShot(view, ratio);
-    if (e == nullptr) return std::nullopt;
+    if (e == nullptr || (ratio(*e) && !less(ratio(*e), plenty))) return std::nullopt;
+    if (less(second(*e), first(*e)))
+        return found(e, second(*e), resonanceSecondText,
+                     {{{view.speedKind(), e->motion.topSpeed},
+                       {view.speedKind(), r.secondLow},
+                       {view.speedKind(), r.secondHigh},
+                       {Kind::Frequency, r.second}}});
     return found(e, ratio(*e), less(ratio(*e), 1.0) ? resonanceInsideText : resonanceText,
                  {{{view.speedKind(), e->motion.topSpeed},
-                   {view.speedKind(), low},
-                   {view.speedKind(), high},
-                   {Kind::Frequency, view.evaluation.resonance.frequency}}});
+                   {view.speedKind(), r.low},
+                   {view.speedKind(), r.high},
+                   {Kind::Frequency, r.frequency}}});
 }
 
 constinit const Rule resonance = leastInside(
     judging(criteria::resonance, {"Distance from resonance"}, judge,
-            words::listOf<resonanceInsideText, resonanceText>,
+            words::listOf<resonanceInsideText, resonanceText, resonanceSecondText>,
             tries<&fixes::fasterShot, &fixes::slowerShot, &fixes::outputTeeth, &fixes::reduction>));
 
 } // namespace gantry::rules

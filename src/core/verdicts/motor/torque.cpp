@@ -4,6 +4,11 @@
 namespace gantry::rules {
 
 constexpr Message torqueBreakawayText{"Breaking away from rest needs {0}; {1} is available."};
+constexpr Message torqueStartText{
+    "Shot “{shot}” needs {0}; from standstill the motor gives {1}, so it starts "
+    "under its load. Without a ramp it is at its speed in {2}."};
+constexpr Message torqueStallText{"Shot “{shot}” needs {0}; from standstill the motor gives {1}."};
+constexpr Message torqueEvenText{"Shot “{shot}” needs {0} without a ramp; {1} is available at {2}."};
 constexpr Message torqueText{"Shot “{shot}” needs {0} at the end of the ramp; {1} is available at {2}."};
 
 /// Pull-out torque over needed torque, at the ramp's end or at break-away, whichever is tighter.
@@ -15,17 +20,26 @@ static Finding judge(const AxisView& view) {
     const double atRest = view.evaluation.model.available(0.0);
     const Figure still = atRest / e->torque.breakaway, moving = e->torque.available / e->torque.needed;
     const bool breakaway = still && moving && still.value() < moving.value();
+    const DriveModel& m = view.evaluation.model;
+    if (m.oneSpeed && e->problem == Reason::None) {
+        const bool starts = e->torque.margin && e->torque.margin.value() >= 1.0;
+        return found(e, e->torque.margin, starts ? torqueStartText : torqueStallText,
+                     {{{Kind::Torque, greater(e->torque.needed, e->torque.breakaway)},
+                       {Kind::Torque, atRest},
+                       {Kind::Time, e->start.time}}});
+    }
     if (breakaway)
         return found(e, e->torque.margin, torqueBreakawayText,
                      {{{Kind::Torque, e->torque.breakaway}, {Kind::Torque, atRest}}});
-    return found(e, e->torque.margin, torqueText,
+    return found(e, e->torque.margin, m.atOnce ? torqueEvenText : torqueText,
                  {{{Kind::Torque, e->torque.needed},
                    {Kind::Torque, e->torque.available},
                    {Kind::RotationRate, e->motion.motorSpeed}}});
 }
 
 constinit const Rule torque =
-    judging(criteria::torque, {"Torque over the ramp"}, judge, words::listOf<torqueBreakawayText, torqueText>,
+    judging(criteria::torque, {"Torque over the ramp"}, judge,
+            words::listOf<torqueBreakawayText, torqueText, torqueStartText, torqueStallText, torqueEvenText>,
             tries<&fixes::runCurrent, &fixes::knobUp, &fixes::shotAcceleration, &fixes::slowerShot,
                   &fixes::outputTeeth, &fixes::reduction, &fixes::supplyVoltage>,
             [](const AxisView& view) { return view.evaluation.model.wantedMargin; });

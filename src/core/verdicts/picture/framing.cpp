@@ -4,7 +4,8 @@
 namespace gantry::rules {
 
 constexpr Message framingText{
-    "Shot “{shot}”: {0} off the target where {1} is allowed; {2} is rotor lag, {3} rounding."};
+    "Shot “{shot}”: {0} off the target where {1} is allowed; {2} is rotor lag, {4} wind-up of the drive, {3} "
+    "rounding."};
 
 static Finding judge(const AxisView& view) {
     const auto allowed = [&](const ShotEvaluation& s) {
@@ -18,7 +19,8 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Pixels, e->errors.framing},
                    {Kind::Pixels, allowed(*e)},
                    {Kind::Pixels, e->place.lag},
-                   {Kind::Pixels, e->roundingPixels}}});
+                   {Kind::Pixels, e->roundingPixels},
+                   {Kind::Pixels, seen(e->windUp.travel, *e)}}});
 }
 
 constinit const Rule framing =

@@ -5,6 +5,9 @@ namespace gantry::rules {
 
 constexpr Message jitterBacklashText{
     "Shot “{shot}”: {0} peak to peak where {1} is allowed; {2} is backlash let go."};
+constexpr Message jitterStickText{
+    "Shot “{shot}”: {0} peak to peak where {1} is allowed; {2} is the load sticking "
+    "and slipping, {5} stepping: slower than {3} it moves by jumps of {4}."};
 constexpr Message jitterText{"Shot “{shot}”: {0} peak to peak where {1} is allowed, all of it stepping."};
 
 static Finding judge(const AxisView& view) {
@@ -13,14 +16,22 @@ static Finding judge(const AxisView& view) {
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
     if (e == nullptr) return std::nullopt;
+    if (const Figure& slip = e->windUp.jumpPixels; slip && less(e->errors.jitter * 0.1, slip))
+        return found(e, ratio(*e), jitterStickText,
+                     {{{Kind::Pixels, e->errors.jitter},
+                       {Kind::Pixels, view.shot(*e).limits.jitter},
+                       {Kind::Pixels, slip},
+                       {view.speedKind(), e->windUp.smoothFrom},
+                       {view.travelKind(), e->windUp.jump},
+                       {Kind::Pixels, e->place.stepping}}});
     return found(e, ratio(*e), e->loadReverses ? jitterBacklashText : jitterText,
                  {{{Kind::Pixels, e->errors.jitter},
                    {Kind::Pixels, view.shot(*e).limits.jitter},
                    {Kind::Pixels, e->errors.backlash}}});
 }
 
-constinit const Rule jitter =
-    judging(criteria::jitter, {"Jitter"}, judge, words::listOf<jitterBacklashText, jitterText>,
-            tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::fasterShot>);
+constinit const Rule jitter = judging(
+    criteria::jitter, {"Jitter"}, judge, words::listOf<jitterBacklashText, jitterStickText, jitterText>,
+    tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::fasterShot>);
 
 } // namespace gantry::rules

@@ -4,7 +4,7 @@
 namespace gantry::rules {
 
 constexpr Message repeatText{"Shot “{shot}”: {0} between passes where {1} is allowed; {2} is the rotor's "
-                             "friction band, {3} the fall to hold current."};
+                             "friction band, {4} springs of the drive, {3} the fall to hold current."};
 
 static Finding judge(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
@@ -17,7 +17,8 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Pixels, e->errors.repeat},
                    {Kind::Pixels, view.shot(*e).limits.repeat},
                    {Kind::Pixels, e->place.frictionBand},
-                   {Kind::Pixels, e->place.idleShift}}});
+                   {Kind::Pixels, e->place.idleShift},
+                   {Kind::Pixels, seen(e->windUp.repeat, *e)}}});
 }
 
 constinit const Rule repeatError = judging(criteria::repeatError, {"Repeat error"}, judge,
