@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/judged_rigs.h"
 
+#include "core/evaluate/evaluate.h"
 #include "core/model/describe.h"
 #include "core/model/fields.h"
 #include "core/rigs/rigs.h"
@@ -236,6 +237,49 @@ GearedDc geared(Inputs& in) {
     return m;
 }
 
+/// A carriage on a light tripod, driven so that it can brake as hard as the case says.
+Project onTripod(Inputs& in) {
+    Project p = slider(in);
+    auto& m = line(p);
+    const double mass = in.number("carriage_kg");
+    m.movingMass = in.value("carriage_kg");
+    m.runningFriction = m.staticFriction = known(0.0);
+    RackOutput rack;
+    rack.efficiency = known(1.0);
+    rack.stiffness = rack.backlash = known(0.0);
+    m.output = rack;
+    m.carriageLength = 0.1;
+    m.railLength = 2.0 * in.number("travel_out_m") + 0.1;
+    m.guide.massHeight = in.number("carriage_cg_m") - in.number("rail_cg_m");
+    ServoMotor servo;
+    servo.rotorInertia = known(1e-9);
+    p.axes[0].motor = servo;
+    settle(p.axes[0]);
+    m.movingMass = in.value("carriage_kg");
+    // At this radius of the rack: force is torque over it.
+    const double radius = evaluate(p).axes[0].model.outputPerRad;
+    auto& drive = std::get<ServoMotor>(p.axes[0].motor);
+    drive.peakTorque = known(mass * in.number("drive_hard_stop_m_s2") * radius);
+    drive.ratedTorque = drive.peakTorque;
+    drive.ratedSpeed = known(1e4);
+    drive.topSpeed = known(2e4);
+    Base& b = p.base;
+    b.kind = BaseKind::Legs;
+    b.legs = in.count("legs");
+    b.legRadius = in.number("leg_radius_m");
+    b.firstLeg = pi; // so that one edge lies ahead
+    // Tripod and rail together.
+    const double tripod = in.number("tripod_kg"), rail = in.number("rail_kg");
+    b.mass = {tripod + rail, Source::Measured, 0.02};
+    b.massHeight = (tripod * in.number("tripod_cg_m") + rail * in.number("rail_cg_m")) / (tripod + rail);
+    b.height = in.number("rail_cg_m");
+    // Its travel is shorter than the ramps: the settings say how it runs.
+    m.motion.maxSpeed = in.number("shot_speed_m_s");
+    m.motion.maxAcceleration = in.number("shot_acceleration_m_s2");
+    p.controller.ramps = RampKind::Trapezoid;
+    return p;
+}
+
 using Build = Project (*)(Inputs&, char);
 const std::map<std::string, Build> builders{
     {"J01",
@@ -332,6 +376,8 @@ const std::map<std::string, Build> builders{
          turnShot(p, 1.0, speed, speed / in.number("ramp_s"));
          return p;
      }},
+    {"J09", [](Inputs& in, char) { return onTripod(in); }},
+    {"J10", [](Inputs& in, char) { return onTripod(in); }},
     {"J12",
      [](Inputs& in, char variant) {
          Project p = turning(in, Role::BoomTilt);
@@ -545,6 +591,38 @@ const std::map<std::string, Build> builders{
          Project p = beltSlider(in, 1.0);
          line(p).motion.maxSpeed = in.number("set_max_speed_m_s");
          line(p).motion.maxAcceleration = in.number("set_max_acceleration_m_s2");
+         return p;
+     }},
+    {"J27",
+     [](Inputs& in, char variant) {
+         Project p = slider(in);
+         auto& m = line(p);
+         m.movingMass = in.value("carriage_kg");
+         m.railLength = in.number("rail_m");
+         m.carriageLength = m.railLength - in.number("travel_m");
+         Section& s = m.rail.section;
+         s.shape = SectionShape::HollowRectangle;
+         s.material = BeamMaterial::Aluminium;
+         s.width = in.raw("section_m")[0];
+         s.height = in.raw("section_m")[1];
+         s.wall = in.raw("section_m")[2];
+         in.skip({"E_Pa"});
+         m.rail.standSway = m.rail.standMass = known(0.0);
+         m.rail.headTurning = in.value("head_Nm_rad");
+         m.rail.headAt = 0.5 * m.railLength;
+         m.rail.firstStand = in.raw("stands_m")[0];
+         m.rail.secondStand = in.raw("stands_m")[1];
+         if (variant == 'a') {
+             m.rail.support = RailSupport::OneHead;
+             p.base.kind = BaseKind::Legs;
+             p.base.legs = 3;
+             p.base.height = 1.0;
+         }
+         p.base.legRadius = in.number("leg_radius_m");
+         p.base.mass = in.value("tripod_kg");
+         p.shots[0].focalLength = in.number("focal_length_m");
+         p.shots[0].subjectDistance = in.number("subject_distance_m");
+         lineShot(p, in.number("travel_m"), in.number("shot_speed_m_s"), in.number("shot_acceleration_m_s2"));
          return p;
      }},
     {"J29",

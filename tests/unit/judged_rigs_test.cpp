@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/rig/rig_structure.h"
 #include "core/tools/capability.h"
 #include "core/verdicts/ranges.h"
 #include "core/verdicts/rules.h"
@@ -42,6 +43,13 @@ LinearMechanism& line(Project& p) {
 
 /// What puts aside what else a rule may say than the topic asks.
 const std::map<std::string, std::function<void(Project&)>> changes{
+    // A motor that cannot brake hard leaves the planned stop, a soft ramp the other.
+    {"tipping (planned stop)",
+     [](Project& p) {
+         auto& motor = std::get<ServoMotor>(p.axes[0].motor);
+         motor.peakTorque.value = motor.ratedTorque.value = 1e-6;
+     }},
+    {"tipping (emergency stop)", [](Project& p) { line(p).motion.maxAcceleration = 0.01; }},
     {"driver_rating (stall)",
      [](Project& p) { std::get<GearedDc>(p.axes[0].motor).stopping = Stopping::SwitchedOff; }},
     {"driver_rating (current)", [](Project& p) { p.axes[0].driver.maxVoltage = 900.0; }},
@@ -71,6 +79,14 @@ const std::map<std::string, FigureOf> figures{
     {"stepping|px", [](const Judged& j) { return j.axis().shots[0].place.stepping; }},
     {"inertia|kg·m²", [](const Judged& j) { return Figure(j.axis().model.chain.load.inertia); }},
     {"natural frequency|Hz", [](const Judged& j) { return j.axis().resonance.frequency; }},
+    {"sag|px", [](const Judged& j) { return j.axis().shots[0].sag.pixels; }},
+    {"tipping (planned stop)|x", [](const Judged& j) { return j.now.evaluation.rig.tipping; }},
+    {"tipping (emergency stop)|x", [](const Judged& j) { return j.now.evaluation.rig.tippingEmergency; }},
+    {"deceleration limit at floor 1.5|m/s²",
+     [](const Judged& j) {
+         const auto limit = accelerationBeforeTipping(setupOf(j.project), 0, j.axis());
+         return limit ? Figure(*limit) : Figure::none(Reason::Unbounded);
+     }},
     {"steps per mm|% spread",
      [](const Judged& j) {
          const AxisChecks& c = j.axis().checks;

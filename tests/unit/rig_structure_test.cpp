@@ -5,12 +5,14 @@
 #include "core/tools/limits.h"
 #include "core/tools/structure_curves.h"
 #include "core/tools/structure_solve.h"
+#include "support/files.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
 
 #include "support/stock.h"
 
 #include <QTest>
+#include <nlohmann/json.hpp>
 
 using namespace gantry;
 using namespace hand;
@@ -244,8 +246,106 @@ private slots:
         const Evaluation quiet = evaluate(p);
         p.base.sidePush.value = 50.0;
         QVERIFY(evaluate(p).rig.tipping.value() < quiet.rig.tipping.value());
-        QVERIFY(quiet.rig.tippingEmergency.value() <= quiet.rig.tipping.value());
         p.base.sidePush.value = 0.0;
+        // Twice as fast, a stop leaves four times the energy or more; slow enough, it does not lift anything.
+        Project fast = slider();
+        fast.base.kind = BaseKind::Rectangle;
+        fast.base.width = 0.3;
+        fast.base.height = 1.4;
+        fast.base.mass = estimate(6.0, Source::Measured);
+        rail(fast).slope.value = 0.0;
+        for (Shot& s : fast.shots) s.moves.clear();
+        std::get<Stepper>(fast.axes[0].motor).holdingTorque.value = 3.0;
+        std::get<Stepper>(fast.axes[0].motor).inductance.value = 1e-4;
+        const auto stopped = [&](double speed) {
+            for (Axis& a : fast.axes) std::visit([&](auto& m) { m.motion.maxSpeed = speed; }, a.mechanism);
+            return evaluate(fast).rig.tippingEmergency.value();
+        };
+        const double slow = stopped(0.3), quick = stopped(0.6);
+        QVERIFY2(slow < 1e5 && quick < 0.3 * slow, qPrintable(QStringLiteral("%1 %2").arg(slow).arg(quick)));
+        QVERIFY(stopped(0.01) > 1000.0);
+    }
+    /// Stops as blows and over a time, as worked beside the program; bodies as points where it counts.
+    void stopsAsInTheReference() {
+        for (const auto& c : referenceCases("t54_tipping", "stop")) {
+            const auto &in = c["inputs"], &out = c["expected"];
+            const auto n = [&](const char* key) { return in[key].get<double>(); };
+            structure::Rocking r;
+            const double mass = n("body_mass") + n("mass");
+            r.weight = mass * units::standardGravity;
+            r.net = units::standardGravity * (n("body_mass") * n("body_x") + n("mass") * n("x_end"));
+            r.height = (n("body_mass") * n("body_h") + n("mass") * n("height")) / mass;
+            r.inertia = n("body_I") + n("body_mass") * (std::pow(n("body_x"), 2) + std::pow(n("body_h"), 2)) +
+                        n("mass") * (std::pow(n("x_end"), 2) + std::pow(n("height"), 2));
+            r.momentum = n("mass") * n("height") * n("speed");
+            r.time = n("stop_time");
+            const double ratio = structure::stopRatio(r);
+            VERIFY_NEAR(1.0 / ratio, out["energy_over_barrier"].get<double>(), 1e-3);
+            QCOMPARE(ratio < 1.0, out["tips"].get<bool>());
+            // As a blow it just tips at the speed that the case names.
+            r.time = 0.0;
+            r.momentum *= out["impulse_tip_speed"].get<double>() / n("speed");
+            VERIFY_NEAR(structure::stopRatio(r), 1.0, 1e-6);
+        }
+        for (const auto& c : referenceCases("t54_tipping", "arm_stop")) {
+            const auto& in = c["inputs"];
+            structure::Footprint f;
+            for (const auto& foot : in["feet"]) f.feet.push_back({foot[0], foot[1]});
+            const auto rest = in["rest_cg"], pivot = in["base_point"];
+            const double up = in["elevation"].get<double>() * std::numbers::pi / 180.0,
+                         rate = in["swing_rate"];
+            std::vector<structure::Weight> weights{{in["rest_mass"], {rest[0], rest[1]}, rest[2]}};
+            structure::Motion motion;
+            motion.of.push_back({});
+            for (const auto& b : in["bodies"]) {
+                const double along = b[1], above = b[2];
+                const double x = along * std::cos(up) - above * std::sin(up),
+                             z = pivot[2].get<double>() + along * std::sin(up) + above * std::cos(up);
+                weights.push_back({b[0], {x, 0.0}, z});
+                motion.of.push_back({0.0, rate * x, 0.0});
+            }
+            QCOMPARE(in["elevation_rate"].get<double>(), 0.0);
+            const auto ratio = structure::stopRatio(f, weights, {}, std::vector{motion});
+            // The rest of the rig is no point there: a little more inertia, a little less energy.
+            const double expected = c["expected"]["energy_over_barrier"];
+            QVERIFY(1.0 / *ratio > expected && 1.0 / *ratio < 1.15 * expected);
+        }
+    }
+    /// The hardest stop that a drive can give: friction and losses help it.
+    void hardestBrakingAsInTheReference() {
+        for (const auto& c : referenceCases("t54_tipping", "braking")) {
+            const auto& in = c["inputs"];
+            const auto n = [&](const char* key) { return in[key].get<double>(); };
+            const double slope = n("slope") * std::numbers::pi / 180.0;
+            DriveModel m;
+            m.curve = motor::ServoParams{n("motor_torque"), n("motor_torque"), 1e4, 2e4, 24.0, 24.0};
+            m.chain.motorInertia = n("motor_inertia");
+            m.chain.stages = {{n("ratio") / n("wheel_radius"), n("efficiency"), n("back_efficiency"), 0.0}};
+            m.chain.load = {n("mass"), n("mass") * units::standardGravity * std::sin(slope), n("friction"),
+                            0.0};
+            m.outputPerRad = n("wheel_radius") / n("ratio");
+            // The case runs downhill; where the rig runs both ways, uphill is the harder stop, by 2 g sin β
+            // of the mass.
+            const double share =
+                n("mass") / (n("mass") + n("motor_inertia") * n("ratio") * n("ratio") /
+                                             (n("wheel_radius") * n("wheel_radius") * n("back_efficiency")));
+            const double expected = c["expected"]["deceleration"].get<double>() +
+                                    2.0 * units::standardGravity * std::sin(slope) * share;
+            VERIFY_NEAR(m.hardestBraking(0.0), expected, 1e-6);
+        }
+    }
+    /// A turntable beside the rig does not change what the rig stands on.
+    void aTurntableStandsBeside() {
+        Project p = slider();
+        p.base.kind = BaseKind::Rectangle;
+        const Evaluation alone = evaluate(p);
+        Axis table = rigs::make(rigs::RigKind::SubjectTurntable).axes[0];
+        table.id = "table";
+        p.axes.insert(p.axes.begin(), table);
+        const Evaluation beside = evaluate(p);
+        QCOMPARE(feetOf(p.axes, p.base).size(), std::size_t(4));
+        VERIFY_NEAR(beside.rig.tipping.value(), alone.rig.tipping.value(), 1e-9);
+        VERIFY_NEAR(beside.rig.tippingEmergency.value(), alone.rig.tippingEmergency.value(), 1e-9);
     }
     /// Limits name the acceleration at which the floor of 1.5 is reached: a shot with just that stands
     /// at 1.5.

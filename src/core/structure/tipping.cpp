@@ -88,6 +88,66 @@ std::optional<Tipping> tipping(const Footprint& footprint, std::span<const Weigh
     return worst;
 }
 
+double stopRatio(const Rocking& r) {
+    if (!(r.net > 0.0)) return 0.0;
+    const double b = r.net / r.weight, stiffness = r.weight * r.height;
+    const double barrier = r.weight * (b * b / (std::hypot(b, r.height) + r.height));
+    double energy = 0.5 * r.momentum * r.momentum / r.inertia;
+    if (r.time > 0.0) {
+        const double moment = r.momentum / r.time;
+        if (!(moment > r.net)) return harmless;
+        const double rate = std::sqrt(stiffness / r.inertia), c = (moment - r.net) / stiffness;
+        const double angle = c * (std::cosh(rate * r.time) - 1.0),
+                     speed = c * rate * std::sinh(rate * r.time);
+        // Past the point of balance it falls by itself.
+        if (!(angle < std::atan2(b, r.height))) return 0.0;
+        const double lifted = r.weight * (b * std::sin(angle) - r.height * (1.0 - std::cos(angle)));
+        energy = 0.5 * r.inertia * speed * speed + lifted;
+    }
+    return energy > 0.0 ? std::min(barrier / energy, harmless) : harmless;
+}
+
+std::optional<double> stopRatio(const Footprint& f, std::span<const Weight> weights,
+                                std::span<const Push> lasting, std::span<const Motion> motions) {
+    const std::vector<Plan> hull = hullOf(f.feet);
+    if (hull.size() < 3 || weights.empty()) return std::nullopt;
+    double least = harmless;
+    for (std::size_t i = 0; i < hull.size(); ++i) {
+        const Plan from = hull[i], to = hull[(i + 1) % hull.size()];
+        const double length = std::hypot(to.x - from.x, to.y - from.y), ex = (to.x - from.x) / length,
+                     ey = (to.y - from.y) / length;
+        const Sums sums = about(f, from, to, weights, lasting);
+        Rocking r;
+        r.net = sums.stabilising - sums.overturning;
+        double mass = 0.0, raised = 0.0;
+        for (const Weight& w : weights) {
+            const double distance = inside(from, to, w.at);
+            mass += w.mass;
+            raised += w.mass * std::max(0.0, w.height);
+            r.inertia += w.mass * (distance * distance + w.height * w.height);
+        }
+        r.weight = mass * units::standardGravity * std::cos(f.slope);
+        r.height = raised / mass;
+        double moment = 0.0;
+        for (const Motion& motion : motions) {
+            double momentum = 0.0;
+            for (std::size_t k = 0; k < weights.size() && k < motion.of.size(); ++k) {
+                const Weight& w = weights[k];
+                const Motion::Velocity& v = motion.of[k];
+                const double x = w.at.x - from.x, y = w.at.y - from.y, z = w.height;
+                momentum += w.mass * (ex * (y * v.z - z * v.y) + ey * (z * v.x - x * v.z));
+            }
+            r.momentum += std::abs(momentum);
+            moment += motion.time > 0.0 ? std::abs(momentum) / motion.time
+                      : momentum != 0.0 ? std::numeric_limits<double>::infinity()
+                                        : 0.0;
+        }
+        r.time = r.momentum / moment; // of all together; nothing of a blow, for ever of what hardly brakes
+        if (r.momentum > 0.0 || !(r.net > 0.0)) least = std::min(least, stopRatio(r));
+    }
+    return least;
+}
+
 double tippingRatio(std::span<const Plan> feet, double weight, double moment, double direction) {
     const std::vector<Plan> hull = hullOf({feet.begin(), feet.end()});
     double least = harmless;

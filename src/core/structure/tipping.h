@@ -50,6 +50,37 @@ std::optional<Tipping> tipping(const Footprint& footprint, std::span<const Weigh
 /// boom leans to.
 double tippingRatio(std::span<const Plan> feet, double weight, double moment, double direction);
 
+/// What a stop takes out of a rig, as it is at the edge that is looked at.
+struct Rocking {
+    double weight = 0.0; ///< [N] of it all
+    double net = 0.0; ///< [N·m] with which weight, less what lasts against it, holds the rig down at the edge
+    double height = 0.0;   ///< [m] of the centre of gravity above the feet
+    double inertia = 0.0;  ///< [kg·m²] about the edge, what moves with it
+    double momentum = 0.0; ///< [N·m·s] about the edge, that the stop takes out of what moves
+    double time = 0.0;     ///< [s] that the stop lasts; 0: a blow
+};
+
+/// Energy that would tip a rig over an edge, over what a stop leaves it with when it has lifted: below 1 it
+/// goes over. During the stop I θ″ = M − W b + W H θ, so θ = c (cosh pt − 1), p² = WH/I, c = (M − W b)/(WH),
+/// M the momentum over the time; the barrier is W (√(b² + H²) − H) with W b = `net`. 1e6 where it does not
+/// even lift; 0 where it does not stand. What moves is held at the place where it stops: careful for stops
+/// that last long against √(I/WH).
+double stopRatio(const Rocking& rocking);
+
+/// A movement that a stop ends: how fast each of the weights moves [m/s], x and y in plan, z up.
+struct Motion {
+    struct Velocity {
+        double x = 0.0, y = 0.0, z = 0.0;
+    };
+    std::vector<Velocity> of; ///< in the order of the weights
+    double time = 0.0;        ///< [s] of the stop
+};
+
+/// Least stopRatio over all edges while all movements stop at once, either way. Nothing where `tipping` gives
+/// nothing.
+std::optional<double> stopRatio(const Footprint& footprint, std::span<const Weight> weights,
+                                std::span<const Push> lasting, std::span<const Motion> motions);
+
 /// Ballast [kg] in the middle of the feet that brings the ratio to `wanted`; 0 if it is there already.
 /// Nothing where no mass in the middle would do.
 std::optional<double> ballastNeeded(const Footprint& footprint, std::span<const Weight> weights,

@@ -4,6 +4,7 @@
 #include "core/motor/stepper_motion.h"
 
 #include <algorithm>
+#include <cmath>
 #include <limits>
 
 namespace gantry {
@@ -33,6 +34,22 @@ double DriveModel::slowingTorque(double speed) const {
         return direction * drivetrain::motorTorque(chain, speed / outputPerRad, 0.0, direction);
     };
     return std::max(0.0, std::min(one(1), one(-1)));
+}
+
+double DriveModel::hardestBraking(double extra) const {
+    const double torque = available(0.0) + extra;
+    if (!std::isfinite(torque)) return std::numeric_limits<double>::infinity();
+    // While the load drives, torque is straight in the deceleration.
+    constexpr double much = 1e7; // [rad/s²]
+    double most = 0.0;
+    for (const int direction : {1, -1}) {
+        const auto asked = [&](double deceleration) {
+            return -direction * drivetrain::motorTorque(chain, 0.0, -direction * deceleration, direction);
+        };
+        const double once = asked(much), slope = (asked(2.0 * much) - once) / much;
+        most = std::max(most, (torque - (once - slope * much)) / slope);
+    }
+    return most * outputPerRad;
 }
 
 double DriveModel::fieldStiffness() const {

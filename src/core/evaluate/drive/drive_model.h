@@ -105,6 +105,10 @@ struct DriveModel {
     /// for motors that nothing holds.
     double fieldStiffness() const;
     double stiffnessWithField() const { return 1.0 / (1.0 / outputStiffness + 1.0 / fieldStiffness()); }
+    /// Hardest deceleration [U/s²] that motors, and a brake with `extra` [N·m] at their shafts, can give
+    /// while it runs: friction and losses help, and gravity where it pulls back. Infinite where nothing of
+    /// the motor is known.
+    double hardestBraking(double extra) const;
     /// The drive's springs at the load, without the field of the motor.
     drivetrain::Sprung sprung() const;
     /// The same drive with its drum empty.

@@ -14,6 +14,13 @@ namespace {
 using std::numbers::pi;
 using structure::plus;
 
+/// The rail that is the lowest of what carries the camera; null if that is none. A turntable stands beside.
+const LinearMechanism* lowestRail(std::span<const Axis> axes) {
+    for (const Axis& axis : axes)
+        if (axis.role != Role::Turntable) return std::get_if<LinearMechanism>(&axis.mechanism);
+    return nullptr;
+}
+
 /// Builds a layout from the base up, keeping the frame in which the next axis stands.
 class Builder {
 public:
@@ -107,7 +114,8 @@ private:
         const Place low = plus(frame_, ahead(slope), -middle), high = plus(low, ahead(slope), length);
         const double own = beamView(rail.section).massPerMetre * length;
         add(BodyKind::Rail, index_, low, high, 0.5 * std::max(0.01, rail.section.height), own);
-        if (index_ == 0 && standsOnItsRail(rig_.axes, rig_.base)) out_.feet = feetOf(rig_.axes, rig_.base);
+        if (&linear == lowestRail(rig_.axes) && standsOnItsRail(rig_.axes, rig_.base))
+            out_.feet = feetOf(rig_.axes, rig_.base);
         if (rail.support == RailSupport::TwoStands && rail.section.shape != SectionShape::NotGiven)
             for (const double at : {rail.firstStand, rail.secondStand}) {
                 const Place top = plus(low, ahead(slope), std::min(at, length));
@@ -214,7 +222,7 @@ std::string_view bodyName(BodyKind kind) {
 }
 
 bool standsOnItsRail(std::span<const Axis> axes, const Base& base) {
-    const auto* linear = axes.empty() ? nullptr : std::get_if<LinearMechanism>(&axes.front().mechanism);
+    const LinearMechanism* linear = lowestRail(axes);
     return linear != nullptr && base.kind == BaseKind::Rectangle &&
            linear->rail.support == RailSupport::TwoStands &&
            linear->rail.section.shape != SectionShape::NotGiven;
@@ -248,7 +256,7 @@ double straightAhead(const RotaryMechanism& r) {
 
 std::vector<structure::Plan> feetOf(std::span<const Axis> axes, const Base& base) {
     if (!standsOnItsRail(axes, base)) return feetOf(base);
-    const auto& linear = std::get<LinearMechanism>(axes.front().mechanism);
+    const LinearMechanism& linear = *lowestRail(axes);
     const double first = std::min(linear.rail.firstStand, linear.railLength),
                  second = std::min(linear.rail.secondStand, linear.railLength);
     // The middle between them stands over the middle of the base.

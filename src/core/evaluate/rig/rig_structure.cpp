@@ -14,21 +14,59 @@ namespace {
 
 using std::numbers::pi;
 
-/// Planned and hardest deceleration of an axis [U/s²].
-struct Stops {
-    double ordinary = 0.0, hardest = 0.0;
-};
-Stops stopsOf(const AxisEvaluation& e) {
-    Stops out;
-    for (const ShotEvaluation& s : e.shots)
-        if (s.motion.acceleration) out.ordinary = std::max(out.ordinary, s.motion.acceleration.value());
-    if (e.shots.empty()) out.ordinary = e.model.settings.acceleration;
-    // Whatever the drive can brake with: twice the wanted margin's acceleration covers its full torque
-    // closely enough without a search of its own, and never less than the planned stop.
+/// Deceleration of the planned stop of an axis [U/s²]: of its shots, or as it is set.
+double plannedStop(const AxisEvaluation& e) {
+    if (e.shots.empty()) return e.model.settings.acceleration;
     double most = 0.0;
-    for (const ShotEvaluation& s : e.shots)
-        if (s.torque.maxAcceleration) most = std::max(most, s.torque.maxAcceleration.value());
-    out.hardest = std::max(out.ordinary, most * e.model.wantedMargin);
+    for (const ShotEvaluation& s : e.shots) most = std::max(most, s.motion.acceleration.valueOr(0.0));
+    return most;
+}
+
+/// Fastest that an axis runs [U/s]: in its shots, or as it is set.
+double runSpeed(const AxisEvaluation& e) {
+    if (e.shots.empty()) return e.model.settings.speed;
+    double most = 0.0;
+    for (const ShotEvaluation& s : e.shots) most = std::max(most, s.motion.topSpeed.valueOr(0.0));
+    return most;
+}
+
+/// Torque [N·m] of a brake at the motors' shafts.
+double brakeAtMotor(const AxisEvaluation& e, const Axis& axis) {
+    if (!axis.brake.fitted) return 0.0;
+    const double torque = axis.brake.holdingTorque.value;
+    if (axis.brake.place == BrakePlace::MotorShaft) return torque;
+    return torque / std::max(1e-9, e.model.shaftRatio);
+}
+
+/// Whether a stop of this axis moves weight about, so that the base feels it.
+bool stopsAreFelt(const Axis& axis) {
+    return kindOf(axis) == AxisKind::Linear || axis.role == Role::Swing || axis.role == Role::BoomTilt;
+}
+
+/// How the bodies of a rig move in a pose when every axis runs as fast as it does, and how long its hardest
+/// stop takes. Places are compared a small step apart.
+std::vector<structure::Motion> motionsOf(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
+                                         const std::vector<double>& pose, int free, const RigLayout& here) {
+    std::vector<structure::Motion> out;
+    for (std::size_t a = 0; a < axes.size() && a < rig.axes.size() && a < pose.size(); ++a) {
+        const double speed = runSpeed(axes[a]);
+        if (!stopsAreFelt(rig.axes[a]) || !(speed > 0.0)) continue;
+        constexpr double apart = 1e-3; // [m] or [rad]
+        std::vector<double> beside = pose;
+        const bool back = static_cast<int>(a) != free && pose[a] + apart > usableTravel(rig.axes[a]);
+        beside[a] += back ? -apart : apart;
+        const RigLayout there = layRig(rig, beside, free);
+        if (there.bodies.size() != here.bodies.size()) continue;
+        structure::Motion motion;
+        motion.time = speed / axes[a].model.hardestBraking(brakeAtMotor(axes[a], rig.axes[a]));
+        const double rate = (back ? -speed : speed) / apart;
+        for (std::size_t i = 0; i < here.bodies.size(); ++i) {
+            if (!(here.bodies[i].mass > 0.0)) continue;
+            const Place &p = here.bodies[i].centre, &q = there.bodies[i].centre;
+            motion.of.push_back({(q.x - p.x) * rate, (q.y - p.y) * rate, (q.z - p.z) * rate});
+        }
+        out.push_back(std::move(motion));
+    }
     return out;
 }
 
@@ -40,34 +78,51 @@ int swingOf(const RigSetup& rig) {
     return -1;
 }
 
-/// Pose in which what stands out overturns most: rails at the end and arms at the elevation whose horizontal
-/// moment is greatest.
-std::vector<double> overhangingPose(const RigSetup& rig, bool farEnd) {
-    std::vector<double> pose;
+/// Places of an arm that overturn most: both ends of its range, level, and where its own moment is greatest.
+std::vector<double> elevationsOf(const RigSetup& rig, std::size_t a) {
+    const auto& r = std::get<RotaryMechanism>(rig.axes[a].mechanism);
+    const double range = std::min(r.range, 2.0 * pi);
+    std::vector<double> out{0.0, range};
+    double most = -1.0, at = 0.0;
+    for (int i = 1; i < 16; ++i) {
+        const double moment =
+            std::abs(structure::gravityTorque(rig.masses[a].own, r.lowAngle + range * i / 16.0));
+        if (moment > most) {
+            most = moment;
+            at = range * i / 16.0;
+        }
+    }
+    if (range > 0.0) out.push_back(at);
+    if (const double level = -r.lowAngle; level > 0.0 && level < range) out.push_back(level);
+    return out;
+}
+
+/// Poses in which what stands out may overturn most: rails at either end, lifts up, arms at each of their
+/// elevations, swings at their low end.
+std::vector<std::vector<double>> overhangingPoses(const RigSetup& rig) {
+    std::vector<std::vector<double>> poses{{}};
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const Axis& axis = rig.axes[a];
-        double at = 0.0;
-        if (kindOf(axis) == AxisKind::Linear) {
-            at = axis.role == Role::Lift || farEnd ? usableTravel(axis) : 0.0;
-        } else if (axis.role == Role::BoomTilt) {
-            const auto& r = std::get<RotaryMechanism>(axis.mechanism);
-            const auto& masses = rig.masses[a].own;
-            const double range = std::min(r.range, 2.0 * pi);
-            double most = -1.0;
-            for (int i = 0; i <= 16; ++i) {
-                const double moment =
-                    std::abs(structure::gravityTorque(masses, r.lowAngle + range * i / 16.0));
-                if (moment > most) {
-                    most = moment;
-                    at = range * i / 16.0;
-                }
+        std::vector<double> places{0.0};
+        if (axis.role == Role::Lift)
+            places = {usableTravel(axis)};
+        else if (kindOf(axis) == AxisKind::Linear)
+            places = {0.0, usableTravel(axis)};
+        else if (axis.role == Role::BoomTilt)
+            places = elevationsOf(rig, a);
+        else if (turnsOnHead(axis.role))
+            places = {straightAhead(std::get<RotaryMechanism>(axis.mechanism))};
+        std::vector<std::vector<double>> more;
+        for (const std::vector<double>& pose : poses)
+            for (const double place : places) {
+                more.push_back(pose);
+                more.back().push_back(place);
             }
-        } else if (turnsOnHead(axis.role)) {
-            at = straightAhead(std::get<RotaryMechanism>(axis.mechanism));
-        }
-        pose.push_back(at);
+        constexpr std::size_t most = 16; // of rigs with several rails and arms
+        if (more.size() > most) more.resize(most);
+        poses = std::move(more);
     }
-    return pose;
+    return poses;
 }
 
 /// What parts of the structure and the drives cost.
@@ -92,29 +147,29 @@ Loads loadsOn(const RigSetup& rig, const std::vector<AxisEvaluation>& axes, cons
     out.footprint = {layout.feet, base.groundSlope.value, base.downhill};
     for (const RigBody& b : layout.bodies)
         if (b.mass > 0.0) out.weights.push_back({b.mass, {b.centre.x, b.centre.y}, b.centre.z});
-    const auto push = [&](double ordinary, double emergency, double height) {
-        out.ordinary.push_back({ordinary, height});
-        out.emergency.push_back({emergency, height});
+    const auto stop = [&](double force, double height) { out.ordinary.push_back({force, height}); };
+    const auto lasts = [&](double force, double height) {
+        out.lasting.push_back({force, height});
+        stop(force, height);
     };
-    if (base.sidePush.value > 0.0) push(base.sidePush.value, base.sidePush.value, base.pushHeight);
+    if (base.sidePush.value > 0.0) lasts(base.sidePush.value, base.pushHeight);
     const double wind = rig.conditions.windSpeed;
     bool carried = false;
     for (std::size_t i = 0; i < axes.size() && i < rig.axes.size(); ++i) {
         const Axis& axis = rig.axes[i];
-        const Stops stops = stopsOf(axes[i]);
+        const double planned = plannedStop(axes[i]);
         const double height = std::max(layout.camera.z, layout.centre.z);
         const double area = std::visit([](const auto& m) { return m.windArea; }, axis.mechanism);
         // Wind: air of 1.2 kg/m³ on a boxy thing, drag coefficient 1.2, at the height of the camera.
         if (area > 0.0 && wind > 0.0) {
-            const double force = 0.72 * area * wind * wind;
-            push(force, force, layout.camera.z);
+            lasts(0.72 * area * wind * wind, layout.camera.z);
         }
         if (kindOf(axis) == AxisKind::Linear) {
             const double mass = rig.masses[i].moving;
             // A lift pulls straight up and down over the feet; what stands on a carriage is part of its mass.
             if (axis.role == Role::Lift || carried) continue;
             carried = true;
-            push(mass * stops.ordinary, mass * stops.hardest, height);
+            stop(mass * planned, height);
             continue;
         }
         const auto& masses = rig.masses[i].felt();
@@ -122,11 +177,10 @@ Loads loadsOn(const RigSetup& rig, const std::vector<AxisEvaluation>& axes, cons
         if (axis.role == Role::Swing) {
             double moment = 0.0;
             for (const structure::ArmMass& m : masses) moment += m.mass * m.along;
-            push(std::abs(moment) * stops.ordinary, std::abs(moment) * stops.hardest, height);
+            stop(std::abs(moment) * planned, height);
         } else if (axis.role == Role::BoomTilt) {
             // Braking an arm turns its whole moment of inertia against the base.
-            const double inertia = structure::inertiaAboutPivot(masses);
-            push(inertia * stops.ordinary, inertia * stops.hardest, 1.0);
+            stop(structure::inertiaAboutPivot(masses) * planned, 1.0);
         }
     }
     return out;
@@ -138,33 +192,39 @@ std::optional<TippingCase> tippingCase(const RigSetup& rig, const std::vector<Ax
     const Loads loads = loadsOn(rig, axes, layout);
     const auto ordinary = structure::tipping(loads.footprint, loads.weights, loads.ordinary);
     if (!ordinary) return std::nullopt;
-    const auto emergency = structure::tipping(loads.footprint, loads.weights, loads.emergency);
-    return TippingCase{direction, ordinary->ratio, emergency ? emergency->ratio : ordinary->ratio, true,
-                       std::move(pose)};
+    const auto stopped = structure::stopRatio(loads.footprint, loads.weights, loads.lasting,
+                                              motionsOf(rig, axes, pose, free, layout));
+    // What does not even stand has no need of a stop to go over.
+    const double emergency = ordinary->ratio < 1.0 ? ordinary->ratio : stopped.value_or(ordinary->ratio);
+    return TippingCase{direction, ordinary->ratio, emergency, true, std::move(pose)};
 }
 
 std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
                                       int directions) {
     std::vector<TippingCase> out;
     const int swing = swingOf(rig);
+    const std::vector<std::vector<double>> poses = overhangingPoses(rig);
     if (swing < 0) {
-        for (const bool far : {false, true})
-            if (auto c = tippingCase(rig, axes, overhangingPose(rig, far), far ? 0.0 : pi))
-                out.push_back(std::move(*c));
+        for (const std::vector<double>& pose : poses)
+            if (auto c = tippingCase(rig, axes, pose, 0.0)) out.push_back(std::move(*c));
         return out;
     }
     const auto& r = std::get<RotaryMechanism>(rig.axes[static_cast<std::size_t>(swing)].mechanism);
     // Directions beyond the range are drawn, not judged: a base may be set down turned.
-    std::vector<double> pose = overhangingPose(rig, true);
     for (int i = 0; i < directions; ++i) {
         const double direction = 2.0 * pi * i / directions;
-        pose[static_cast<std::size_t>(swing)] = direction;
-        auto c = tippingCase(rig, axes, pose, direction, swing);
-        if (!c) return {};
+        std::optional<TippingCase> worst;
+        for (std::vector<double> pose : poses) {
+            pose[static_cast<std::size_t>(swing)] = direction;
+            auto c = tippingCase(rig, axes, std::move(pose), direction, swing);
+            if (!c) return {};
+            if (!worst || std::min(c->ordinary, c->emergency) < std::min(worst->ordinary, worst->emergency))
+                worst = std::move(c);
+        }
         const double from = std::fmod(std::fmod(direction - r.lowAngle, 2.0 * pi) + 2.0 * pi, 2.0 * pi);
-        c->reachable = from <= r.range + pi / directions || from >= 2.0 * pi - pi / directions;
-        c->pose[static_cast<std::size_t>(swing)] = std::min(from, r.range);
-        out.push_back(std::move(*c));
+        worst->reachable = from <= r.range + pi / directions || from >= 2.0 * pi - pi / directions;
+        worst->pose[static_cast<std::size_t>(swing)] = std::min(from, r.range);
+        out.push_back(std::move(*worst));
     }
     return out;
 }
@@ -173,12 +233,21 @@ Figure ballastNeededAt(const RigSetup& rig, const std::vector<AxisEvaluation>& a
                        std::span<const double> pose, structure::Plan at) {
     const double wanted = criteria::tipping;
     const Loads loads = loadsOn(rig, axes, layRig(rig, pose));
-    const auto ordinary =
-        structure::ballastNeeded(loads.footprint, loads.weights, loads.ordinary, wanted, at);
-    const auto emergency =
-        structure::ballastNeeded(loads.footprint, loads.weights, loads.emergency, wanted, at);
-    return ordinary && emergency ? Figure::of(std::max(*ordinary, *emergency))
-                                 : Figure::none(Reason::OutOfRange);
+    const auto planned = structure::ballastNeeded(loads.footprint, loads.weights, loads.ordinary, wanted, at);
+    if (!planned) return Figure::none(Reason::OutOfRange);
+    // What a hard stop needs beyond that, found by trying: ballast holds down and is one more weight to lift.
+    const std::vector<double> fixed(pose.begin(), pose.end());
+    const std::vector<structure::Motion> motions = motionsOf(rig, axes, fixed, -1, layRig(rig, pose));
+    const auto holds = [&](double ballast) {
+        std::vector<structure::Weight> with = loads.weights;
+        with.push_back({ballast, at, 0.05});
+        return structure::stopRatio(loads.footprint, with, loads.lasting, motions).value_or(0.0) >= wanted;
+    };
+    if (holds(*planned)) return Figure::of(*planned);
+    constexpr double most = 1000.0; // [kg] beyond what anybody carries along
+    if (!holds(most)) return Figure::none(Reason::OutOfRange);
+    const auto least = solve::largestWhere([&](double m) { return !holds(m); }, *planned, most, 24);
+    return Figure::of(least.value_or(most));
 }
 
 RigStructure rigStructure(const RigSetup& rig, const std::vector<AxisEvaluation>& axes) {
@@ -205,16 +274,23 @@ RigStructure rigStructure(const RigSetup& rig, const std::vector<AxisEvaluation>
     const int swing = swingOf(rig);
     out.tippingAxis = std::max(0, swing);
     if (base.kind == BaseKind::WallBracket || base.kind == BaseKind::Overhead) {
-        // Weight straight down, and its moment as a couple between the anchors; the worst arm and stop.
-        const RigLayout worst = layRig(rig, overhangingPose(rig, true));
-        double moment = 0.0;
-        for (const RigBody& b : worst.bodies)
-            moment += b.mass * units::standardGravity * std::hypot(b.centre.x, b.centre.y);
-        const Loads loads = loadsOn(rig, axes, worst);
-        for (const structure::Push& p : loads.emergency)
-            moment += p.force * std::abs(base.height - std::min(p.height, base.height));
-        const double weight = worst.mass * units::standardGravity;
-        const double pull = (base.kind == BaseKind::Overhead ? weight : 0.0) + moment / base.anchorSpread;
+        // Weight straight down, and its moment with the sign of its side as a couple between the anchors; the
+        // worst arm, with planned stops.
+        double pull = 0.0;
+        for (const std::vector<double>& pose : overhangingPoses(rig)) {
+            const RigLayout posed = layRig(rig, pose);
+            double x = 0.0, y = 0.0;
+            for (const RigBody& b : posed.bodies) {
+                x += b.mass * units::standardGravity * b.centre.x;
+                y += b.mass * units::standardGravity * b.centre.y;
+            }
+            double moment = std::hypot(x, y);
+            for (const structure::Push& p : loadsOn(rig, axes, posed).ordinary)
+                moment += p.force * std::abs(base.height - std::min(p.height, base.height));
+            const double weight = posed.mass * units::standardGravity;
+            pull =
+                std::max(pull, (base.kind == BaseKind::Overhead ? weight : 0.0) + moment / base.anchorSpread);
+        }
         out.anchorPull = Figure::of(pull);
         out.anchors = base.anchorStrength.value > 0.0 && pull > 0.0
                           ? Figure::of(base.anchorStrength.value / pull)

@@ -19,7 +19,8 @@ struct TippingCase {
 struct Loads {
     structure::Footprint footprint;
     std::vector<structure::Weight> weights;
-    std::vector<structure::Push> ordinary, emergency;
+    std::vector<structure::Push> lasting;  ///< side push and wind
+    std::vector<structure::Push> ordinary; ///< these and planned stops
 };
 Loads loadsOn(const RigSetup& rig, const std::vector<AxisEvaluation>& axes, const RigLayout& layout);
 

@@ -9,8 +9,21 @@ constexpr Message tippingText{
     "Pointing to {0}, with pushes and the planned stop, the base holds {1} times; {2} is the usual floor. A "
     "tipping rig hurts people: weigh it down, and keep clear."};
 constexpr Message tippingEmergencyText{
-    "Pointing to {0}, with the hardest stop the drives can make, the base holds {1} times; {2} is the usual "
-    "floor. A tipping rig hurts people: weigh it down, and keep clear."};
+    "Pointing to {0}, tipping takes {1} times the energy that the hardest stop of drives and brakes leaves; "
+    "{2} is "
+    "the usual floor. A tipping rig hurts people: weigh it down, and keep clear."};
+constexpr Message tippingOverText{
+    "Pointing to {0}, the hardest stop that drives and brakes can make from full speed tips the rig over. A "
+    "tipping rig hurts people: run it slower or weigh it down, and keep clear."};
+constexpr Message standsText{
+    "With pushes and the planned stop the base holds {1} times; {2} is the usual floor. A "
+    "tipping rig hurts people: weigh it down, and keep clear."};
+constexpr Message standsEmergencyText{"Tipping takes {1} times the energy that the hardest stop of drives "
+                                      "and brakes leaves; {2} is the usual floor. "
+                                      "A tipping rig hurts people: weigh it down, and keep clear."};
+constexpr Message standsOverText{
+    "The hardest stop that drives and brakes can make from full speed tips the rig over. A tipping rig hurts "
+    "people: run it slower or weigh it down, and keep clear."};
 
 static Finding judge(const RigView& view) {
     const RigStructure& rig = view.evaluation.rig;
@@ -22,16 +35,21 @@ static Finding judge(const RigView& view) {
     if (!rig.tipping) return std::nullopt;
     const bool planned = !less(rig.tippingEmergency, rig.tipping);
     const Figure ratio = lesser(rig.tipping, rig.tippingEmergency);
+    const bool over = !planned && less(ratio, 1.0);
     Verdict v = found(
-        nullptr, ratio, planned ? tippingText : tippingEmergencyText,
+        nullptr, ratio,
+        planned ? tippingText
+        : over  ? tippingOverText
+                : tippingEmergencyText,
         {{{Kind::Angle, rig.tippingDirection}, {Kind::Ratio, ratio}, {Kind::Ratio, criteria::tipping}}});
     v.hazard = true;
     return v;
 }
 
-constinit const Rule tipping =
-    judging(criteria::tipping, {"Tipping"}, judge, words::listOf<tippingText, tippingEmergencyText>,
-            tries<&fixes::shotAcceleration, &fixes::ballast, &fixes::ballastOnLeg, &fixes::widerFeet,
-                  &fixes::lowerColumn>);
+constinit const Rule tipping = judging(criteria::tipping, {"Tipping"}, judge,
+                                       words::listOf<tippingText, tippingEmergencyText, tippingOverText,
+                                                     standsText, standsEmergencyText, standsOverText>,
+                                       tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::ballast,
+                                             &fixes::ballastOnLeg, &fixes::widerFeet, &fixes::lowerColumn>);
 
 } // namespace gantry::rules
