@@ -403,6 +403,7 @@ private slots:
         };
         slider([](Project& p) {
             p.conditions.weightBudget = p.conditions.moneyBudget = 1.0;
+            p.axes[0].price = 5.0;
             linear(p).guide.kind = GuideKind::PlainRods;
             linear(p).guide.pushOffset = 0.05;
             linear(p).runningFriction.value = 0.001;

@@ -127,6 +127,8 @@ namespace {
 
 void finish(Verdict verdict, const rules::Rule& rule, int index, int axis, double wanted,
             std::vector<Verdict>& out) {
+    // There is nothing to say of what is not asked at all: no play, no rounding, no sag.
+    if (verdict.ratio && verdict.ratio.value() >= rules::plenty) return;
     verdict.rule = index;
     verdict.axis = axis;
     verdict.bounds = rule.bounds();

@@ -186,17 +186,64 @@ Loads loadsOn(const RigSetup& rig, const std::vector<AxisEvaluation>& axes, cons
     return out;
 }
 
-std::optional<TippingCase> tippingCase(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
-                                       std::vector<double> pose, double direction, int free) {
+namespace {
+
+/// A rig in one pose, with what pushes and what may stop, ready to be turned about its swing.
+struct Posed {
+    Loads loads;
+    std::vector<structure::Motion> motions;
+    std::vector<bool> turns; ///< for each weight: whether the swing carries it
+    structure::Plan pivot;
+};
+
+Posed posed(const RigSetup& rig, const std::vector<AxisEvaluation>& axes, const std::vector<double>& pose,
+            int free) {
     const RigLayout layout = layRig(rig, pose, free);
-    const Loads loads = loadsOn(rig, axes, layout);
-    const auto ordinary = structure::tipping(loads.footprint, loads.weights, loads.ordinary);
+    Posed out{loadsOn(rig, axes, layout), motionsOf(rig, axes, pose, free, layout), {}, {}};
+    if (free < 0) return out;
+    const auto swing = static_cast<std::size_t>(free);
+    out.pivot = {layout.joints[swing].x, layout.joints[swing].y};
+    std::vector<double> turned = pose;
+    turned[swing] += 1.0;
+    const RigLayout there = layRig(rig, turned, free);
+    for (std::size_t i = 0; i < layout.bodies.size(); ++i)
+        if (layout.bodies[i].mass > 0.0)
+            out.turns.push_back(layout.bodies[i].centre.x != there.bodies[i].centre.x ||
+                                layout.bodies[i].centre.y != there.bodies[i].centre.y);
+    return out;
+}
+
+/// Turns what the swing carries by an angle [rad] about it.
+void turn(Posed& p, const Posed& from, double angle) {
+    const double c = std::cos(angle), s = std::sin(angle);
+    for (std::size_t i = 0; i < p.turns.size(); ++i) {
+        if (!p.turns[i]) continue;
+        const structure::Plan& at = from.loads.weights[i].at;
+        const double x = at.x - from.pivot.x, y = at.y - from.pivot.y;
+        p.loads.weights[i].at = {from.pivot.x + c * x - s * y, from.pivot.y + s * x + c * y};
+        for (std::size_t m = 0; m < p.motions.size(); ++m) {
+            const structure::Motion::Velocity& v = from.motions[m].of[i];
+            p.motions[m].of[i] = {c * v.x - s * v.y, s * v.x + c * v.y, v.z};
+        }
+    }
+}
+
+/// Planned and hardest stop in one pose; nothing where the rig has no feet.
+std::optional<TippingCase> judged(const Posed& p, double direction, std::vector<double> pose) {
+    const auto ordinary = structure::tipping(p.loads.footprint, p.loads.weights, p.loads.ordinary);
     if (!ordinary) return std::nullopt;
-    const auto stopped = structure::stopRatio(loads.footprint, loads.weights, loads.lasting,
-                                              motionsOf(rig, axes, pose, free, layout));
+    const auto stopped = structure::stopRatio(p.loads.footprint, p.loads.weights, p.loads.lasting, p.motions);
     // What does not even stand has no need of a stop to go over.
     const double emergency = ordinary->ratio < 1.0 ? ordinary->ratio : stopped.value_or(ordinary->ratio);
     return TippingCase{direction, ordinary->ratio, emergency, true, std::move(pose)};
+}
+
+} // namespace
+
+std::optional<TippingCase> tippingCase(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
+                                       std::vector<double> pose, double direction) {
+    const Posed p = posed(rig, axes, pose, -1);
+    return judged(p, direction, std::move(pose));
 }
 
 std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
@@ -210,21 +257,26 @@ std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<Axi
         return out;
     }
     const auto& r = std::get<RotaryMechanism>(rig.axes[static_cast<std::size_t>(swing)].mechanism);
-    // Directions beyond the range are drawn, not judged: a base may be set down turned.
-    for (int i = 0; i < directions; ++i) {
-        const double direction = 2.0 * pi * i / directions;
-        std::optional<TippingCase> worst;
-        for (std::vector<double> pose : poses) {
-            pose[static_cast<std::size_t>(swing)] = direction;
-            auto c = tippingCase(rig, axes, std::move(pose), direction, swing);
+    for (std::vector<double> pose : poses) {
+        // Its place is its direction here; all else turns with it.
+        pose[static_cast<std::size_t>(swing)] = 0.0;
+        const Posed from = posed(rig, axes, pose, swing);
+        Posed turned = from;
+        for (int i = 0; i < directions; ++i) {
+            const double direction = 2.0 * pi * i / directions;
+            turn(turned, from, direction);
+            auto c = judged(turned, direction, pose);
             if (!c) return {};
-            if (!worst || std::min(c->ordinary, c->emergency) < std::min(worst->ordinary, worst->emergency))
-                worst = std::move(c);
+            // Directions beyond the range are drawn, not judged: a base may be set down turned.
+            const double place = std::fmod(std::fmod(direction - r.lowAngle, 2.0 * pi) + 2.0 * pi, 2.0 * pi);
+            c->reachable = place <= r.range + pi / directions || place >= 2.0 * pi - pi / directions;
+            c->pose[static_cast<std::size_t>(swing)] = std::min(place, r.range);
+            const auto at = static_cast<std::size_t>(i);
+            if (at >= out.size())
+                out.push_back(std::move(*c));
+            else if (std::min(c->ordinary, c->emergency) < std::min(out[at].ordinary, out[at].emergency))
+                out[at] = std::move(*c);
         }
-        const double from = std::fmod(std::fmod(direction - r.lowAngle, 2.0 * pi) + 2.0 * pi, 2.0 * pi);
-        worst->reachable = from <= r.range + pi / directions || from >= 2.0 * pi - pi / directions;
-        worst->pose[static_cast<std::size_t>(swing)] = std::min(from, r.range);
-        out.push_back(std::move(*worst));
     }
     return out;
 }

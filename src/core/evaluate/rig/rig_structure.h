@@ -24,11 +24,12 @@ struct Loads {
 };
 Loads loadsOn(const RigSetup& rig, const std::vector<AxisEvaluation>& axes, const RigLayout& layout);
 
-/// One pose judged, with `free` as in layRig; nothing where the rig has no feet.
+/// One pose judged; nothing where the rig has no feet.
 std::optional<TippingCase> tippingCase(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
-                                       std::vector<double> pose, double direction, int free = -1);
+                                       std::vector<double> pose, double direction);
 
-/// All directions of a swing (one for a rig without), at the pose of the other axes that overturns most.
+/// All directions of a swing, each at the pose of the other axes that overturns most; for a rig without, all
+/// such poses.
 std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
                                       int directions = 36);
 
