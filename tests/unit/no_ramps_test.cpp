@@ -255,6 +255,24 @@ private slots:
         VERIFY_NEAR(start->ratio.value(), (0.05 + 1.0 / 6.0) / (0.16 / 0.6), 1e-6);
         QCOMPARE(start->state, State::Over);
     }
+    /// On a soft shaft a sudden start pulls by what the load swings, not by the motor's own jerk; and a motor
+    /// on a switch has no drift, and no hold current to speak of.
+    void softShaftOnASwitch() {
+        Project p = turntable(SpeedControl::SupplyVoltage);
+        auto& r = std::get<RotaryMechanism>(p.axes[0].mechanism);
+        const double speed = 20.0 * 5.0 / 6.0, tau = (0.02 + 1e-6) * 20.0 / 0.6;
+        VERIFY_NEAR(evaluate(p).axes[0].shots[0].motion.acceleration.value(), speed / tau, 1e-6);
+        r.output = DirectOutput{measured(0.05, 0.0)};
+        const Assessment a = assess(p);
+        const ShotEvaluation& s = a.evaluation.axes[0].shots[0];
+        VERIFY_NEAR(s.motion.acceleration.value(), speed / std::hypot(tau, std::sqrt(0.02 / 0.05)), 1e-6);
+        QVERIFY(find(a.verdicts, "drift") == nullptr);
+        r.unbalance = measured(0.05, 0.0);
+        const Assessment loaded = assess(p);
+        QVERIFY(loaded.evaluation.axes[0].powerOff.loaded);
+        QVERIFY(find(loaded.verdicts, "standstill") == nullptr &&
+                find(loaded.verdicts, "power_off") != nullptr);
+    }
     void reversedAtSpeed() {
         Project p = turntable(SpeedControl::SupplyVoltage);
         p.axes[0].driver.maxCurrent = 4.0;
@@ -263,6 +281,7 @@ private slots:
         motorOf(p).stopping = Stopping::Reversed;
         // At 5/6 of its free speed it gives 10 V of its own: 22 V over 6 ohm.
         VERIFY_NEAR(rating(), 4.0 / (22.0 / 6.0), 1e-9);
+        VERIFY_NEAR(evaluate(p).supply.startCurrent.value(), 22.0 / 6.0, 1e-9);
         const Assessment a = assess(p);
         p.axes[0].driver.maxCurrent = 3.0;
         const Assessment over = assess(p);
@@ -310,7 +329,7 @@ private slots:
         VERIFY_NEAR(start->bounds.wanted, 2.0, 1e-12);
         QVERIFY(find(assess(hand::slider()).verdicts, "start") == nullptr);
         // Twice as fast as it is caught: a controller with ramps mends it.
-        p.shots[0].moves[0].movement = BySpeed<AxisKind::Linear>{0.4, 2.0 * s.start.catchSpeed.value(), 1.0};
+        p.shots[0].moves[0].movement = BySpeed<AxisKind::Linear>{0.4, 2.0 * s.start.catchSpeed.value(), 0.2};
         const Assessment fast = assess(p);
         QCOMPARE(find(fast.verdicts, "start")->state, State::Over);
         bool ramps = false;

@@ -88,7 +88,7 @@ void describe(V& v, S&... s) {
 struct SuddenStart {
     Figure time;       ///< [s] to 95 % of its speed
     Figure lost;       ///< [U] behind one that ran at once
-    Figure current;    ///< [A] of a brushed motor at the moment of switching on
+    Figure current;    ///< [A] of a brushed motor at the moment of switching on, or of reversing
     Figure supplyDrop; ///< [V] of the supply then
     Figure share;      ///< [1] torque at its setting over break-away torque, at rest
     Figure catchSpeed; ///< [U/s] up to which a stepper's field still catches the rotor
@@ -98,7 +98,7 @@ void describe(V& v, S&... s) {
     v.figure(result("start_time_s", "time to reach 95 % of its speed without a ramp", K::Time), s.time...);
     v.figure(result("start_lost_m", K::Length, "start_lost_rad", K::Angle, "travel lost in starting so"),
              s.lost...);
-    v.figure(result("start_current_A", "current at switching on", K::Current), s.current...);
+    v.figure(result("start_current_A", "highest current of starting and stopping", K::Current), s.current...);
     v.figure(result("start_supply_drop_V", "voltage drop at switching on", K::Voltage), s.supplyDrop...);
     v.figure(result("start_ratio", "torque at the setting over break-away torque", K::Ratio), s.share...);
     v.figure(result("catch_speed_m_s", K::Speed, "catch_speed_rad_s", K::AngularSpeed,

@@ -152,14 +152,20 @@ double fillSuddenStart(ShotEvaluation& e, const Axis& axis, const DriveModel& m,
     const motor::SwitchedOn on = motor::switchedOn(p, inertia / m.motors, torque / m.motors);
     e.start.time = Figure::of(on.time95());
     e.start.lost = Figure::of(speed * on.timeConstant);
-    e.start.current = Figure::of(m.motors * on.peakCurrent);
     e.start.supplyDrop = Figure::of(m.motors * on.supplyDrop);
     const auto* geared = std::get_if<GearedDc>(&axis.motor);
+    const double most = geared->stopping == Stopping::Reversed
+                            ? motor::reversalCurrent(p, speed / m.outputPerRad)
+                            : on.peakCurrent;
+    e.start.current = Figure::of(m.motors * most);
     const auto off = motor::switchedOff(p, inertia / m.motors, m.slowingTorque(speed) / m.motors,
                                         speed / m.outputPerRad, stopWay(geared->stopping));
     e.motion.stoppingDistance =
         off ? Figure::of(off->angle * m.outputPerRad) : Figure::none(Reason::Unbounded);
-    return speed / on.timeConstant;
+    // A spring in between is not pulled faster than it swings.
+    const double swing =
+        std::isfinite(m.outputStiffness) ? std::sqrt(m.chain.load.inertia / m.outputStiffness) : 0.0;
+    return speed / std::hypot(on.timeConstant, swing);
 }
 
 /// Torque at the setting over what breaking away takes.
@@ -374,7 +380,8 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& st
     };
     const double framesPerJerkPhase =
         std::max(1.0, std::min(e.profile.in.jerkTime, e.profile.out.jerkTime) * shot.frameRate);
-    e.errors.drift = e.errors.stretch / 2.0 / framesPerJerkPhase;
+    // Without a ramp the spring swings at the start, which is kept out of a take, and then it is even.
+    e.errors.drift = m.atOnce ? Figure(0.0) : e.errors.stretch / 2.0 / framesPerJerkPhase;
     e.errors.jitter = orNothing(e.place.stepping) + orNothing(e.windUp.jumpPixels) + letGo;
     e.errors.repeat = letGo + shown(e.windUp.repeat) + orNothing(e.place.frictionBand) +
                       orNothing(e.place.idleShift).map([](double shift) { return std::abs(shift); });
@@ -502,7 +509,7 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
     e.motion.energy = evaluation.inertiaAtMotor * (0.5 * speed * speed / (m.outputPerRad * m.outputPerRad));
     e.pulseRate = m.pulses ? Figure::of(speed / m.microstep()) : Figure::none(Reason::NotApplicable);
     fillTorque(e, rig, axis, m, speed, acceleration, searches);
-    if (m.layerSpread() > 1.0) fillBareDrum(e, m, speed, acceleration);
+    if (m.layerSpread() > 1.0 && !m.oneSpeed) fillBareDrum(e, m, speed, acceleration);
     if (m.atOnce) {
         acceleration = fillSuddenStart(e, axis, m, evaluation.resonance.frequency.valueOr(0.0), speed);
         e.motion.acceleration = Figure::of(acceleration, m.missing);

@@ -8,6 +8,8 @@ constexpr Message standstillText{"Gravity asks {0} at the motor; the hold curren
 static Finding judge(const AxisView& view) {
     if (!view.evaluation.powerOff.loaded) return std::nullopt;
     const AxisEvaluation& e = view.evaluation;
+    // A motor that is simply switched on holds nothing by current: what its load does is power-off holding.
+    if (e.model.dc() != nullptr && !(e.model.commandAngle > 0.0)) return std::nullopt;
     Verdict v = found(nullptr, e.holdAvailable / e.holdNeeded, standstillText,
                       {{{Kind::Torque, e.holdNeeded}, {Kind::Torque, e.holdAvailable}}});
     v.hazard = true;

@@ -36,11 +36,15 @@ static Finding judge(const RigView& view) {
     const bool planned = !less(rig.tippingEmergency, rig.tipping);
     const Figure ratio = lesser(rig.tipping, rig.tippingEmergency);
     const bool over = !planned && less(ratio, 1.0);
+    const bool turns = std::any_of(view.project.axes.begin(), view.project.axes.end(),
+                                   [](const Axis& a) { return a.role == Role::Swing; });
+    const Message plan = turns ? tippingText : standsText, goes = turns ? tippingOverText : standsOverText,
+                  stop = turns ? tippingEmergencyText : standsEmergencyText;
     Verdict v = found(
         nullptr, ratio,
-        planned ? tippingText
-        : over  ? tippingOverText
-                : tippingEmergencyText,
+        planned ? plan
+        : over  ? goes
+                : stop,
         {{{Kind::Angle, rig.tippingDirection}, {Kind::Ratio, ratio}, {Kind::Ratio, criteria::tipping}}});
     v.hazard = true;
     return v;
