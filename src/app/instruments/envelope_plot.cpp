@@ -203,7 +203,9 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
         rect->topLeft->setCoords(std::max(xs.lower, b.low / v), ys.upper);
         rect->bottomRight->setCoords(std::min(xs.upper, b.high / v), ys.lower);
         bands_ << rect;
-        text(std::max(xs.lower, b.low / v), ys.lower * std::pow(ys.upper / ys.lower, 0.06 * (bands_.size())),
+        // The first at the bottom; others above the shots, which mostly stand low.
+        const double height = bands_.size() == 1 ? 0.06 : 0.5 - 0.08 * static_cast<double>(bands_.size() - 2);
+        text(std::max(xs.lower, b.low / v), ys.lower * std::pow(ys.upper / ys.lower, height),
              bandName(b.reason), t.straw, Qt::AlignLeft | Qt::AlignVCenter);
     }
     // The two machine limits that bind, as lines.
