@@ -441,6 +441,12 @@ private slots:
         QElapsedTimer timer;
         timer.start();
         QVERIFY((motion::DyingSwing{1.0, 1e-12, {1.0, 0.0}}.settled(0.1)));
+        for (const double band : {1e-18, 1e-30, 1e-300})
+            for (const double damping : {0.0, 1e-12, 0.02})
+                for (const double left : {1e-200, 1e-6, 0.1, 10.0}) {
+                    const auto settled = motion::DyingSwing{1.0, band, {1.0, damping}}.settled(left);
+                    QVERIFY(!settled || std::isfinite(*settled));
+                }
         QVERIFY(timer.elapsed() < 20);
     }
     void slackBelts() {

@@ -75,8 +75,10 @@ std::optional<double> DyingSwing::timeWithin(double centre, double tolerance) co
     const double swings = halfSwings();
     if (!std::isfinite(swings) || std::abs(shape.place(swings) - centre) > tolerance) return std::nullopt;
     // Only the last turning points can be out: those farther than the tolerance are, from there it is few.
-    double since = 0.0;
-    for (double n = std::max(0.0, shape.firstWithin(tolerance + std::abs(centre)) - 2.0); n < swings; ++n) {
+    double since = 0.0, n = std::max(0.0, shape.firstWithin(tolerance + std::abs(centre)) - 2.0);
+    constexpr double beyondCounting = 1e9; // friction so small that single swings do not matter
+    if (n > beyondCounting) return n * shape.halfTime();
+    for (; n < swings; ++n) {
         const double x = shape.place(n), middle = std::copysign(band, x), half = shape.halfTime();
         const auto beyond = [&](double time) {
             return std::abs(middle + (x - middle) * shape.after(time) - centre) - tolerance;
