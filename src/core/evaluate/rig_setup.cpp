@@ -98,7 +98,7 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
         // A loop that holds a place, and what follows the subject, go nowhere without ramps.
         if (ramps == RampKind::None && (follows[a] || !startsAtOnce(axis, ramps)))
             course.plan = {{}, Reason::NoRamp, false};
-        rig.courses[a].push_back(std::move(course));
+        rig.courses[a].push_back(course);
     }
 }
 
