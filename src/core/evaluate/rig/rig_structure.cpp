@@ -59,7 +59,7 @@ std::vector<structure::Motion> motionsOf(const RigSetup& rig, const std::vector<
         if (there.bodies.size() != here.bodies.size()) continue;
         structure::Motion motion;
         motion.time = speed / axes[a].model.hardestBraking(brakeAtMotor(axes[a], rig.axes[a]));
-        const double rate = (back ? -speed : speed) / apart;
+        const double rate = speed / apart; // which way does not matter, it may stop either way
         for (std::size_t i = 0; i < here.bodies.size(); ++i) {
             if (!(here.bodies[i].mass > 0.0)) continue;
             const Place &p = here.bodies[i].centre, &q = there.bodies[i].centre;
