@@ -488,6 +488,8 @@ private slots:
         VERIFY_NEAR(s.pulseRate.value(),
                     s.motion.topSpeed.value() * 1000.0 * e.checks.stepsPerUnitFirst.value(), 1e-9);
         VERIFY_NEAR(s.motion.motorSpeed.value(), s.motion.topSpeed.value() / 0.0159, 1e-9);
+        VERIFY_NEAR(e.pulseLimitSpeed.value(),
+                    p.controller.pulseCeiling / (1000.0 * e.checks.stepsPerUnitFirst.value()), 1e-9);
         const Verdict* layers = find(a.verdicts, "layers");
         QVERIFY(layers != nullptr && layers->state == State::Over);
         const auto fixes = findFixes(p, a, *layers, {}, 5, {});

@@ -171,8 +171,9 @@ void fillLimits(AxisEvaluation& e, Searches searches) {
     const DriveModel& m = e.model;
     e.cornerSpeed = m.stepper() ? Figure::of(motor::cornerSpeed(*m.stepper()), m.missing)
                                 : Figure::none(Reason::NotApplicable);
-    e.pulseLimitSpeed =
-        m.pulses ? Figure::of(m.pulseCeiling * m.microstep()) : Figure::none(Reason::NotApplicable);
+    // With its drum empty a winch needs the most pulses for a length.
+    e.pulseLimitSpeed = m.pulses ? Figure::of(m.pulseCeiling * m.microstep() / m.layerSpread())
+                                 : Figure::none(Reason::NotApplicable);
     e.stoppingDistance = Figure::of(motion::stoppingDistance(m.settings.speed, m.settings));
     if (searches == Searches::No) return;
     if (m.missing != Reason::None) {
