@@ -334,6 +334,25 @@ private slots:
             VERIFY_NEAR(m.hardestBraking(0.0), expected, 1e-6);
         }
     }
+    /// A rig without a swing tips towards the end at which its weight stands out.
+    void tipsTowardsAnEnd() {
+        Project p = slider();
+        p.base.kind = BaseKind::Legs;
+        p.base.legs = 4;
+        p.base.legRadius = 0.3;
+        p.base.firstLeg = std::numbers::pi / 4.0;
+        rail(p).rail.support = RailSupport::OneHead;
+        rail(p).rail.headAt = 0.3; // so that the high end stands out
+        const Evaluation high = evaluate(p);
+        QCOMPARE(high.rig.tippingDirection.value(), 0.0);
+        QVERIFY(high.rig.tippingPose[0] > 0.5);
+        rail(p).rail.headAt = 0.7;
+        const Evaluation low = evaluate(p);
+        VERIFY_NEAR(low.rig.tippingDirection.value(), std::numbers::pi, 1e-12);
+        VERIFY_NEAR(low.rig.tippingPose[0], 0.0, 1e-12);
+        VERIFY_NEAR(low.rig.tipping.value(), high.rig.tipping.value(), 1e-6);
+        QCOMPARE(tippingPolar(setupOf(p), low.axes).size(), std::size_t(2));
+    }
     /// A turntable beside the rig does not change what the rig stands on.
     void aTurntableStandsBeside() {
         Project p = slider();

@@ -238,6 +238,10 @@ std::optional<TippingCase> judged(const Posed& p, double direction, std::vector<
     return TippingCase{direction, ordinary->ratio, emergency, true, std::move(pose)};
 }
 
+bool worse(const TippingCase& a, const TippingCase& b) {
+    return std::min(a.ordinary, a.emergency) < std::min(b.ordinary, b.emergency);
+}
+
 } // namespace
 
 std::optional<TippingCase> tippingCase(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
@@ -252,8 +256,18 @@ std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<Axi
     const int swing = swingOf(rig);
     const std::vector<std::vector<double>> poses = overhangingPoses(rig);
     if (swing < 0) {
-        for (const std::vector<double>& pose : poses)
-            if (auto c = tippingCase(rig, axes, pose, 0.0)) out.push_back(std::move(*c));
+        // Towards the low and the high end of the rig, whichever way its weight stands out: each by its worst
+        // pose.
+        for (const std::vector<double>& pose : poses) {
+            auto c = tippingCase(rig, axes, pose, layRig(rig, pose).centre.x < 0.0 ? pi : 0.0);
+            if (!c) return {};
+            const auto same = std::find_if(out.begin(), out.end(),
+                                           [&](const TippingCase& o) { return o.direction == c->direction; });
+            if (same == out.end())
+                out.push_back(std::move(*c));
+            else if (worse(*c, *same))
+                *same = std::move(*c);
+        }
         return out;
     }
     const auto& r = std::get<RotaryMechanism>(rig.axes[static_cast<std::size_t>(swing)].mechanism);
@@ -274,7 +288,7 @@ std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<Axi
             const auto at = static_cast<std::size_t>(i);
             if (at >= out.size())
                 out.push_back(std::move(*c));
-            else if (std::min(c->ordinary, c->emergency) < std::min(out[at].ordinary, out[at].emergency))
+            else if (worse(*c, out[at]))
                 out[at] = std::move(*c);
         }
     }

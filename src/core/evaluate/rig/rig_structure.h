@@ -28,8 +28,8 @@ Loads loadsOn(const RigSetup& rig, const std::vector<AxisEvaluation>& axes, cons
 std::optional<TippingCase> tippingCase(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
                                        std::vector<double> pose, double direction);
 
-/// All directions of a swing, each at the pose of the other axes that overturns most; for a rig without, all
-/// such poses.
+/// All directions of a swing, each at the pose of the other axes that overturns most; for a rig without, the
+/// directions of its two ends.
 std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
                                       int directions = 36);
 
