@@ -8,7 +8,7 @@ namespace gantry::drivetrain {
 
 /// Domain: stiffness > 0, static friction ≥ sliding friction ≥ 0.
 struct Sprung {
-    double stiffness = 0.0; ///< [N/m] or [N·m/rad] of the drive, its motor's field in it
+    double stiffness = 0.0; ///< [N/m] or [N·m/rad] of the drive
     double friction = 0.0;  ///< sliding
     double breakaway = 0.0; ///< static
     double gravity = 0.0;   ///< positive: pulls back when moving forward

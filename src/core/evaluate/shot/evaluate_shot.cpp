@@ -494,7 +494,7 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
         speed = wanted.speed;
         acceleration = wanted.acceleration;
     }
-    if (m.oneSpeed && m.atOnce) {
+    if (m.oneSpeed) {
         // Nothing sets its speed, so the shot runs at the motor's own.
         if (const double own = ownSpeed(m); own > 0.0) speed = own;
         e.profile.peakSpeed = speed;
