@@ -3,6 +3,7 @@
 // ms).
 // --once runs each once and fails on ratios only: evaluating must grow no faster than axes times shots.
 #include "core/evaluate/evaluate.h"
+#include "core/evaluate/rig/rig_sweep.h"
 #include "core/verdicts/ranges.h"
 #include "io/files/text_file.h"
 #include "io/project/project_file.h"
@@ -57,41 +58,58 @@ Project grown(const Project& like, std::size_t axes, std::size_t shots) {
     }
     return p;
 }
+/// As the window does: with the search over all poses made before.
+Evaluation evaluated(const Project& p, const std::shared_ptr<const PoseSearch>& poses) {
+    return evaluate(p, Poses::Later, poses);
+}
+Assessment assessed(const Project& p, const std::shared_ptr<const PoseSearch>& poses) {
+    return assess(p, {}, Poses::Later, poses);
+}
+std::shared_ptr<const PoseSearch> posesOf(const Project& p) {
+    return searchPoses(setupOf(p, Courses::No));
+}
+
 Project large() {
     return grown(demo(), 6, 8);
 }
 
 void evaluateDemo(benchmark::State& state) {
     const Project p = demo();
-    for (auto _ : state) benchmark::DoNotOptimize(evaluate(p));
+    const auto poses = posesOf(p);
+    for (auto _ : state) benchmark::DoNotOptimize(evaluated(p, poses));
     state.SetItemsProcessed(static_cast<std::int64_t>(state.iterations()));
 }
 void evaluateAndJudgeDemo(benchmark::State& state) {
     const Project p = demo();
+    const auto poses = posesOf(p);
     for (auto _ : state) {
-        const Evaluation e = evaluate(p);
+        const Evaluation e = evaluated(p, poses);
         benchmark::DoNotOptimize(judge(p, e));
     }
     state.SetItemsProcessed(static_cast<std::int64_t>(state.iterations()));
 }
 void assessDemoWithRanges(benchmark::State& state) {
     const Project p = demo();
-    for (auto _ : state) benchmark::DoNotOptimize(assess(p));
+    const auto poses = posesOf(p);
+    for (auto _ : state) benchmark::DoNotOptimize(assessed(p, poses));
     state.SetItemsProcessed(static_cast<std::int64_t>(state.iterations()));
 }
 void evaluateSixAxesEightShots(benchmark::State& state) {
     const Project p = large();
-    for (auto _ : state) benchmark::DoNotOptimize(evaluate(p));
+    const auto poses = posesOf(p);
+    for (auto _ : state) benchmark::DoNotOptimize(evaluated(p, poses));
     state.SetItemsProcessed(static_cast<std::int64_t>(state.iterations()));
 }
 void assessNineAxesEightShots(benchmark::State& state) {
     const Project p = grown(demo(), 9, 8);
-    for (auto _ : state) benchmark::DoNotOptimize(assess(p));
+    const auto poses = posesOf(p);
+    for (auto _ : state) benchmark::DoNotOptimize(assessed(p, poses));
     state.SetItemsProcessed(static_cast<std::int64_t>(state.iterations()));
 }
 void assessNineAxesEightShotsJib(benchmark::State& state) {
     const Project p = grown(demo(GANTRY_DATA "/demo/kettle-jib.gantry"), 9, 8);
-    for (auto _ : state) benchmark::DoNotOptimize(assess(p));
+    const auto poses = posesOf(p);
+    for (auto _ : state) benchmark::DoNotOptimize(assessed(p, poses));
     state.SetItemsProcessed(static_cast<std::int64_t>(state.iterations()));
 }
 BENCHMARK(assessNineAxesEightShots);
@@ -116,10 +134,12 @@ double medianMicroseconds(F f, std::size_t runs) {
     return *middle;
 }
 double evaluateMicroseconds(const Project& p) {
-    return medianMicroseconds([&] { benchmark::DoNotOptimize(evaluate(p)); }, 401);
+    const auto poses = posesOf(p);
+    return medianMicroseconds([&] { benchmark::DoNotOptimize(evaluated(p, poses)); }, 401);
 }
 double assessMicroseconds(const Project& p, std::size_t runs) {
-    return medianMicroseconds([&] { benchmark::DoNotOptimize(assess(p)); }, runs);
+    const auto poses = posesOf(p);
+    return medianMicroseconds([&] { benchmark::DoNotOptimize(assessed(p, poses)); }, runs);
 }
 
 /// How assessing grows with axes and with shots. About linear: what one axis costs among two hundred is no

@@ -16,8 +16,20 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
+/// How far behind it was; of a motor that takes no steps also how late.
+std::string lagWords(const Axis& axis, const simulation::AxisSimulation& input,
+                     const simulation::SimulationResult& r) {
+    const units::Kind travel = kindOf(axis) == AxisKind::Linear ? units::Kind::Length : units::Kind::Angle;
+    const Lag lag = lagOf(input, r);
+    std::string behind = units::format(lag.place, travel, units::System::Metric) + " behind at most";
+    if (lag.inSteps) return "keeps in step, " + behind;
+    if (!lag.time) return behind;
+    return behind + ", which is " + units::format(*lag.time, units::Kind::Time, units::System::Metric) +
+           " late";
+}
+
 Json resultJson(const Project& project, const Axis& axis, const ShotEvaluation& shot,
-                const simulation::SimulationResult& r) {
+                const simulation::AxisSimulation& input, const simulation::SimulationResult& r) {
     const std::string u = kindOf(axis) == AxisKind::Linear ? "m" : "rad";
     Json j;
     j["axis"] = axis.id;
@@ -26,8 +38,17 @@ Json resultJson(const Project& project, const Axis& axis, const ShotEvaluation& 
     j["lost_at_s"] = r.lostAt >= 0.0 ? Json(r.lostAt) : Json(nullptr);
     if (r.lostAt < 0.0) j["lost_at_s_why"] = "it keeps in step";
     j["peak_lag_" + u] = r.peakLag;
+    const Lag lag = lagOf(input, r);
+    j["peak_lag_s"] = lag.time ? Json(*lag.time) : Json(nullptr);
+    if (!lag.time) j["peak_lag_s_why"] = "it hardly moves where it is farthest behind";
     j["final_error_" + u] = r.finalError;
-    j["rocking_px"] = r.rocking * shot.pixelsPerUnit;
+    const bool seen = shot.pixelsPerUnit > 0.0;
+    const char* unseen = "it is not known what the picture makes of this axis";
+    j["final_error_px"] = seen ? Json(r.finalError * shot.pixelsPerUnit) : Json(nullptr);
+    if (!seen) j["final_error_px_why"] = unseen;
+    j["framing_allowed_px"] = framingAllowed(project.camera, project.shots[shot.shot.at()]);
+    j["rocking_px"] = seen ? Json(r.rocking * shot.pixelsPerUnit) : Json(nullptr);
+    if (!seen) j["rocking_px_why"] = unseen;
     j["settled_s"] = r.settled >= 0.0 ? Json(r.settled) : Json(nullptr);
     if (r.settled < 0.0) j["settled_s_why"] = "it does not settle within the time that is simulated";
     j["supplied_J"] = r.energy.supplied;
@@ -68,22 +89,30 @@ int simulate(const SimulateCall& call, const Project& project, std::ostream& out
             }
             lost = lost || r.lostFullSteps != 0;
             if (call.json) {
-                list.push_back(resultJson(project, axis, s, r));
+                list.push_back(resultJson(project, axis, s, *input, r));
                 list.back()["skipped_s"] = input->leftOut;
                 continue;
             }
             const auto text = [](double v, units::Kind kind) {
                 return units::format(v, kind, units::System::Metric);
             };
-            const units::Kind travel =
-                kindOf(axis) == AxisKind::Linear ? units::Kind::Length : units::Kind::Angle;
             out << axis.name << ", " << shot.name << ": ";
             if (r.lostFullSteps != 0)
                 out << "loses " << std::abs(r.lostFullSteps) << " full steps from "
                     << text(r.lostAt, units::Kind::Time) << " on";
             else
-                out << "keeps in step, " << text(r.peakLag, travel) << " behind at most";
-            out << ", rocks " << text(r.rocking * s.pixelsPerUnit, units::Kind::Pixels) << " after the stop";
+                out << lagWords(axis, *input, r);
+            if (s.pixelsPerUnit > 0.0)
+                out << ", rocks " << text(r.rocking * s.pixelsPerUnit, units::Kind::Pixels)
+                    << " after the stop, ends "
+                    << text(std::abs(r.finalError) * s.pixelsPerUnit, units::Kind::Pixels)
+                    << " off, where framing allows "
+                    << text(framingAllowed(project.camera, shot), units::Kind::Pixels);
+            else
+                out << ", ends "
+                    << text(std::abs(r.finalError),
+                            kindOf(axis) == AxisKind::Linear ? units::Kind::Length : units::Kind::Angle)
+                    << " off";
             if (input->leftOut > 0.0)
                 out << " (" << text(input->leftOut, units::Kind::Time)
                     << " of the steady middle are left out, which only repeats itself)";

@@ -237,6 +237,18 @@ GearedDc geared(Inputs& in) {
     return m;
 }
 
+/// An arm without weight, for what hangs on it and where it ends.
+void weightless(Boom& boom, double reach, double rear) {
+    boom.section.shape = SectionShape::Own;
+    boom.section.ownMass = 0.0;
+    boom.section.ownInertia = boom.section.ownSideways = 1.0;
+    boom.section.width = boom.section.height = 0.01;
+    boom.reach = reach;
+    boom.rear = rear;
+    boom.section.stiffnessFactor = known(1.0);
+    boom.mastTurning = known(0.0);
+}
+
 /// A carriage on a light tripod, driven so that it can brake as hard as the case says.
 Project onTripod(Inputs& in) {
     Project p = slider(in);
@@ -378,6 +390,34 @@ const std::map<std::string, Build> builders{
      }},
     {"J09", [](Inputs& in, char) { return onTripod(in); }},
     {"J10", [](Inputs& in, char) { return onTripod(in); }},
+    {"J11",
+     [](Inputs& in, char) {
+         Project p = turning(in, Role::BoomTilt);
+         auto& r = turn(p);
+         r.items = {item("head", in.value("head_kg"), in.number("head_along_m"), in.number("head_above_m")),
+                    item("arm", in.value("arm_kg"), in.number("arm_cg_m"))};
+         r.lowAngle = in.raw("range_rad")[0];
+         r.range = in.raw("range_rad")[1].get<double>() - r.lowAngle;
+         // An arm of no weight of its own that carries the weight behind it.
+         weightless(r.boom, in.number("head_along_m"), in.number("weight_behind_m"));
+         Counterweight& w = r.boom.counterweight;
+         w.mass = in.value("weight_kg");
+         w.behind = in.number("weight_behind_m");
+         w.above = in.number("weight_above_m");
+         Base& b = p.base;
+         b.kind = BaseKind::Rectangle;
+         const double rear = in.number("rear_edge_m"), front = in.number("front_edge_m");
+         b.length = rear + front;
+         b.width = 2.0; // to the sides it stands wide
+         b.columnAhead = 0.5 * (rear - front);
+         b.height = 1.0;
+         b.mass = in.value("trolley_kg");
+         b.massHeight = 0.2;
+         // Nothing is said of how it moves: it stands.
+         r.motion.maxSpeed = r.motion.maxAcceleration = 1e-3;
+         p.shots.clear();
+         return p;
+     }},
     {"J12",
      [](Inputs& in, char variant) {
          Project p = turning(in, Role::BoomTilt);
@@ -639,6 +679,43 @@ const std::map<std::string, Build> builders{
          p.base.length = m.railLength;
          p.base.height = in.number("underside_m");
          lineShot(p, 2.0, in.number("shot_speed_m_s"), in.number("shot_acceleration_m_s2"));
+         return p;
+     }},
+    {"J30",
+     [](Inputs& in, char) {
+         Project p = turning(in, Role::Swing);
+         auto& r = turn(p);
+         r.items = {item("arm", in.value("arm_kg"), in.number("arm_cg_m")),
+                    item("camera", in.value("camera_kg"), in.number("reach_m"))};
+         r.lowAngle = in.raw("swing_rad")[0];
+         r.range = in.raw("swing_rad")[1].get<double>() - r.lowAngle;
+         weightless(r.boom, in.number("reach_m"), in.number("tail_m"));
+         Base& b = p.base;
+         b.kind = BaseKind::WallBracket;
+         b.mount = in.number("pivot_from_wall_m");
+         b.mass = in.value("bracket_kg");
+         b.anchorSpread = in.number("anchor_spread_m");
+         in.skip({"anchor_strength_N"}); // not given, as the program starts
+         r.motion.maxAcceleration = 1e-3;
+         p.shots.clear();
+         return p;
+     }},
+    {"J31",
+     [](Inputs& in, char) {
+         Project p = turning(in, Role::Focus);
+         drive(p, in);
+         LensRingOutput ring;
+         ring.pinionTeeth = in.count("pinion_teeth");
+         ring.ringTeeth = in.count("ring_teeth");
+         ring.efficiency = in.value("gear_efficiency");
+         ring.hardStops = in.raw("hard_stops") != "no";
+         ring.steadyElectronics = in.raw("steady_electronics") != "no";
+         turn(p).output = ring;
+         settle(p.axes[0]);
+         turn(p).friction = in.value("ring_torque_Nm");
+         p.shots[0].kind = ShotKind::RepeatPass;
+         p.shots[0].passes = in.count("passes");
+         turnShot(p, 2.0, 1.0, 2.0);
          return p;
      }},
     {"J32",

@@ -60,7 +60,8 @@ class EditorsTest : public QObject {
             d.find<QComboBox>("structurePart")->setCurrentIndex(part);
             d.window->showStation(u"structure");
         };
-        for (int part = 0; part < 6; ++part) {
+        const int parts = d.find<QComboBox>("structurePart")->count();
+        for (int part = 0; part < parts; ++part) {
             page(part);
             tryAllShown(d);
         }
@@ -68,6 +69,12 @@ class EditorsTest : public QObject {
         for (int kind = 0; kind < 8; ++kind) {
             d.window->document().change("variant", [&](Project& p) {
                 p.base.kind = static_cast<BaseKind>(kind % 5);
+                if (kind == 1) { // a head with all its axes, and something on everything
+                    p.axes[1].role = Role::Tilt;
+                    p.axes.push_back(p.axes[1]);
+                    p.axes.back().id = "roll";
+                    p.axes.back().role = Role::Roll;
+                }
                 for (Profile& profile : p.profiles) profile.section.shape = static_cast<SectionShape>(kind);
                 std::visit(
                     [&](auto& m) {
@@ -81,7 +88,7 @@ class EditorsTest : public QObject {
                     },
                     p.axes[axis].mechanism);
             });
-            for (int part = 0; part < 6; ++part) {
+            for (int part = 0; part < parts; ++part) {
                 page(part);
                 for (FieldEditor* e : d.window->findChildren<FieldEditor*>())
                     if (e->isVisible()) visited_.insert(e->path());

@@ -111,6 +111,11 @@ private slots:
         for (Shot& s : placed.shots)
             for (ShotMove& m : s.moves) std::visit([](auto& x) { x.placed = true; }, m.movement);
         rigs.push_back(placed);
+        Project rolled = rigs::make(rigs::RigKind::PanTiltHead);
+        rolled.axes.push_back(rolled.axes.back());
+        rolled.axes.back().id = "roll";
+        rolled.axes.back().role = Role::Roll;
+        rigs.push_back(rolled);
         WindowDriver d(false);
         const auto lookAt = [&](const Project& p, int axis) {
             d.window->document().change(QStringLiteral("another rig"), [&](Project& now) { now = p; });

@@ -77,6 +77,12 @@ private slots:
         click(d, "simulateShot");
         QTRY_VERIFY_WITH_TIMEOUT(d.status().contains("keeps in step"), 20000);
         QVERIFY(d.status().contains("Simulated: against gravity")); // the dolly climbs
+        // Where it ends is said in the picture, and all of it can be read at the usual width.
+        QVERIFY2(d.status().contains("px off (76.8 px allowed)"), qPrintable(d.status()));
+        auto* status = d.find<QLabel>("status");
+        d.window->resize(1280, 800);
+        QVERIFY2(status->fontMetrics().horizontalAdvance(d.status()) <= status->width(),
+                 qPrintable(d.status()));
         auto* fault = d.find<QComboBox>("faultChoice");
         fault->setFocus();
         for (int i = 0; i < 4; ++i) QTest::keyClick(fault, Qt::Key_Down); // jams

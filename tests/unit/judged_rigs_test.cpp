@@ -75,6 +75,9 @@ Judged narrowed(const Judged& j, const std::string& topic) {
 /// Figures of topics that are no ratio of a rule.
 using FigureOf = std::function<Figure(const Judged&)>;
 const std::map<std::string, FigureOf> figures{
+    {"gravity torque, worst|N·m", [](const Judged& j) { return j.axis().structure.gravityWorst; }},
+    {"clearance|m", [](const Judged& j) { return j.now.evaluation.rig.clearance.distance; }},
+    {"anchors|N", [](const Judged& j) { return j.now.evaluation.rig.anchorPull; }},
     {"backlash|px", [](const Judged& j) { return j.axis().shots[0].errors.backlash; }},
     {"stepping|px", [](const Judged& j) { return j.axis().shots[0].place.stepping; }},
     {"inertia|kg·m²", [](const Judged& j) { return Figure(j.axis().model.chain.load.inertia); }},

@@ -76,7 +76,9 @@ private slots:
         const RigBody ballast = all(l, BodyKind::Ballast).at(0);
         QVERIFY(at(ballast.centre, -0.1, 0, 0.05) && at(ballast.from, -0.16, 0, 0.05));
         QCOMPARE(ballast.mass, 4.0);
-        QVERIFY(at(all(l, BodyKind::Camera).at(0).centre, -0.13, 0, 1.2 + 0.04 + 0.06));
+        // The camera's body is 0.08 m deep and 0.1 m high, its back 0.06 m behind the middle.
+        QVERIFY(at(all(l, BodyKind::Camera).at(0).centre, -0.13 - 0.02, 0, 1.2 + 0.04 + 0.05));
+        QVERIFY(at(all(l, BodyKind::Lens).at(0).from, -0.13 + 0.02, 0, 1.2 + 0.04 + 0.06));
         QVERIFY(at(l.camera, -0.13 + 0.09, 0, 1.3));
         const double mass = 6.0 + 4.0 + r.mass + 2 * 0.5 + 5.0;
         VERIFY_NEAR(l.mass, mass, 1e-9);
@@ -158,16 +160,23 @@ private slots:
             return b.mass == 3.0 && isNear(b.centre.z, 1.5 + 2 * s, 1e-9) &&
                    isNear(b.centre.x, 2 * c * hx, 1e-9);
         }));
-        // The camera stands on the arm's end and looks where the swing points.
-        const Place end{2.1 * c * hx, 2.1 * c * hy, 1.5 + 2.1 * s};
-        const RigBody camera = all(l, BodyKind::Camera).at(0);
-        double onItsHead = 0.0;
-        for (const Axis& axis : p.axes) onItsHead += turnsOnHead(axis.role);
-        QVERIFY(at(camera.centre, end.x, end.y, end.z + 0.06 + onItsHead * headHeight));
-        // What hangs below hangs below.
-        r.boom.hangs = true;
-        QVERIFY(at(all(lay(p, pose), BodyKind::Camera).at(0).centre, end.x, end.y,
-                   end.z - 0.06 - onItsHead * headHeight));
+        // The head stands square on a plain arm and leans with it: pan, tilt and lens 0.08, 0.14 m and 0.09 m
+        // beyond its end. On parallel links it stands upright; what hangs below hangs below.
+        for (std::size_t i = 0; i < p.axes.size(); ++i)
+            if (turnsOnHead(p.axes[i].role))
+                pose[i] = straightAhead(std::get<RotaryMechanism>(p.axes[i].mechanism));
+        r.boom.arm = ArmKind::Plain;
+        for (const double up : {0.22, -0.22}) {
+            r.boom.hangs = up < 0.0;
+            const double out = 2.19 * c - up * s;
+            QVERIFY(at(lay(p, pose).camera, out * hx, out * hy, 1.5 + 2.19 * s + up * c));
+        }
+        r.boom.arm = ArmKind::ParallelLinks;
+        for (const double up : {0.22, -0.22}) {
+            r.boom.hangs = up < 0.0;
+            const double out = 2.1 * c + 0.09;
+            QVERIFY(at(lay(p, pose).camera, out * hx, out * hy, 1.5 + 2.1 * s + up));
+        }
         r.boom.hangs = false;
         // On parallel links the height stays upright.
         r.items[0].above = 0.2;
@@ -207,13 +216,13 @@ private slots:
         const RigLayout l = lay(p, pose);
         QVERIFY(at(all(l, BodyKind::Column).at(0).from, 0, 0, 2.3) &&
                 at(all(l, BodyKind::Column).at(0).to, 0, 0, 2.0));
-        const RigBody camera = all(l, BodyKind::Camera).at(0);
-        const double z = 2.0 + 0.06 + headHeight * static_cast<double>(p.axes.size());
-        QVERIFY(at(camera.centre, 0, 0, z));
+        // Under a ceiling the head hangs: the tilt's axis 0.22 m lower, and the lens on it.
+        const double z = 2.0 - 0.22;
+        QVERIFY(at(l.joints[tilt], 0, 0, z));
         // 0.4 rad to the left, 0.3 rad down.
         QVERIFY(at(l.camera, 0.09 * std::cos(-0.3) * std::cos(0.4), 0.09 * std::cos(-0.3) * std::sin(0.4),
                    z + 0.09 * std::sin(-0.3)));
-        QVERIFY(at(l.joints[pan], 0, 0, 2.0 + headHeight * static_cast<double>(pan + 1) + 0.06));
+        QVERIFY(at(l.joints[pan], 0, 0, 2.0 - 0.08));
         const std::vector<double> shown = shownPose(p.axes);
         QCOMPARE(shown[pan], 1.0);
         std::get<RotaryMechanism>(p.axes[pan].mechanism).lowAngle = 0.5; // cannot look straight ahead
@@ -275,9 +284,9 @@ private slots:
         QVERIFY(several > 3);
     }
     void namesOfBodies() {
-        QCOMPARE(bodyName(BodyKind::Counterweight), std::string_view("counterweight"));
+        QCOMPARE(bodyName(BodyKind::Counterweight), std::string_view("the counterweight"));
         std::set<std::string_view> names;
-        for (int i = 0; i <= static_cast<int>(BodyKind::Ballast); ++i)
+        for (int i = 0; i <= static_cast<int>(BodyKind::Placed); ++i)
             QVERIFY(names.insert(bodyName(static_cast<BodyKind>(i))).second);
     }
 };

@@ -149,15 +149,15 @@ private slots:
         Project p = rigs::make(rigs::RigKind::MultiAxis);
         p.base.kind = BaseKind::Rectangle;
         p.base.height = 0.05;
-        const auto nearest = [&] { return evaluate(p).rig.clearanceBody; };
+        const auto nearest = [&] { return evaluate(p).rig.clearance.body; };
         QVERIFY2(nearest() != std::string_view("carriage"), std::string(nearest()).c_str());
         Project arm = jib();
         arm.axes.insert(arm.axes.begin(), rigs::make(rigs::RigKind::BeltSlider).axes[0]);
         arm.base.height = 0.1;
         std::get<RotaryMechanism>(arm.axes[2].mechanism).lowAngle = 0.3;
         std::get<RotaryMechanism>(arm.axes[2].mechanism).range = 0.3;
-        QVERIFY2(evaluate(arm).rig.clearanceBody != std::string_view("carriage"),
-                 std::string(evaluate(arm).rig.clearanceBody).c_str());
+        QVERIFY2(evaluate(arm).rig.clearance.body != std::string_view("carriage"),
+                 std::string(evaluate(arm).rig.clearance.body).c_str());
     }
     void balanceIsFoundAndKept() {
         Project p = jib();
@@ -410,14 +410,16 @@ private slots:
         const Clearance far = sweepRig(setupOf(p));
         // Nearest is the ground, under the arm's end at the low end of its range, less half the section's
         // height.
-        QVERIFY(far.keepOut == -1 && far.obstacle == Obstacle::Ground && far.body == BodyKind::Arm);
-        VERIFY_NEAR(far.distance, 1.0 + 2.0 * std::sin(boom(p).lowAngle) - 0.5 * boom(p).boom.section.height,
+        QVERIFY(far.pair.obstacle == Obstacle::Ground && nearestBodyName(setupOf(p), far) == "the arm");
+        VERIFY_NEAR(far.distance,
+                    1.0 + 2.0 * std::sin(boom(p).lowAngle) -
+                        0.5 * boom(p).boom.section.width * std::cos(boom(p).lowAngle),
                     1e-9);
         p.keepOut[0] = {"subject", "Subject", 1.9, 0.0, 2.5, 0.4, 0.4, 0.4};
         std::get<RotaryMechanism>(p.axes[0].mechanism).lowAngle = -1.0;
         p.base.height = 2.5; // so that the ground is out of the way
         const Clearance hit = sweepRig(setupOf(p));
-        QVERIFY(hit.keepOut == 0 && hit.distance <= 0.0);
+        QVERIFY(hit.pair.obstacle == Obstacle::KeepOut && hit.pair.with == 0 && hit.distance <= 0.0);
         const auto v = verdict(p, "clearance");
         QVERIFY(v && v->state == State::Over);
         QVERIFY(sentence(*v, p, units::System::Metric).find("“Subject”") != std::string::npos);

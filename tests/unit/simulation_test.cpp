@@ -4,6 +4,7 @@
 #include "core/motor/stepper_torque.h"
 #include "core/simulation/axis_simulation.h"
 #include "core/simulation/pulse_train.h"
+#include "core/tools/simulation_view.h"
 #include "support/files.h"
 #include "support/near.h"
 
@@ -106,6 +107,52 @@ private slots:
         VERIFY_NEAR(r.energy.copper, 2 * 1.2 * 1.2 * 1.5 * time, 0.03);
         // Friction 3 N over 0.2 m and 5 % of what passes the belt are lost at least.
         QVERIFY(r.energy.lost > 0.6 + 0.05 * (8.36 + 3) * 0.2);
+    }
+    /// A load on a soft spring hangs still before it is moved: nothing bounces by the 17 mm that gravity
+    /// winds it.
+    void beginsSettledUnderGravity() {
+        AxisSimulation in = slider();
+        in.mechanism.stiffness = 500.0;
+        in.mechanism.damping = in.mechanism.coulomb = in.mechanism.staticFriction = 0.0;
+        in.mechanism.efficiency = in.mechanism.backEfficiency = 1.0;
+        in.profile = motion::plan(1e-3, {0.01, 0.05, 1.0});
+        in.tail = 1.0;
+        const SimulationResult r = simulate(in);
+        QCOMPARE(r.lostFullSteps, 0L);
+        // The move itself swings it by no more than twice a/ω² = 0.4 mm either way.
+        QVERIFY2(r.rocking < 1.7e-3, qPrintable(QString::number(r.rocking)));
+        QVERIFY(std::abs(r.trace.front().position) < 1e-9);
+        QVERIFY2(std::abs(r.energy.imbalance()) < 2e-3, qPrintable(QString::number(r.energy.imbalance())));
+        // Whichever way the steady force points.
+        in.mechanism.steady = -in.mechanism.steady;
+        QVERIFY(simulate(in).rocking < 1.7e-3);
+    }
+    /// Play lies on the flank that pushes, so the move loses none of it; what hangs over pulls it to the
+    /// other.
+    void beginsOnItsFlank() {
+        AxisSimulation in = slider();
+        in.mechanism.backlash = 1e-3;
+        in.mechanism.steady = 0.0;
+        QVERIFY2(std::abs(simulate(in).finalError) < 4e-4,
+                 qPrintable(QString::number(simulate(in).finalError)));
+        in.mechanism.steady = -20.0;
+        QVERIFY(std::abs(simulate(in).finalError) < 4e-4);
+    }
+    /// A servo that lags by its place loop is late by a time; where it hardly moves it is not.
+    void lagInPlaceAndTime() {
+        AxisSimulation in = slider();
+        SimulationResult r;
+        r.peakLag = 0.02;
+        r.peakLagAt = 0.5 * in.profile.time();
+        const Lag lag = lagOf(in, r);
+        QCOMPARE(lag.place, 0.02);
+        QVERIFY(lag.time);
+        VERIFY_NEAR(*lag.time, 0.02 / 0.25, 1e-9);
+        r.peakLagAt = in.profile.time();
+        QVERIFY(!lagOf(in, r).time);
+        QVERIFY(lag.inSteps);
+        in.drive = ServoDriveParams{};
+        QVERIFY(!lagOf(in, r).inSteps);
     }
     void halvingTheStepChangesLittle() {
         AxisSimulation s = slider();

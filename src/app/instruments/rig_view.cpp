@@ -36,6 +36,7 @@ void RigView::setSmall() {
 
 void RigView::refresh() {
     layout_ = context_.document.results().layout();
+    solids_ = context_.document.results().solids();
     heading_ = 0.0;
     for (const RigBody& b : layout_.bodies)
         if (b.kind == BodyKind::Arm && std::hypot(b.to.x - b.from.x, b.to.y - b.from.y) > 1e-6)

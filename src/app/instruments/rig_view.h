@@ -52,7 +52,8 @@ private:
     void fit();
     void collectHandles();
     QPointF toScreen(Place p) const;
-    void paintBody(QPainter& p, const RigBody& body) const;
+    void paintBody(QPainter& p, std::size_t body) const;
+    QPolygonF outlineOf(const geometry::Solid& solid) const;
     void paintFeet(QPainter& p) const;
     void paintMount(QPainter& p) const;
     bool standsOnAnchors() const;
@@ -63,6 +64,7 @@ private:
     Context context_;
     bool above_ = false, small_ = false;
     RigLayout layout_;
+    std::vector<geometry::Solid> solids_; ///< that its bodies fill
     std::vector<Handle> handles_;
     int held_ = -1;
     double scale_ = 100.0, heading_ = 0.0;

@@ -14,7 +14,8 @@ namespace gantry::app {
 
 using units::Kind;
 
-void RigView::paintBody(QPainter& p, const RigBody& b) const {
+void RigView::paintBody(QPainter& p, std::size_t index) const {
+    const RigBody& b = layout_.bodies[index];
     const Tokens& t = tokens();
     const QPointF from = toScreen(b.from), to = toScreen(b.to);
     const double thick = std::max(3.0, 2.0 * b.radius * scale_);
@@ -71,22 +72,17 @@ void RigView::paintBody(QPainter& p, const RigBody& b) const {
         p.drawRoundedRect(QRectF(from.x() - 14, from.y() - 14, 28, 28), 3, 3);
         break;
     }
-    case BodyKind::Head: {
-        if (b.mass <= 0.0) {
-            line(axisPen(b.axis).color(), 4);
-        }
-        break;
-    }
-    case BodyKind::Camera: {
-        const QPointF middle = (from + to) / 2;
-        p.save();
-        p.translate(middle);
-        if (above_) p.rotate(std::atan2(to.y() - from.y(), to.x() - from.x()) * 57.29577951308232);
-        p.setPen(QPen(t.ink, 1.3));
-        p.setBrush(t.paper);
-        p.drawRect(QRectF(-11, -8, 18, 16));
-        p.drawRect(QRectF(7, -4, 8, 8));
-        p.restore();
+    case BodyKind::Head:
+        if (b.from == b.to) break; // a weight, which stands beside its figure
+        [[fallthrough]];
+    case BodyKind::Load:
+    case BodyKind::Placed:
+    case BodyKind::Camera:
+    case BodyKind::Lens: {
+        const bool camera = b.kind == BodyKind::Camera || b.kind == BodyKind::Lens;
+        p.setPen(camera ? QPen(t.ink, 1.3) : axisPen(b.axis, 1.2));
+        p.setBrush(camera ? t.paper : t.line);
+        p.drawPolygon(outlineOf(solids_[index]));
         break;
     }
     case BodyKind::Ballast:
@@ -97,6 +93,23 @@ void RigView::paintBody(QPainter& p, const RigBody& b) const {
                           5, 5);
         break;
     }
+}
+
+/// A box as it is seen from here: the hull of its corners.
+QPolygonF RigView::outlineOf(const geometry::Solid& s) const {
+    // What is round is drawn with the corners of the box around it.
+    const double length = s.length + 2.0 * s.round, width = s.width + 2.0 * s.round,
+                 height = s.height + 2.0 * s.round;
+    std::vector<structure::Plan> corners;
+    for (const double x : {-0.5, 0.5})
+        for (const double y : {-0.5, 0.5})
+            for (const double z : {-0.5, 0.5}) {
+                const QPointF at = toScreen(s.frame.to({x * length, y * width, z * height}));
+                corners.push_back({at.x(), at.y()});
+            }
+    QPolygonF out;
+    for (const structure::Plan& c : structure::hullOf(corners)) out << QPointF(c.x, c.y);
+    return out;
 }
 
 void RigView::paintFeet(QPainter& p) const {
@@ -136,8 +149,8 @@ void RigView::paintMount(QPainter& p) const {
     const bool wall = base.kind == BaseKind::WallBracket;
     if (!standsOnAnchors()) return;
     const auto on = [&](double aside) {
-        return wall ? toScreen({-drawnMount, 0.0, base.height + aside})
-                    : toScreen({aside, 0.0, base.height + drawnMount});
+        return wall ? toScreen({-base.mount, 0.0, base.height + aside})
+                    : toScreen({aside, 0.0, base.height + base.mount});
     };
     const QPointF middle = on(0.0);
     constexpr double hatch = 7.0; // [px]
@@ -230,7 +243,7 @@ void RigView::paintMasses(QPainter& p) const {
         QRectF box(at.x() - 45, hangs ? at.y() + 17 : at.y() - 34, 90, 15);
         if (b.kind == BodyKind::Ballast) box = QRectF(at.x() - 112, at.y() + 12, 90, 15);
         if (b.kind == BodyKind::Head)
-            box = payload ? QRectF(at.x() + 20, at.y() - 8, 90, 15)
+            box = payload ? QRectF(at.x() + 32, at.y() - 8, 90, 15)
                   : hangs ? QRectF(at.x() + 12, at.y() + 9, 90, 15)
                           : QRectF(at.x() - 26, at.y() - 34, 90, 15);
         p.drawText(box, (b.kind == BodyKind::Head ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter,
@@ -305,7 +318,7 @@ void RigView::paintEvent(QPaintEvent*) {
                                 : QRectF(box.left() - 40, box.top() - 16, box.width() + 80, 16);
         p.drawText(name, Qt::AlignTop | Qt::AlignHCenter, QString::fromStdString(k.name));
     }
-    for (const RigBody& b : layout_.bodies) paintBody(p, b);
+    for (std::size_t i = 0; i < layout_.bodies.size(); ++i) paintBody(p, i);
     for (const RigBody& b : layout_.bodies)
         if (b.kind == BodyKind::Arm) {
             const QPointF tip = toScreen(b.to), rear = toScreen(b.from);

@@ -4,6 +4,7 @@
 #include "app/model/file_lock.h"
 #include "app/model/file_watch.h"
 #include "app/model/state_folder.h"
+#include "core/evaluate/rig/rig_sweep.h"
 #include "core/model/acceptable.h"
 #include "core/model/retired_ids.h"
 #include "core/units/plain_text.h"
@@ -68,12 +69,14 @@ struct Document::SaveResult {
 Document::Document(QObject* parent)
     : QObject(parent), history_(project_, [this](Project next) { set(std::move(next)); }) {
     saver_.setMaxThreadCount(1);
+    searcher_.setMaxThreadCount(1);
     connect(&history_, &EditHistory::cleanChanged, this, &Document::fileChanged);
     results_.renew();
 }
 
 Document::~Document() {
     saver_.waitForDone(); // a save under way is finished
+    searcher_.waitForDone();
     history_.disconnect(this);
 }
 
@@ -111,6 +114,23 @@ void Document::set(Project project) {
     computed_.reset();
     ++revision_;
     emit changed();
+    if (results_.wantsPoses()) searchPoses();
+}
+
+/// Looks through all poses beside the window; what it finds is shown if the project is still the same.
+void Document::searchPoses() {
+    searcher_.clear(); // of what is no longer there
+    searcher_.start([this, project = project_, revision = revision_] {
+        auto found = gantry::searchPoses(setupOf(project, Courses::No));
+        QMetaObject::invokeMethod(
+            this,
+            [this, found = std::move(found), revision] {
+                if (revision != revision_) return;
+                results_.takePoses(found);
+                emit changed();
+            },
+            Qt::QueuedConnection);
+    });
 }
 
 void Document::newProject(Project project) {

@@ -98,6 +98,7 @@ private:
     struct SaveJob;
     struct SaveResult;
     void set(Project project);
+    void searchPoses();
     void takeFile(const QString& path);
     static SaveResult carryOut(const SaveJob& job);
     void endSave(const SaveResult& result);
@@ -113,7 +114,7 @@ private:
     std::unique_ptr<FileWatch> watch_;
     std::optional<io::Fingerprint> onDisk_; ///< what this window last read or wrote
     io::FileCalls* calls_ = &io::systemCalls();
-    QThreadPool saver_;
+    QThreadPool saver_, searcher_;
     std::function<void()> saveAgain_;
     quint64 revision_ = 0, saveTicket_ = 0;
     bool readOnly_ = false;

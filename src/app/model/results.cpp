@@ -27,24 +27,32 @@ void Results::renew() {
     const bool keeps = project_.axes.size() <= mostKept;
     if (keeps)
         for (auto& each : moved) each.emplace();
-    renew(assess(project_, keeps ? EachMoved([&](std::size_t axis, AxisEvaluation&& e) {
-                     moved[axis]->push_back(std::move(e));
-                 })
-                                 : EachMoved()));
+    renew(assess(
+        project_,
+        keeps ? EachMoved([&](std::size_t axis, AxisEvaluation&& e) { moved[axis]->push_back(std::move(e)); })
+              : EachMoved(),
+        Poses::Later, poses_));
     moved_ = std::move(moved);
 }
 
 void Results::renew(Assessment known) {
     assessment_ = std::move(known);
+    if (evaluation().poses != nullptr) poses_ = evaluation().poses;
     moved_.clear();
     limits_.clear();
     capability_.clear();
     demands_.clear();
     layout_.reset();
+    solids_.reset();
     tipping_.reset();
     completeness_.reset();
     settings_.reset();
     later_.clear();
+}
+
+void Results::takePoses(std::shared_ptr<const PoseSearch> poses) {
+    poses_ = std::move(poses);
+    renew();
 }
 
 const std::vector<AxisEvaluation>& Results::moved(std::size_t axis) const {
@@ -67,6 +75,10 @@ const AxisDemands& Results::demands(std::size_t axis) const {
 
 const RigLayout& Results::layout() const {
     return kept(layout_, [&] { return layRig(setupOf(project_, Courses::No), shownPose(project_.axes)); });
+}
+
+const std::vector<geometry::Solid>& Results::solids() const {
+    return kept(solids_, [&] { return solidsOf(setupOf(project_, Courses::No), shownPose(project_.axes)); });
 }
 
 const std::vector<TippingCase>& Results::tipping() const {

@@ -22,9 +22,13 @@ class Results {
 public:
     explicit Results(const Project& project) : project_(project) {}
 
-    /// The project has changed: computes the assessment, or takes one that is known.
+    /// The project has changed: computes the assessment, or takes one that is known. A search over all poses
+    /// that takes time is left out; `wantsPoses` says so until `takePoses` brings it.
     void renew();
     void renew(Assessment known);
+
+    bool wantsPoses() const { return evaluation().poses == nullptr; }
+    void takePoses(std::shared_ptr<const PoseSearch> poses);
 
     const Assessment& assessment() const { return assessment_; }
     const Evaluation& evaluation() const { return assessment_.evaluation; }
@@ -34,7 +38,8 @@ public:
     const AxisLimits& limits(std::size_t axis) const;
     const Capability& capability(std::size_t axis) const;
     const AxisDemands& demands(std::size_t axis) const;
-    const RigLayout& layout() const; ///< in the pose that is drawn
+    const RigLayout& layout() const;                    ///< in the pose that is drawn
+    const std::vector<geometry::Solid>& solids() const; ///< that its bodies fill
     const std::vector<TippingCase>& tipping() const;
     const std::vector<CompletenessLine>& completeness() const;
     const io::SettingsSheet& settings() const;
@@ -47,11 +52,13 @@ private:
 
     const Project& project_;
     Assessment assessment_;
+    std::shared_ptr<const PoseSearch> poses_; ///< the last search, whether or not it still holds
     mutable Each<std::vector<AxisEvaluation>> moved_;
     mutable Each<AxisLimits> limits_;
     mutable Each<Capability> capability_;
     mutable Each<AxisDemands> demands_;
     mutable std::optional<RigLayout> layout_;
+    mutable std::optional<std::vector<geometry::Solid>> solids_;
     mutable std::optional<std::vector<TippingCase>> tipping_;
     mutable std::optional<std::vector<CompletenessLine>> completeness_;
     mutable std::optional<io::SettingsSheet> settings_;

@@ -156,6 +156,8 @@ inline constexpr Criterion balanceShare{"balance_share",
                                         units::Kind::Percentage, 0.1};
 inline constexpr Criterion clearanceDistance{
     "clearance_distance", "least distance of moving parts to anything", units::Kind::Length, 0.05};
+inline constexpr Criterion ownClearance{"own_clearance", "least distance of small parts to the rig's own",
+                                        units::Kind::Length, 0.01};
 inline constexpr Criterion judderRate{
     "judder_rate", "frame rate up to which the crossing time holds as it is", units::Kind::Frequency, 30.0};
 inline constexpr Criterion pushForce{"push_force", "firm push of one hand", units::Kind::Force, 60.0};

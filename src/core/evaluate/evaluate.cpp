@@ -303,22 +303,30 @@ AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches s
     return evaluateAxis(setupOf(with), index, searches);
 }
 
-Evaluation evaluate(const Project& project) {
+namespace {
+
+/// The search over all poses: the one that is known if it still holds, one that takes no time, or one that is
+/// waited for; null if it is left for later.
+std::shared_ptr<const PoseSearch> posesOf(const RigSetup& rig, Poses poses,
+                                          std::shared_ptr<const PoseSearch> known) {
+    if (known != nullptr && known->inputs == poseInputs(rig)) return known;
+    return poses == Poses::Search ? searchPoses(rig) : searchPosesAtOnce(rig);
+}
+
+} // namespace
+
+Evaluation evaluate(const Project& project, Poses poses, std::shared_ptr<const PoseSearch> known) {
     const RigSetup rig = setupOf(project);
     Evaluation out;
     out.axes.reserve(rig.axes.size());
     for (std::size_t i = 0; i < rig.axes.size(); ++i) out.axes.push_back(evaluateAxis(rig, i));
     out.supply = evaluateSupply(rig.supply, out.axes);
     out.rig = rigStructure(rig, out.axes);
-    if (rig.base.kind != BaseKind::NotGiven || !rig.keepOut.empty()) {
-        const Clearance clearance = sweepRig(rig);
-        out.rig.clearance = Figure::of(clearance.distance);
-        out.rig.clearancePose = clearance.pose;
-        out.rig.clearanceAtLeast = Figure::of(clearance.atLeast);
-        out.rig.keepOut = clearance.keepOut;
-        out.rig.clearanceBody = bodyName(clearance.body);
-        out.rig.clearanceWith = obstacleName(clearance);
-    }
+    out.poses = posesOf(rig, poses, std::move(known));
+    if (out.poses != nullptr)
+        out.rig.clearance = out.poses->found;
+    else
+        out.rig.clearance.distance = Figure::none(Reason::NotSearched);
     return out;
 }
 

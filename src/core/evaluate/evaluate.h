@@ -13,7 +13,12 @@ enum class Searches { Yes, No };
 
 /// Every nominal number of a project. Pure; throws nothing; every Figure is finite or says why not, for any
 /// project whose fields lie within their accepted ranges.
-Evaluation evaluate(const Project& project);
+///
+/// @param poses whether a search over all poses is made where none is known; if not, only what is found at
+/// once
+/// @param known the last search, used as long as its inputs are the same
+Evaluation evaluate(const Project& project, Poses poses = Poses::Search,
+                    std::shared_ptr<const PoseSearch> known = {});
 
 /// The same for one axis of a rig that is set up, its courses planned.
 AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t axis, Searches searches = Searches::Yes);

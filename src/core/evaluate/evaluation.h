@@ -8,6 +8,7 @@
 #include "core/results/shot_results.h"
 #include "core/results/visitors.h"
 
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -89,9 +90,15 @@ void describe(V& v, S&... s) {
     v.part("structure", s.structure...);
 }
 
+struct PoseSearch;
+
+/// Whether all poses are searched while one waits, or left for later where that takes long.
+enum class Poses { Search, Later };
+
 struct Evaluation {
     RigStructure rig;
-    std::vector<AxisEvaluation> axes; ///< one for each axis of the project, in its order
+    std::shared_ptr<const PoseSearch> poses; ///< the search that its clearance comes from; null: not made yet
+    std::vector<AxisEvaluation> axes;        ///< one for each axis of the project, in its order
     SupplyEvaluation supply;
 };
 template <class V, Of<Evaluation>... S>

@@ -39,6 +39,7 @@ std::vector<UncertainInput> inputsOfRig(Project& project) {
         if (auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
             append(out, all, {&linear->movingMass, &linear->slope});
             append(out, uncertainInputsOf(linear->items));
+            append(out, uncertainInputsOf(linear->rail.loads));
         } else {
             auto& rotary = std::get<RotaryMechanism>(axis.mechanism);
             append(out, all, {&rotary.boom.counterweight.mass});

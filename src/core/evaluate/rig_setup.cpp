@@ -162,17 +162,9 @@ void RigSetup::refreshMasses() {
 }
 
 RigSetup setupOf(const Project& project, Courses courses) {
-    RigSetup rig{project.axes,
-                 project.shots,
-                 project.payload,
-                 project.keepOut,
-                 project.base,
-                 project.supply,
-                 project.controller,
-                 project.camera,
-                 project.conditions,
-                 {},
-                 {}};
+    RigSetup rig{
+        project.axes,   project.shots,      project.payload, project.keepOut,    project.base, project.head,
+        project.supply, project.controller, project.camera,  project.conditions, {},           {}};
     rig.masses.resize(project.axes.size());
     rig.refreshMasses();
     for (std::size_t a = 0; a < rig.axes.size(); ++a) rig.masses[a].reach = armReach(rig.axes, a);

@@ -44,6 +44,7 @@ struct RigSetup {
     std::span<const MassItem> payload;
     std::span<const KeepOut> keepOut;
     const Base& base;
+    const Head& head;
     const Supply& supply;
     const Controller& controller;
     const Camera& camera;

@@ -324,6 +324,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"frame_stiffness_N_m", "Mount stiffness", K::Stiffness, 0, 1e12, 0, 1e8},
             s.frameStiffness);
     v.parts("items", s.items);
+    v.parts("bodies", s.bodies);
     v.field(FieldInfo{"cable_drag_N", "Cable drag", K::Force, 0, 1e6, 0, 30}, s.cableDrag);
     v.field(FieldInfo{"disturbance_N", "Disturbance, either way", K::Force, 0, 1e6, 0, 10}, s.disturbance);
     v.field(FieldInfo{"wind_area_m2", "Wind area", K::Area, 0, 1e4, 0, 2}, s.windArea);
@@ -347,6 +348,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"low_angle_rad", "Arm at low end, above level", K::Angle, -1e3, 1e3, -3.2, 3.2},
             s.lowAngle);
     v.parts("items", s.items);
+    v.parts("bodies", s.bodies);
     v.part("spring", s.spring);
     v.part("boom", s.boom);
     v.field(FieldInfo{"cable_drag_Nm", "Cable drag", K::Torque, 0, 1e5, 0, 5}, s.cableDrag);
@@ -428,6 +430,7 @@ void describe(V& v, S& s) {
     v.part("supply", s.supply);
     v.part("controller", s.controller);
     v.part("base", s.base);
+    v.part("head", s.head);
     v.part("equipment", s.equipment);
     v.parts("payload", s.payload);
     v.parts("keep_out", s.keepOut);

@@ -68,11 +68,59 @@ void describe(V& v, S& s) {
             s.stiffnessFactor);
 }
 
+/// How long, wide and high a body is.
+template <class V, class S>
+void describeSize(V& v, S& s) {
+    v.field(FieldInfo{"length_m", "Long", K::Length, 1e-3, 100, 0.02, 0.5}, s.length);
+    v.field(FieldInfo{"width_m", "Wide", K::Length, 1e-3, 100, 0.02, 0.5}, s.width);
+    v.field(FieldInfo{"height_m", "High", K::Length, 1e-3, 100, 0.02, 0.5}, s.height);
+}
+
+template <class V, Of<PlacedBody> S>
+void describe(V& v, S& s) {
+    v.field(textField("id", "Id"), s.id);
+    v.field(textField("name", "Sticks out"), s.name);
+    v.field(FieldInfo{"along_m", "Along", K::Length, -100, 100, -1, 1}, s.along);
+    v.field(FieldInfo{"left_m", "To the left", K::Length, -100, 100, -0.5, 0.5}, s.left);
+    v.field(FieldInfo{"above_m", "Above", K::Length, -100, 100, -0.5, 0.5}, s.above);
+    describeSize(v, s);
+}
+
+template <class V, Of<Head> S>
+void describe(V& v, S& s) {
+    v.field(FieldInfo{"stand_m", "Rail to head", K::Length, 0, 10, 0.01, 0.3}, s.stand);
+    v.field(FieldInfo{"pan_height_m", "Pan, height", K::Length, 0, 10, 0.02, 0.3}, s.panHeight);
+    v.field(FieldInfo{"tilt_height_m", "Pan to tilt axis", K::Length, 0, 10, 0.02, 0.4}, s.tiltHeight);
+    v.field(FieldInfo{"tilt_ahead_m", "Tilt before pan", K::Length, -10, 10, -0.2, 0.2}, s.tiltAhead);
+    v.field(FieldInfo{"roll_height_m", "Tilt to roll axis", K::Length, -10, 10, -0.1, 0.2}, s.rollHeight);
+    v.field(FieldInfo{"plate_below_m", "Axis to camera plate", K::Length, -10, 10, -0.1, 0.2}, s.plateBelow);
+    v.field(FieldInfo{"lens_height_m", "Plate to lens", K::Length, 0, 10, 0.02, 0.2}, s.lensHeight);
+    v.field(FieldInfo{"lens_left_m", "Lens beside pan axis", K::Length, -10, 10, -0.2, 0.2}, s.lensLeft);
+    v.field(FieldInfo{"lens_front_m", "Axes to lens front", K::Length, -10, 10, 0.03, 0.5}, s.lensFront);
+    v.field(FieldInfo{"lens_diameter_m", "Lens, diameter", K::PartLength, 1e-3, 2, 0.03, 0.2},
+            s.lensDiameter);
+    v.field(FieldInfo{"camera_back_m", "Axes to camera back", K::Length, -10, 10, 0.02, 0.4}, s.cameraBack);
+    v.field(FieldInfo{"camera_depth_m", "Camera, deep", K::Length, 1e-3, 10, 0.03, 0.4}, s.cameraDepth);
+    v.field(FieldInfo{"camera_width_m", "Camera, wide", K::Length, 1e-3, 10, 0.04, 0.4}, s.cameraWidth);
+    v.field(FieldInfo{"camera_height_m", "Camera, high", K::Length, 1e-3, 10, 0.04, 0.4}, s.cameraHeight);
+}
+
 template <class V, Of<Profile> S>
 void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
     v.field(textField("name", "Compared"), s.name);
     v.part("section", s.section);
+}
+
+template <class V, Of<RailLoad> S>
+void describe(V& v, S& s) {
+    v.field(textField("id", "Id"), s.id);
+    v.field(textField("name", "Sits on the rail"), s.name);
+    v.field(FieldInfo{"mass_kg", "Its mass", K::Mass, 0, 1e4, 0.05, 30}, s.mass);
+    v.field(FieldInfo{"at_m", "From the low end", K::Length, -100, 1e3, -0.3, 12}, s.at);
+    v.field(FieldInfo{"left_m", "Beside the rail", K::Length, -10, 10, -0.3, 0.3}, s.left);
+    v.field(FieldInfo{"above_m", "Above the rail", K::Length, -10, 10, -0.3, 0.3}, s.above);
+    describeSize(v, s);
 }
 
 template <class V, Of<Rail> S>
@@ -93,6 +141,7 @@ void describe(V& v, S& s) {
             s.clampBoltLimit);
     v.field(FieldInfo{"camera_side_m", "Camera beside rail", K::Length, -10, 10, -0.3, 0.3}, s.cameraSide);
     v.field(FieldInfo{"shown_at_m", "Drawn at", K::Length, 0, 1e3, 0, 12}, s.shownAt);
+    v.parts("loads", s.loads);
 }
 
 template <class V, Of<Disc> S>
@@ -112,6 +161,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"nearest_m", "Bar from", K::Length, 0.001, 100, 0.05, 3}, s.nearest);
     v.field(FieldInfo{"farthest_m", "Bar to", K::Length, 0.001, 100, 0.05, 3}, s.farthest);
     v.field(FieldInfo{"bare_kg", "Bar without discs", K::Mass, 0, 1e3, 0, 10}, s.bare);
+    v.field(FieldInfo{"size_m", "Across the discs", K::PartLength, 0.001, 5, 0.05, 0.4}, s.size);
 }
 
 template <class V, Of<Pivot> S>
@@ -143,7 +193,7 @@ void describe(V& v, S& s) {
     v.parts("discs", s.discs);
     v.part("pivot", s.pivot);
     v.field(textField("hangs", "Hangs upside down"), s.hangs);
-    v.field(FieldInfo{"shown_at_rad", "Drawn at", K::Angle, 0, 1e5, 0, 13}, s.shownAt);
+    v.field(FieldInfo{"shown_at_rad", "Drawn at", K::Angle, -1e5, 1e5, -3.2, 13}, s.shownAt);
 }
 
 template <class V, Of<Base> S>
@@ -155,6 +205,9 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"length_m", "Feet apart, along", K::Length, 1e-3, 100, 0.1, 6}, s.length);
     v.field(FieldInfo{"width_m", "Feet apart, across", K::Length, 1e-3, 100, 0.1, 3}, s.width);
     v.field(FieldInfo{"height_m", "Height of the column", K::Length, 0, 100, 0, 4}, s.height);
+    v.field(FieldInfo{"column_ahead_m", "Column ahead of middle", K::Length, -100, 100, -0.5, 0.5},
+            s.columnAhead);
+    v.field(FieldInfo{"mount_m", "Wall, ceiling to pivot", K::Length, 0.001, 100, 0.05, 1}, s.mount);
     v.field(FieldInfo{"mass_kg", "Mass of the base", K::Mass, 0, 1e5, 0.5, 200}, s.mass);
     v.field(FieldInfo{"mass_height_m", "Its gravity centre", K::Length, 0, 100, 0, 2}, s.massHeight);
     v.field(FieldInfo{"ground_slope_rad", "Ground slopes", K::Angle, 0, 0.7, 0, 0.35}, s.groundSlope);
@@ -169,6 +222,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"anchor_strength_N", "Anchors stand", K::Force, 0, 1e7, 0, 1e5}, s.anchorStrength);
     v.field(FieldInfo{"anchor_spread_m", "Anchors apart", K::Length, 1e-3, 100, 0.05, 2}, s.anchorSpread);
     v.field(textField("tethered", "Second tether"), s.tethered);
+    v.parts("bodies", s.bodies);
 }
 
 template <class V, Of<KeepOut> S>

@@ -123,11 +123,28 @@ std::vector<UncertainInput> uncertainInputsOf(Base& base) {
     return collected(base, 8);
 }
 
-std::vector<UncertainInput> uncertainInputsOf(std::vector<MassItem>& items) {
+std::vector<UncertainInput> uncertainInputsOf(Head& head) {
+    return collected(head, 14);
+}
+
+namespace {
+
+template <class T>
+std::vector<UncertainInput> collectedOfAll(std::vector<T>& parts) {
     std::vector<UncertainInput> out;
     EstimateCollector collector(out);
-    for (MassItem& item : items) describe(collector, item);
+    for (T& part : parts) describe(collector, part);
     return out;
+}
+
+} // namespace
+
+std::vector<UncertainInput> uncertainInputsOf(std::vector<MassItem>& items) {
+    return collectedOfAll(items);
+}
+
+std::vector<UncertainInput> uncertainInputsOf(std::vector<RailLoad>& loads) {
+    return collectedOfAll(loads);
 }
 
 std::vector<Estimate*> estimatesOf(Axis& axis) {

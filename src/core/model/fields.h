@@ -37,7 +37,9 @@ std::vector<UncertainInput> uncertainInputsOf(Axis& axis);
 /// The same of the supply, of the base, and of the payload.
 std::vector<UncertainInput> uncertainInputsOf(Supply& supply);
 std::vector<UncertainInput> uncertainInputsOf(Base& base);
+std::vector<UncertainInput> uncertainInputsOf(Head& head);
 std::vector<UncertainInput> uncertainInputsOf(std::vector<MassItem>& items);
+std::vector<UncertainInput> uncertainInputsOf(std::vector<RailLoad>& loads);
 /// Every uncertain input of one axis as estimates alone.
 std::vector<Estimate*> estimatesOf(Axis& axis);
 

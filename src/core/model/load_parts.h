@@ -19,6 +19,30 @@ struct MassItem {
     friend bool operator==(const MassItem&, const MassItem&) = default;
 };
 
+/// A body that sticks out of what an axis moves and might run into something: a motor, a gear, a battery. It
+/// weighs nothing here; its mass is in what the axis carries.
+struct PlacedBody {
+    std::string id;
+    std::string name = "Body";
+    double along = 0.0, left = 0.0, above = 0.0;       ///< [m] its middle: on a turning axis from the axis,
+                                                       ///< on a carriage from the middle of its wheels
+    double length = 0.06, width = 0.06, height = 0.06; ///< [m]
+
+    friend bool operator==(const PlacedBody&, const PlacedBody&) = default;
+};
+
+/// A load that sits on a rail and does not travel: motor, idler, battery, control box.
+struct RailLoad {
+    std::string id;
+    std::string name = "Load";
+    Estimate mass = estimate(0.5, Source::Guess);      ///< [kg]
+    double at = -0.05;                                 ///< [m] from the low end; below 0 it sits before it
+    double left = 0.0, above = 0.0;                    ///< [m] its middle from the rail's
+    double length = 0.06, width = 0.06, height = 0.06; ///< [m]
+
+    friend bool operator==(const RailLoad&, const RailLoad&) = default;
+};
+
 enum class GuideKind { Wheels, PlainRods, BallRods, Telescope, BallRail };
 
 /// What a carriage runs on.

@@ -104,7 +104,14 @@ std::vector<std::string> inconsistencies(const Project& project) {
             std::set<std::string_view> ids;
             for (const auto& part : parts) claim(ids, part.id, "axes/" + axis.id + "/" + list);
         };
-        std::visit([&](const auto& m) { claimAll(m.items, "mechanism/items"); }, axis.mechanism);
+        std::visit(
+            [&](const auto& m) {
+                claimAll(m.items, "mechanism/items");
+                claimAll(m.bodies, "mechanism/bodies");
+            },
+            axis.mechanism);
+        if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
+            claimAll(linear->rail.loads, "mechanism/rail/loads");
         if (const auto* rotary = std::get_if<RotaryMechanism>(&axis.mechanism)) {
             claimAll(rotary->boom.discs, "mechanism/boom/discs");
             if (const auto* ring = std::get_if<LensRingOutput>(&rotary->output))
@@ -134,6 +141,7 @@ std::vector<std::string> inconsistencies(const Project& project) {
         else if (!aside.insert(s.rule + '@' + s.axis + '@' + s.shot).second)
             found.push_back("set_aside: “" + s.rule + "” of “" + s.axis +
                             "” stands twice. Keep one entry for each verdict.");
+    claimList(project.base.bodies, "base/bodies");
     claimList(project.payload, "payload");
     claimList(project.keepOut, "keep_out");
     claimList(project.kits, "kits");

@@ -51,8 +51,9 @@ struct LinearMechanism {
     Estimate runningFriction = assumed(3.0); ///< [N]
     Estimate staticFriction = assumed(4.0);  ///< [N] at break-away
     Estimate frameStiffness =
-        assumed(0.0);            ///< [N/m] of motor and idler mounts in series with the belt; 0: left out
-    std::vector<MassItem> items; ///< further things carried, added to the moving mass
+        assumed(0.0);               ///< [N/m] of motor and idler mounts in series with the belt; 0: left out
+    std::vector<MassItem> items;    ///< further things carried, added to the moving mass
+    std::vector<PlacedBody> bodies; ///< on the carriage that might run into something
     Estimate cableDrag = assumed(0.0);   ///< [N]
     Estimate disturbance = assumed(0.0); ///< [N] either way: a hand, a cable that tugs
     double windArea = 0.0;               ///< [m²] that the wind meets
@@ -82,6 +83,7 @@ struct RotaryMechanism {
     Estimate unbalance = assumed(0.0); ///< [N·m] largest gravity torque over the range, known otherwise
     double lowAngle = 0.0;             ///< [rad] above level of the arm at the low end of the range
     std::vector<MassItem> items;       ///< arm, payload, counterweight, with their places
+    std::vector<PlacedBody> bodies;    ///< on what it turns that might run into something
     Counterspring spring;
     Boom boom;
     Estimate cableDrag = assumed(0.0);   ///< [N·m]
@@ -202,6 +204,7 @@ struct Project {
     Supply supply;
     Controller controller;
     Base base;
+    Head head;
     Equipment equipment;
     std::vector<MassItem> payload; ///< what is mounted as the camera, from the mount along the lens and above
     std::vector<KeepOut> keepOut;

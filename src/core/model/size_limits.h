@@ -20,7 +20,9 @@ constexpr std::size_t mostOf(std::string_view list) {
     if (list == "tests") return 5000;
     if (list == "links") return 24;
     if (list == "candidates") return 5; // beside the drive in use
-    if (list == "keep_out" || list == "discs" || list == "marks" || list == "items") return 60;
+    if (list == "keep_out" || list == "discs" || list == "marks" || list == "items" || list == "bodies" ||
+        list == "loads")
+        return 60;
     return 200;
 }
 

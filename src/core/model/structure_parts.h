@@ -79,6 +79,7 @@ struct Rail {
     double clampBoltLimit = 1000.0; ///< [N] that one of them and its thread stand
     double cameraSide = 0.0;        ///< [m] camera off the rail's middle line
     double shownAt = 0.0;           ///< [m] along the travel where the drawing shows the carriage
+    std::vector<RailLoad> loads;    ///< that sit on it and do not travel
 
     friend bool operator==(const Rail&, const Rail&) = default;
 };
@@ -102,6 +103,7 @@ struct Counterweight {
     double nearest = 0.2;               ///< [m] the places its bar allows, from …
     double farthest = 0.8;              ///< [m] … to
     double bare = 0.0;                  ///< [kg] of bar and clamps without any disc, part of the mass
+    double size = 0.16;                 ///< [m] across the discs
 
     friend bool operator==(const Counterweight&, const Counterweight&) = default;
 };
@@ -136,7 +138,8 @@ struct Boom {
     std::vector<Disc> discs; ///< on hand, for the chart
     Pivot pivot;
     bool hangs = false;   ///< turned over: the camera hangs from above
-    double shownAt = 0.0; ///< [rad] from the low end where the drawing shows the arm
+    double shownAt = 0.0; ///< [rad] where the drawing shows the arm, from the low end; pan, tilt and roll
+                          ///< from straight ahead
 
     friend bool operator==(const Boom&, const Boom&) = default;
 };
@@ -152,6 +155,8 @@ struct Base {
     double length = 1.0;                   ///< [m] of a plate, a stool or two tripods, along the rig
     double width = 0.6;                    ///< [m] across
     double height = 1.0;                   ///< [m] of the column's top, or of the rail, above the feet
+    double columnAhead = 0.0;              ///< [m] of the column before the middle of the feet
+    double mount = 0.3;                    ///< [m] from wall or ceiling to what turns or hangs on it
     Estimate mass = assumed(5.0, 0.1);     ///< [kg] of legs, column and plate
     double massHeight = 0.4;               ///< [m] of its centre of gravity
     Estimate groundSlope = assumed(0.0);   ///< [rad]
@@ -164,11 +169,33 @@ struct Base {
     Estimate sidePush = assumed(0.0, 0.3);     ///< [N] a hand, a cable or a knock from any side …
     double pushHeight = 1.2;                   ///< [m] … at this height
     Estimate anchorStrength =
-        assumed(0.0, 0.2);     ///< [N] of all anchors of a wall or overhead mount; 0: not given
-    double anchorSpread = 0.2; ///< [m] between the upper and lower, or outer, anchors
-    bool tethered = false;     ///< a second, independent tether holds what hangs
+        assumed(0.0, 0.2);          ///< [N] of all anchors of a wall or overhead mount; 0: not given
+    double anchorSpread = 0.2;      ///< [m] between the upper and lower, or outer, anchors
+    bool tethered = false;          ///< a second, independent tether holds what hangs
+    std::vector<PlacedBody> bodies; ///< that stand still, placed from the column's top, or from its mount
 
     friend bool operator==(const Base&, const Base&) = default;
+};
+
+/// How the axes of a head stand to each other, and how large what it carries is. Heights count away from
+/// what it stands on; where the head hangs, downwards.
+struct Head {
+    Estimate stand = assumed(0.04, 0.25); ///< [m] from the rail's middle line to what stands on a carriage
+    Estimate panHeight = assumed(0.08, 0.25);    ///< [m] of the pan's body
+    Estimate tiltHeight = assumed(0.14, 0.25);   ///< [m] from what carries the tilt up to its axis
+    Estimate tiltAhead = assumed(0.0);           ///< [m] the tilt's axis before the pan's
+    Estimate rollHeight = assumed(0.0);          ///< [m] the roll's axis above the tilt's
+    Estimate plateBelow = assumed(0.06, 0.25);   ///< [m] the camera plate under the axis of tilt or roll
+    Estimate lensHeight = assumed(0.06, 0.25);   ///< [m] the lens above the plate
+    Estimate lensLeft = assumed(0.0);            ///< [m] the lens to the left of the pan's axis
+    Estimate lensFront = assumed(0.09, 0.25);    ///< [m] the lens' front before the axes
+    Estimate lensDiameter = assumed(0.08, 0.25); ///< [m]
+    Estimate cameraBack = assumed(0.06, 0.25);   ///< [m] the camera's back behind the axes
+    Estimate cameraDepth = assumed(0.08, 0.25);  ///< [m] of its body along the lens
+    Estimate cameraWidth = assumed(0.14, 0.25);  ///< [m]
+    Estimate cameraHeight = assumed(0.1, 0.25);  ///< [m]
+
+    friend bool operator==(const Head&, const Head&) = default;
 };
 
 /// A room that nothing may enter: the subject, an operator's head. Places from the middle of the base: x

@@ -3,7 +3,9 @@
 
 #include "core/results/describe_figures.h"
 
-#include <string_view>
+#include <optional>
+#include <string>
+#include <utility>
 #include <vector>
 
 /// What is true of the rig as a whole.
@@ -28,6 +30,26 @@ void describe(V& v, S&... s) {
     v.figure(result("battery_time_s", "battery run time at that power", K::Time), s.runTime...);
 }
 
+/// Where over all ranges something comes nearest to something else, beside the room that is wanted there.
+struct ClearanceResults {
+    Figure distance = Figure::none(Reason::NotApplicable); ///< [m] the nearest seen
+    Figure wanted;                                         ///< [m]
+    Figure atLeast;           ///< [m] no pose comes nearer than this; the search is not finer
+    std::vector<double> pose; ///< where that is, as in rig_layout.h
+    std::string body;         ///< what comes near …
+    std::string with;         ///< … to what
+    int keepOut = -1;         ///< index in Project::keepOut of the nearest; −1: none of these
+    int axis = -1;            ///< index of the axis nearest to the lens that brings them together …
+    double place = 0.0;       ///< [m] or [rad] … and where it is then, as people count it
+    std::optional<std::pair<double, double>> clearRange; ///< from where to where it keeps clear
+};
+template <class V, Of<ClearanceResults>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("clearance_m", "minimum clearance found", K::Length), s.distance...);
+    v.figure(result("clearance_wanted_m", "clearance wanted there", K::Length), s.wanted...);
+    v.figure(result("clearance_at_least_m", "guaranteed clearance over all poses", K::Length), s.atLeast...);
+}
+
 /// Weight, what it stands on, what it may run into.
 struct RigStructure {
     Figure mass;             ///< [kg]
@@ -39,16 +61,11 @@ struct RigStructure {
     Figure tippingEmergency; ///< [1] with the hardest stop, in that pose
     Figure tippingDirection; ///< [rad] in which the rig points then
     std::vector<double> tippingPose;
-    int tippingAxis = 0;               ///< index of the axis that turns it there
-    Figure ballastNeeded;              ///< [kg] in the middle for a ratio of 1.5 in that pose
-    Figure anchors;                    ///< [1] strength of anchors over their pull
-    Figure anchorPull;                 ///< [N]
-    Figure clearance;                  ///< [m] least over all ranges to ground, base and rooms to keep out of
-    std::vector<double> clearancePose; ///< where that is, as in rig_layout.h
-    Figure clearanceAtLeast;           ///< [m] no pose comes nearer than this; the search is not finer
-    int keepOut = -1;                  ///< index in Project::keepOut of the nearest; −1: ground or base
-    std::string_view clearanceBody;    ///< what comes near …
-    std::string_view clearanceWith;    ///< … to what of ground and base; static words
+    int tippingAxis = 0;  ///< index of the axis that turns it there
+    Figure ballastNeeded; ///< [kg] in the middle for a ratio of 1.5 in that pose
+    Figure anchors;       ///< [1] strength of anchors over their pull
+    Figure anchorPull;    ///< [N]
+    ClearanceResults clearance;
 };
 template <class V, Of<RigStructure>... S>
 void describe(V& v, S&... s) {
@@ -65,9 +82,7 @@ void describe(V& v, S&... s) {
     v.figure(result("ballast_needed_kg", "ballast needed in the middle", K::Mass), s.ballastNeeded...);
     v.figure(result("anchor_ratio", "anchor rating over pull", K::Ratio), s.anchors...);
     v.figure(result("anchor_pull_N", "maximum pull on an anchor", K::Force), s.anchorPull...);
-    v.figure(result("clearance_m", "minimum clearance found", K::Length), s.clearance...);
-    v.figure(result("clearance_at_least_m", "guaranteed clearance over all poses", K::Length),
-             s.clearanceAtLeast...);
+    describe(v, s.clearance...);
 }
 
 } // namespace gantry

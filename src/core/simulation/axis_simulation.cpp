@@ -10,7 +10,8 @@
 namespace gantry::simulation {
 namespace {
 
-constexpr double preRoll = 0.06; ///< [s] in which gravity and currents come to rest before the move
+constexpr double preRoll = 0.15; ///< [s] in which the rotor comes to rest under gravity before the move
+constexpr double calmed = 2e-3;  ///< [s] in which its swing dies down meanwhile
 constexpr std::size_t traceLength = 2000;
 constexpr double commandPeriod = 5e-5; ///< [s]; loops look far less often than the integration steps
 
@@ -66,16 +67,24 @@ public:
     }
 
 private:
+    /// The move begins at rest: the load on its flank, the spring wound by gravity, the rotor as far from its
+    /// command as that pulls it. Where the drive holds nothing at rest (a motor on a knob), gears or friction
+    /// do, and the rotor stays where it is.
     void settle() {
-        const auto steps = static_cast<long>(preRoll / h_);
-        for (long n = 0; n < steps; ++n)
-            mechanism_.advance(drive_.torque(mechanism_.middleAngle(), mechanism_.middleSpeed(),
-                                             static_cast<double>(n - steps) * h_));
-        // What sags at rest is where the move begins.
+        const double kept = std::exp(-h_ / calmed);
+        mechanism_.rest(0.0);
+        if constexpr (!std::is_same_v<Drive, KnobDrive>) {
+            const auto steps = static_cast<long>(preRoll / h_);
+            for (long n = 0; n < steps; ++n) {
+                mechanism_.advance(drive_.torque(mechanism_.middleAngle(), mechanism_.middleSpeed(),
+                                                 static_cast<double>(n - steps) * h_));
+                mechanism_.rest(kept);
+            }
+            mechanism_.rest(0.0);
+        }
         if constexpr (!isStepper<Drive>) drive_.command(mechanism_.state().angle, 0.0);
         zero_ = mechanism_.state().position;
         angleZero_ = mechanism_.state().angle;
-        mechanism_.state().deflection = mechanism_.state().deflecting = 0.0;
         if (in_.fault.kind == FaultKind::EndStop) mechanism_.setStop(zero_ + in_.fault.value);
     }
 
@@ -147,12 +156,12 @@ private:
                     out_.lostAt = now;
                     out_.lostSpeed = in_.profile.at(now).speed;
                 } else {
-                    out_.peakLag = std::max(out_.peakLag, std::abs(commanded() - moved()));
+                    noteLag(now);
                 }
             }
             peakSquared_ = std::max(peakSquared_, drive_.currentSquared());
         } else {
-            out_.peakLag = std::max(out_.peakLag, std::abs(commanded() - moved()));
+            noteLag(now);
         }
         if (out_.hitSpeed == 0.0 && mechanism_.atStop()) out_.hitSpeed = mechanism_.state().velocity;
         if (now >= end_) {
@@ -160,6 +169,13 @@ private:
             high_ = std::max(high_, picture);
             low_ = std::min(low_, picture);
         }
+    }
+
+    void noteLag(double now) {
+        const double lag = std::abs(commanded() - moved());
+        if (lag <= out_.peakLag) return;
+        out_.peakLag = lag;
+        out_.peakLagAt = now;
     }
 
     void record(double now) {

@@ -29,6 +29,7 @@ struct Fault {
 };
 
 /// One axis over one move in the positive direction; a move the other way has its steady force turned round.
+/// It begins at rest under that force, with the play of its drive on the flank that pushes.
 struct AxisSimulation {
     MechanismParams mechanism;
     std::variant<StepperDriveParams, ServoDriveParams, KnobDriveParams, HobbyDriveParams> drive;
@@ -67,6 +68,7 @@ struct SimulationResult {
     double lostAt = -1.0;      ///< [s] when it slipped out of step first; −1 if never
     double lostSpeed = 0.0;    ///< [U/s] commanded then
     double peakLag = 0.0;      ///< [U] largest of the load behind its command, until it slips
+    double peakLagAt = 0.0;    ///< [s] when that was
     double finalError = 0.0;   ///< [U] position less command at the end
     double rocking = 0.0;      ///< [U] of the picture, peak to peak, after the profile's end
     double settled = -1.0; ///< [s] after the profile's end from which the picture stays within `settleBand`

@@ -133,6 +133,15 @@ public:
                0.5 * p_.loadInertia * s_.velocity * s_.velocity + 0.5 * p_.stiffness * over * over;
     }
 
+    /// Puts the load where it rests: on the flank that drives it forward, its spring wound by what is steady;
+    /// with the motor's speed left in the share `kept` [1].
+    void rest(double kept) {
+        const double carried = p_.steady / std::max(1e-3, p_.efficiency) / p_.stiffness;
+        const double back = p_.steady < 0.0 ? carried - 0.5 * p_.backlash : carried + 0.5 * p_.backlash;
+        s_.position = s_.angle * p_.outputPerRad - back;
+        s_.velocity = s_.deflection = s_.deflecting = 0.0;
+        s_.speed *= kept;
+    }
     /// From now on the motor has no field about which its rotor could swing: a load that falls is not held
     /// back by the damping of that swing.
     void loseField() { p_.motorDamping = 0.0; }

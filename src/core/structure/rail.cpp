@@ -19,6 +19,15 @@ std::array<double, 2> wheels(const RailView& rail, const CarriageView& c, double
     return {middle - half, middle + half};
 }
 
+/// What presses on the rail: the carriage by its wheels, and what sits there.
+std::vector<PointLoad> pressing(const RailView& rail, const CarriageView& c, double at) {
+    std::vector<PointLoad> out;
+    out.reserve(2 + rail.loads.size());
+    for (const double wheel : wheels(rail, c, at)) out.push_back({wheel, 0.5 * c.weight});
+    out.insert(out.end(), rail.loads.begin(), rail.loads.end());
+    return out;
+}
+
 Bend bendOf(const RailView& rail, std::span<const PointLoad> loads, double x) {
     return std::visit([&](const auto& s) { return bendAt(rail.beam, s, loads, x); }, rail.supports);
 }
@@ -36,7 +45,7 @@ double twistAt(const RailView& rail, double torque, double at) {
 
 RailPoint railPoint(const RailView& rail, const CarriageView& c, double at) {
     const auto [low, high] = wheels(rail, c, at);
-    const std::array loads{PointLoad{low, 0.5 * c.weight}, PointLoad{high, 0.5 * c.weight}};
+    const std::vector<PointLoad> loads = pressing(rail, c, at);
     const Bend first = bendOf(rail, loads, low), second = bendOf(rail, loads, high);
     const double base = high - low;
     return {at, 0.5 * (first.sag + second.sag), base > 0.0 ? (second.sag - first.sag) / base : first.slope,
@@ -44,8 +53,7 @@ RailPoint railPoint(const RailView& rail, const CarriageView& c, double at) {
 }
 
 double railMoment(const RailView& rail, const CarriageView& c, double at) {
-    const auto [low, high] = wheels(rail, c, at);
-    const std::array loads{PointLoad{low, 0.5 * c.weight}, PointLoad{high, 0.5 * c.weight}};
+    const std::vector<PointLoad> loads = pressing(rail, c, at);
     return std::visit([&](const auto& s) { return largestMoment(rail.beam, s, loads); }, rail.supports);
 }
 
@@ -53,6 +61,7 @@ double pitchStiffness(const RailView& rail, double wheelbase, double at) {
     // A pure couple of 1 N·m as two opposite wheel loads; the beam is linear, so its own weight stays out.
     RailView light = rail;
     light.beam.weight = 0.0;
+    light.loads.clear();
     const auto [low, high] = wheels(light, {0.0, wheelbase, 0.0}, at);
     const double base = high - low;
     if (base <= 0.0) return std::numeric_limits<double>::infinity();
@@ -68,9 +77,9 @@ double railTippingRatio(const RailView& rail, const CarriageView& c, double stan
         const double outside = highSide ? length - edge : edge, inner = length - outside;
         double over = 0.5 * weight * outside * outside, holds = 0.5 * weight * inner * inner;
         holds += standWeight * otherStand;
-        for (const double w : wheels(rail, c, at)) {
-            const double out = highSide ? w - edge : edge - w;
-            (out > 0.0 ? over : holds) += 0.5 * c.weight * std::abs(out);
+        for (const PointLoad& load : pressing(rail, c, at)) {
+            const double out = highSide ? load.at - edge : edge - load.at;
+            (out > 0.0 ? over : holds) += load.force * std::abs(out);
         }
         return over > 0.0 ? std::min(holds / over, harmless) : harmless;
     };
@@ -84,7 +93,7 @@ double clampPull(const RailView& rail, const CarriageView& c, const Clamp& clamp
     const double middle = 0.5 * rail.beam.length, weight = rail.beam.weight * rail.beam.length;
     const auto moment = [&](double about) {
         double out = weight * (middle - about);
-        for (const double w : wheels(rail, c, at)) out += 0.5 * c.weight * (w - about);
+        for (const PointLoad& load : pressing(rail, c, at)) out += load.force * (load.at - about);
         return out;
     };
     if (const auto* two = std::get_if<TwoSupports>(&rail.supports)) {

@@ -6,6 +6,7 @@
 #include <optional>
 #include <span>
 #include <variant>
+#include <vector>
 
 namespace gantry::structure {
 
@@ -13,7 +14,8 @@ namespace gantry::structure {
 struct RailView {
     Beam beam;
     std::variant<TwoSupports, CentralSupport> supports;
-    double torsionStiffness = 1.0; ///< [N·m²] GJ > 0
+    double torsionStiffness = 1.0;  ///< [N·m²] GJ > 0
+    std::vector<PointLoad> loads{}; ///< that sit on it and do not travel; beyond its ends they bend it there
 };
 
 /// A carriage on two pairs of wheels.

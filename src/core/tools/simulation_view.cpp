@@ -151,6 +151,14 @@ std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluatio
     return s;
 }
 
+Lag lagOf(const simulation::AxisSimulation& input, const simulation::SimulationResult& result) {
+    Lag out{result.peakLag, std::nullopt, std::holds_alternative<StepperDriveParams>(input.drive)};
+    const double speed = input.profile.at(result.peakLagAt).speed;
+    // Near the ends, where hardly anything moves, a lag in time means nothing.
+    if (speed > 0.1 * input.profile.peakSpeed) out.time = result.peakLag / speed;
+    return out;
+}
+
 StallCause stallCause(const AxisEvaluation& e, const AxisSimulation& in, const SimulationResult& r) {
     if (r.lostFullSteps == 0 || r.lostAt < 0.0) return StallCause::None;
     if (in.fault.kind != FaultKind::None &&

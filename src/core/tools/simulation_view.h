@@ -20,6 +20,19 @@ std::optional<simulation::AxisSimulation> simulationOf(const Axis& axis, const A
 /// Why a shot cannot be simulated.
 Reason simulationProblem(const AxisEvaluation& evaluation, const ShotEvaluation& shot);
 
+/// What a shot may be off its target at the end [px].
+inline double framingAllowed(const Camera& camera, const Shot& shot) {
+    return shot.limits.framing * camera.deliveredWidth;
+}
+
+/// How far behind its command a run was at most: in place, and in time where the command was moving.
+struct Lag {
+    double place = 0.0;         ///< [U]
+    std::optional<double> time; ///< [s]
+    bool inSteps = false;       ///< of a motor that takes steps, which keeps them or not and is never late
+};
+Lag lagOf(const simulation::AxisSimulation& input, const simulation::SimulationResult& result);
+
 /// Why an axis fell out of step: what was asked where it happened.
 enum class StallCause { None, Torque, Resonance, Fault };
 StallCause stallCause(const AxisEvaluation& evaluation, const simulation::AxisSimulation& input,

@@ -56,7 +56,7 @@ bool touchesLocked(const Project& project, const Project& changed) {
 
 /// The candidate as a fix, if it mends the verdict and harms nothing that may not be harmed.
 std::optional<Fix> tried(const Assessment& now, const Verdict& verdict, fixes::Candidate c) {
-    Assessment after = assess(c.result);
+    Assessment after = assess(c.result, {}, Poses::Search, now.evaluation.poses);
     const Verdict* mended = sameVerdict(after.verdicts, verdict);
     const State stateAfter = mended != nullptr ? mended->state : State::Fine;
     // What is unknown is never better.
@@ -117,7 +117,7 @@ std::optional<Fix> measuring(const Project& project, const Assessment& now, cons
             fix->measures = std::move(paths);
             return fix;
         }
-        const Assessment after = assess(c.result);
+        const Assessment after = assess(c.result, {}, Poses::Search, now.evaluation.poses);
         const Verdict* still = sameVerdict(after.verdicts, verdict);
         if (still == nullptr) return std::nullopt;
         next = still->deciding;
@@ -135,6 +135,7 @@ std::string_view costWords(FixCost cost) {
 std::string describe(const Fix& fix, const Project& project, units::System system) {
     words::Names names;
     if (fix.shot) names.shot = project.shots[fix.shot.at()].name;
+    if (const Axis* axis = findAxis(project, fix.axis)) names.axis = axis->name;
     std::string measured;
     for (const std::string& path : fix.measures)
         measured += (measured.empty() ? "" : ", ") + words::inputLabel(project, path, fix.axis);

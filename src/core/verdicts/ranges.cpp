@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/ranges.h"
 
+#include "core/evaluate/rig/rig_sweep.h"
+
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/moved_inputs.h"
 #include "core/evaluate/rig/rig_structure.h"
@@ -261,23 +263,32 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
     };
     // What a search has not looked into closely enough counts like an input that is not known better.
     rig.rig = evaluation.rig;
-    if (rig.rig.clearance) rig.rig.clearance = rig.rig.clearanceAtLeast;
+    if (rig.rig.clearance.distance) rig.rig.clearance.distance = rig.rig.clearance.atLeast;
+    const bool close =
+        rig.rig.clearance.distance &&
+        rig.rig.clearance.distance.value() < criteria::ampleRatio * rig.rig.clearance.wanted.value();
     ends.at(0.0, judged(false));
     ends.take(searched, 0.0, true);
-    const std::vector<UncertainInput> inputs = inputsOfRig(mover.project());
+    std::vector<UncertainInput> inputs = inputsOfRig(mover.project());
+    if (close)
+        for (const UncertainInput& input : uncertainInputsOf(mover.project().head)) inputs.push_back(input);
     mover.run(
         inputs, ends,
         [&](bool first) -> const std::vector<Verdict>& {
             mover.setup().refreshMasses();
             rig.rig = rigAgain(mover.setup(), evaluation.axes, evaluation.rig);
+            rig.rig.clearance = evaluation.rig.clearance;
+            if (close)
+                rig.rig.clearance.distance = Figure::of(apartAt(mover.setup(), evaluation.poses->clearance));
             return judged(first);
         },
         [&](int input) { return pathOf(inputs, input); });
 }
 
-Assessment assess(const Project& project, const EachMoved& each) {
+Assessment assess(const Project& project, const EachMoved& each, Poses poses,
+                  std::shared_ptr<const PoseSearch> known) {
     Assessment out;
-    out.evaluation = evaluate(project);
+    out.evaluation = evaluate(project, poses, std::move(known));
     out.verdicts = judge(project, out.evaluation);
     applyRanges(project, out.evaluation, out.verdicts, each);
     return out;

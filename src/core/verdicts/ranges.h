@@ -24,6 +24,9 @@ struct Assessment {
     Evaluation evaluation;
     std::vector<Verdict> verdicts;
 };
-Assessment assess(const Project& project, const EachMoved& each = {});
+///
+/// @param poses, known as for evaluate()
+Assessment assess(const Project& project, const EachMoved& each = {}, Poses poses = Poses::Search,
+                  std::shared_ptr<const PoseSearch> known = {});
 
 } // namespace gantry

@@ -62,6 +62,7 @@ struct Rule {
     Finding (*judgeRig)(const RigView&) = nullptr;
     std::span<const fixes::Family* const> fixes{}; ///< what to try, all of them
     double (*wanted)(const AxisView&) = nullptr;   ///< where the builder says how much is wanted
+    bool namesAxis = false;   ///< a rule about the whole rig that says itself which axis it concerns
     bool leastInside = false; ///< the ratio may be least between the ends of an input's range
 
     constexpr std::string_view key() const { return wants.id; }
@@ -81,6 +82,12 @@ constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding 
 constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding (*judge)(const RigView&),
                        std::span<const Message> sentences, std::span<const fixes::Family* const> fixes = {}) {
     return {wants, title, sentences, nullptr, judge, fixes, nullptr};
+}
+
+/// The same rule, which says itself which axis it concerns.
+constexpr Rule namingAxis(Rule rule) {
+    rule.namesAxis = true;
+    return rule;
 }
 
 /// The same rule, its ratio least perhaps between the ends of an input's range.

@@ -84,7 +84,6 @@ std::string doubt(const Verdict& v, const Project& project, units::System system
 std::string sentence(const Verdict& v, const Project& project, units::System system) {
     words::Names names{
         project.axes[static_cast<std::size_t>(v.axis)].name, {}, v.part, v.with, v.ratio.reason()};
-    if (v.room >= 0) names.room = project.keepOut[static_cast<std::size_t>(v.room)].name;
     if (v.shot) names.shot = project.shots[v.shot.at()].name;
     return words::render(v.sentence, v.arguments, names, system) + doubt(v, project, system);
 }
@@ -130,7 +129,7 @@ void finish(Verdict verdict, const rules::Rule& rule, int index, int axis, doubl
     // There is nothing to say of what is not asked at all: no play, no rounding, no sag.
     if (verdict.ratio && verdict.ratio.value() >= rules::plenty) return;
     verdict.rule = index;
-    verdict.axis = axis;
+    if (!rule.namesAxis) verdict.axis = axis;
     verdict.bounds = rule.bounds();
     if (wanted > 0.0) verdict.bounds.wanted = wanted;
     verdict.low = verdict.ratio ? verdict.ratio.value() : 0.0;

@@ -39,9 +39,8 @@ struct Verdict {
     State state = State::Unknown;
     State ceiling = State::Oversized; ///< a rule may cap its state at Tight (friction is not a brake)
     bool hazard = false;              ///< falling, tipping, overhead: stays visible when set aside
-    std::string_view part{};          ///< static words for what gives way or comes near, for the sentence
-    std::string_view with{};          ///< static words for what it comes near to
-    int room = -1;                    ///< index in Project::keepOut that the sentence names; −1: none
+    std::string part;                 ///< what gives way or comes near, for the sentence
+    std::string with;                 ///< what it comes near to
     words::Message sentence = words::unknownText;
     words::Arguments arguments{};
 };

@@ -45,7 +45,9 @@ std::string_view reasonText(Reason reason) {
         "the stands or the head are not on the rail, or both on one spot; move them",
         "the base has no leg of that number for its ballast; choose one that it has, or 0 for the "
         "middle",
-        "needs a lens ring as output to know what the picture makes of it", "no shot moves this axis",
+        "needs a lens ring as output to know what the picture makes of it",
+        "the ring has no stops, or its reading depends on how fast it is turned: no mark comes back",
+        "its poses are not all looked through yet", "no shot moves this axis",
         "the shot's time is too short for its distance; give it more time or less ease",
         "its ramps alone take longer than the minute that is simulated, or more pulses than fit in it",
         "the controller starts without a ramp, which no motor follows at speed; choose one that ramps",

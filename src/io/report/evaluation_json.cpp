@@ -200,8 +200,21 @@ std::string evaluationJson(const Project& project, const Assessment& assessment)
     ResultsWriter writer(root, project, nullptr);
     writer.part("supply", e.supply);
     writer.part("rig", e.rig);
-    if (e.rig.keepOut >= 0)
-        root["rig"]["nearest"] = project.keepOut[static_cast<std::size_t>(e.rig.keepOut)].id;
+    if (e.rig.clearance.keepOut >= 0)
+        root["rig"]["nearest"] = project.keepOut[static_cast<std::size_t>(e.rig.clearance.keepOut)].id;
+    if (e.rig.clearance.axis >= 0) {
+        Json& at = root["rig"]["clearance_at"];
+        const Axis& axis = project.axes[static_cast<std::size_t>(e.rig.clearance.axis)];
+        const std::string unit = kindOf(axis) == AxisKind::Linear ? "_m" : "_rad";
+        at["body"] = e.rig.clearance.body;
+        at["with"] = e.rig.clearance.with;
+        at["axis"] = axis.id;
+        at["place" + unit] = e.rig.clearance.place;
+        if (e.rig.clearance.clearRange) {
+            at["clear_from" + unit] = e.rig.clearance.clearRange->first;
+            at["clear_to" + unit] = e.rig.clearance.clearRange->second;
+        }
+    }
     root["verdicts"] = Json::array();
     for (const Verdict& v : assessment.verdicts) root["verdicts"].push_back(verdictJson(project, v));
     return root.dump(2, ' ', false, Json::error_handler_t::replace) + '\n';

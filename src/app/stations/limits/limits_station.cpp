@@ -311,8 +311,11 @@ void LimitsStation::simulate() {
         return;
     }
     input->fault = chosenFault(input->profile);
-    started_ = {*input, *e, context_.session.axis(), shot->pixelsPerUnit};
-    const double limit = context_.document.project().shots[shot->shot.at()].limits.jitter;
+    const Project& project = context_.document.project();
+    const Shot& entered = project.shots[shot->shot.at()];
+    started_ = {*input, *e, context_.session.axis(), shot->pixelsPerUnit,
+                framingAllowed(project.camera, entered)};
+    const double limit = entered.limits.jitter;
     job_.simulate(*input, shot->pixelsPerUnit > 0.0 ? limit / shot->pixelsPerUnit : 0.0);
     simulate_->setText(tr("Stop, 0 % done"));
 }
@@ -326,9 +329,10 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
     simulated_ = Simulated{started_, result, revision};
     const Kinds k = kindsOf(started_.evaluation.model.kind);
     QStringList said;
-    if (started_.input.mechanism.steady > 0.0) said << tr("against gravity, whichever way the shot runs");
-    if (started_.input.leftOut > 0.0)
-        said << tr("without %1 of its steady middle").arg(context_.show(started_.input.leftOut, Kind::Time));
+    // Whichever way the shot runs: the harder one is what counts.
+    if (started_.input.mechanism.steady > 0.0) said << tr("against gravity");
+    const Lag lag = lagOf(started_.input, result);
+    const QString behind = tr("%1 behind at most").arg(context_.show(lag.place, k.travel));
     if (result.lostFullSteps != 0)
         said << tr("loses %1 full steps from %2 on, at %3 commanded")
                         .arg(std::abs(result.lostFullSteps))
@@ -336,17 +340,25 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
                              context_.show(result.lostSpeed, k.speed)) +
                     because(*simulated_);
     else
-        said << tr("keeps in step; %1 behind at most").arg(context_.show(result.peakLag, k.travel));
-    said << tr("rocks %1 after the stop").arg(context_.show(result.rocking * started_.pixels, Kind::Pixels));
+        said << (lag.inSteps ? tr("keeps in step; %1").arg(behind)
+                 : lag.time  ? tr("%1, which is %2 late").arg(behind, context_.show(*lag.time, Kind::Time))
+                             : behind);
+    if (const double px = started_.pixels; px > 0.0)
+        said << tr("rocks %1 after the stop").arg(context_.show(result.rocking * px, Kind::Pixels));
     if (result.settled >= 0.0) said << tr("settles in %1").arg(context_.show(result.settled, Kind::Time));
-    if (started_.input.fault.kind != simulation::FaultKind::None)
-        said
-            << tr("ends %1 from where it was sent").arg(context_.show(std::abs(result.finalError), k.travel));
-    if (result.peakCurrent > 0.0)
-        said << tr("%1 in the windings at most").arg(context_.show(result.peakCurrent, Kind::Current));
+    said << tr("ends %1 off").arg(context_.show(std::abs(result.finalError), k.travel));
+    if (const double px = started_.pixels; px > 0.0)
+        said.back() = tr("ends %1 off (%2 allowed)")
+                          .arg(context_.show(std::abs(result.finalError) * px, Kind::Pixels),
+                               context_.show(started_.framing, Kind::Pixels));
     if (result.hitSpeed > 0.0) said << tr("hits the stop at %1").arg(context_.show(result.hitSpeed, k.speed));
-    if (result.energy.copper > 0.0)
-        said << tr("%1 of heat in the windings").arg(context_.show(result.energy.copper, Kind::Energy));
+    if (result.peakCurrent > 0.0)
+        said << tr("windings %1 at most, %2")
+                    .arg(context_.show(result.peakCurrent, Kind::Current),
+                         context_.show(result.energy.copper, Kind::Energy));
+    // What it was worked out for comes last, where it may be cut off.
+    if (started_.input.leftOut > 0.0)
+        said << tr("without %1 of its steady middle").arg(context_.show(started_.input.leftOut, Kind::Time));
     emit message(tr("Simulated: %1.").arg(said.join(QStringLiteral(", "))), false);
     refresh();
 }

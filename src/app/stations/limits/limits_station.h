@@ -64,7 +64,8 @@ private:
         simulation::AxisSimulation input;
         AxisEvaluation evaluation;
         int axis = -1;
-        double pixels = 0.0; ///< [px/U]
+        double pixels = 0.0;  ///< [px/U]
+        double framing = 0.0; ///< [px] that it may be off its target
     };
     struct Simulated {
         Started from;

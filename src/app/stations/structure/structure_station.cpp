@@ -70,7 +70,16 @@ QList<FieldSlot> sectionFields(const QString& prefix, const Section& s) {
     return out + under(prefix, {"stiffness_factor", "price_per_m"});
 }
 
-enum class Part { Beam, Supports, Pivot, Base, Place, Compared };
+enum class Part { Beam, Supports, Pivot, Base, Head, Bodies, Place, Compared };
+
+/// Fields of bodies that the user placed; each begins a row.
+QList<FieldSlot> bodyFields(const QString& prefix, const std::vector<PlacedBody>& bodies) {
+    QList<FieldSlot> out;
+    for (const PlacedBody& b : bodies)
+        out += ofOne(prefix + QStringLiteral("bodies/%1/").arg(QString::fromStdString(b.id)),
+                     {"name", "along_m", "left_m", "above_m", "length_m", "width_m", "height_m"});
+    return out;
+}
 
 } // namespace
 
@@ -107,11 +116,11 @@ StructureStation::StructureStation(const Context& context, QWidget* parent)
 void StructureStation::refresh() {
     const Axis* axis = context_.axis();
     const bool linear = axis == nullptr || kindOf(*axis) == AxisKind::Linear;
-    const QStringList parts =
-        linear ? QStringList{tr("Rail"), tr("What it stands on"), tr("Payload and wheels"),
-                             tr("Base"), tr("Place and people"),  tr("Sections to compare")}
-               : QStringList{tr("Arm"),  tr("Counterweight"),    tr("Pivot"),
-                             tr("Base"), tr("Place and people"), tr("Sections to compare")};
+    const QStringList own = linear
+                                ? QStringList{tr("Rail"), tr("What it stands on"), tr("Payload and wheels")}
+                                : QStringList{tr("Arm"), tr("Counterweight"), tr("Pivot")};
+    const QStringList parts = own + QStringList{tr("Base"), tr("Head and camera"), tr("What sticks out"),
+                                                tr("Place and people"), tr("Sections to compare")};
     if (part_->count() == 0 || part_->itemText(0) != parts.front()) {
         const int was = std::max(0, part_->currentIndex());
         part_->clear();
@@ -159,17 +168,33 @@ void StructureStation::fillFields() {
         if (kind == BaseKind::Rectangle) list += under(QStringLiteral("base/"), {"width_m"});
         if (kind != BaseKind::NotGiven) list += under(QStringLiteral("base/"), {"height_m", "mass_kg"});
         if (kind == BaseKind::Legs || kind == BaseKind::Rectangle) {
-            list += under(QStringLiteral("base/"), {"mass_height_m", "ballast_kg", "ballast_leg"});
+            list += under(QStringLiteral("base/"),
+                          {"mass_height_m", "column_ahead_m", "ballast_kg", "ballast_leg"});
             if (context_.document.project().base.ballastLeg == 0)
                 list += under(QStringLiteral("base/"), {"ballast_out_m"});
             list += under(QStringLiteral("base/"), {"pad_stiffness_N_m", "pad_damping", "ground_slope_rad",
                                                     "downhill_rad", "side_push_N", "push_height_m"});
         }
         if (kind == BaseKind::WallBracket || kind == BaseKind::Overhead) {
-            list += under(QStringLiteral("base/"), {"anchor_strength_N", "anchor_spread_m", "tethered"});
+            list += under(QStringLiteral("base/"),
+                          {"mount_m", "column_ahead_m", "anchor_strength_N", "anchor_spread_m", "tethered"});
             note =
                 tr("over people local rules and a qualified rigger decide; keep everyone out from under it");
         }
+    } else if (part == Part::Head) {
+        list = headFields();
+        note = tr("measure what comes near something; heights count from what the head stands on");
+    } else if (part == Part::Bodies) {
+        list = bodyFields(QStringLiteral("base/"), context_.document.project().base.bodies);
+        std::visit([&](const auto& m) { list += bodyFields(base + QStringLiteral("mechanism/"), m.bodies); },
+                   axis->mechanism);
+        if (const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism))
+            for (const RailLoad& load : linear->rail.loads)
+                list += ofOne(
+                    rail + QStringLiteral("loads/%1/").arg(QString::fromStdString(load.id)),
+                    {"name", "mass_kg", "at_m", "left_m", "above_m", "length_m", "width_m", "height_m"});
+        note = list.isEmpty() ? tr("motors, gears, batteries that might touch something: add them under More")
+                              : tr("added and removed under More");
     } else if (part == Part::Place) {
         list = under(QStringLiteral("conditions/"),
                      {"wind_speed_m_s", "hand_speed_m_s", "weight_budget_kg", "money_budget"});
@@ -216,7 +241,8 @@ void StructureStation::fillFields() {
                                 "shown_at_rad"}) +
                    under(base, {"carries_payload"});
         if (part == Part::Supports) {
-            list = under(weight, {"mass_kg", "behind_m", "above_m", "nearest_m", "farthest_m", "bare_kg"});
+            list = under(weight,
+                         {"mass_kg", "behind_m", "above_m", "nearest_m", "farthest_m", "bare_kg", "size_m"});
             for (const Disc& d : r.boom.discs)
                 list += ofOne(boom + QStringLiteral("discs/%1/").arg(QString::fromStdString(d.id)),
                               {"name", "mass_kg", "count", "price"});
@@ -230,6 +256,25 @@ void StructureStation::fillFields() {
     }
     fields_->setTitle(part_->currentText(), note);
     fields_->setFields(list);
+}
+
+/// Those of the head that the axes of the rig use.
+QList<FieldSlot> StructureStation::headFields() const {
+    const auto& axes = context_.document.project().axes;
+    const auto has = [&](auto... role) {
+        return std::any_of(axes.begin(), axes.end(),
+                           [&](const Axis& a) { return ((a.role == role) || ...); });
+    };
+    const QString head = QStringLiteral("head/");
+    QList<FieldSlot> list;
+    if (std::any_of(axes.begin(), axes.end(), [](const Axis& a) { return kindOf(a) == AxisKind::Linear; }))
+        list += under(head, {"stand_m"});
+    if (has(Role::Pan)) list += under(head, {"pan_height_m"});
+    if (has(Role::Tilt, Role::Roll)) list += under(head, {"tilt_height_m", "tilt_ahead_m"});
+    if (has(Role::Tilt) && has(Role::Roll)) list += under(head, {"roll_height_m"});
+    if (has(Role::Tilt, Role::Roll)) list += under(head, {"plate_below_m"});
+    return list + under(head, {"lens_height_m", "lens_left_m", "lens_front_m", "lens_diameter_m",
+                               "camera_back_m", "camera_depth_m", "camera_width_m", "camera_height_m"});
 }
 
 void StructureStation::applyTheme() {

@@ -40,6 +40,7 @@ private:
     void balanceIt();
     void fillFields();
     void place();
+    QList<FieldSlot> headFields() const;
     QString headLine() const;
 
     RigView* view_;

@@ -24,6 +24,12 @@ Boom* boomOf(Project& p, int axis) {
     return r != nullptr ? &r->boom : nullptr;
 }
 
+Rail* railOf(Project& p, int axis) {
+    if (axis < 0 || axis >= static_cast<int>(p.axes.size())) return nullptr;
+    auto* linear = std::get_if<LinearMechanism>(&p.axes[static_cast<std::size_t>(axis)].mechanism);
+    return linear != nullptr ? &linear->rail : nullptr;
+}
+
 } // namespace
 
 QMenu* structureTools(const Context& context, QWidget* station) {
@@ -42,24 +48,24 @@ QMenu* structureTools(const Context& context, QWidget* station) {
                     [=, &context] { open(new TestsDialog(context, station->window())); });
     menu->addSeparator();
     const auto edit = [=, &context](const QString& name, auto change) {
-        menu->addAction(name, station, [=, &context] {
+        return menu->addAction(name, station, [=, &context] {
             if (!context.document.readOnly())
                 context.document.change(name, [&](Project& p) { change(p, context.session.axis()); });
         });
     };
-    // The drawing in the pose of the nearest approach; pan and tilt are drawn straight ahead all the same.
+    // The drawing in the pose of the nearest approach.
     menu->addAction(tr("Draw where it comes nearest"), station, [=, &context] {
-        const std::vector<double> pose = context.document.assessment().evaluation.rig.clearancePose;
+        const std::vector<double> pose = context.document.assessment().evaluation.rig.clearance.pose;
         if (pose.empty() || context.document.readOnly()) return;
         context.document.change(tr("Draw where it comes nearest"), [&](Project& p) {
             for (std::size_t i = 0; i < std::min(pose.size(), p.axes.size()); ++i) {
-                if (turnsOnHead(p.axes[i].role)) continue;
+                const bool onHead = turnsOnHead(p.axes[i].role);
                 std::visit(
                     [&](auto& m) {
                         if constexpr (requires { m.rail; })
                             m.rail.shownAt = pose[i];
                         else
-                            m.boom.shownAt = pose[i];
+                            m.boom.shownAt = onHead ? pose[i] - straightAhead(m) : pose[i];
                     },
                     p.axes[i].mechanism);
             }
@@ -83,6 +89,48 @@ QMenu* structureTools(const Context& context, QWidget* station) {
     });
     edit(tr("Remove the last disc"), [](Project& p, int axis) {
         if (Boom* boom = boomOf(p, axis); boom != nullptr && !boom->discs.empty()) boom->discs.pop_back();
+    });
+    // On the selected axis, or on what all of it stands.
+    const auto bodies = [](Project& p, int axis) -> std::vector<PlacedBody>& {
+        return std::visit([](auto& m) -> std::vector<PlacedBody>& { return m.bodies; },
+                          p.axes[static_cast<std::size_t>(axis)].mechanism);
+    };
+    // Beside what is there, where nothing meets it.
+    const auto added = [](Project& p, std::vector<PlacedBody>& list, const char* name, double left,
+                          double above) {
+        PlacedBody body;
+        body.left = left;
+        body.above = above;
+        body.id = freeIdIn(p, list, "body");
+        body.name = tr(name).toStdString();
+        list.push_back(body);
+    };
+    // A turntable stands beside the rig, nobody says where: nothing on it can be compared.
+    QAction* place = edit(tr("Add a body on this axis"), [=](Project& p, int axis) {
+        if (axis >= 0) added(p, bodies(p, axis), QT_TRANSLATE_NOOP("StructureTools", "Motor"), 0.1, 0.0);
+    });
+    QObject::connect(menu, &QMenu::aboutToShow, station, [=, &context] {
+        place->setEnabled(context.axis() != nullptr && context.axis()->role != Role::Turntable);
+    });
+    edit(tr("Remove the last body of this axis"), [=](Project& p, int axis) {
+        if (axis >= 0 && !bodies(p, axis).empty()) bodies(p, axis).pop_back();
+    });
+    edit(tr("Add a body on the column"), [=](Project& p, int) {
+        added(p, p.base.bodies, QT_TRANSLATE_NOOP("StructureTools", "Column motor"), -0.1, -0.25);
+    });
+    edit(tr("Remove the last body of the column"), [](Project& p, int) {
+        if (!p.base.bodies.empty()) p.base.bodies.pop_back();
+    });
+    edit(tr("Add a load on the rail"), [](Project& p, int axis) {
+        if (Rail* rail = railOf(p, axis)) {
+            RailLoad load;
+            load.id = freeIdIn(p, rail->loads, "load");
+            load.name = tr("Battery").toStdString();
+            rail->loads.push_back(load);
+        }
+    });
+    edit(tr("Remove the last load of the rail"), [](Project& p, int axis) {
+        if (Rail* rail = railOf(p, axis); rail != nullptr && !rail->loads.empty()) rail->loads.pop_back();
     });
     return menu;
 }

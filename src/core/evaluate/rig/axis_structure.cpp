@@ -147,6 +147,7 @@ void fillRail(AxisStructure& out, const RigSetup& rig, std::size_t index, const 
     // counts with its middle (Rayleigh).
     structure::RailView light = r.rail;
     light.beam.weight = 0.0;
+    light.loads.clear();
     const double give = structure::railPoint(light, {1.0, r.carriage.wheelbase, 0.0}, worstSagAt).sag;
     const double moving = r.mass + 0.49 * out.ownMass.value();
     if (give > 0.0 && moving > 0.0) out.bounce = Figure::of(1.0 / (2.0 * pi * std::sqrt(give * moving)));
@@ -235,9 +236,11 @@ void fillBalance(AxisStructure& out, const std::vector<structure::ArmMass>& mass
     out.balancingMass =
         Figure::of(std::max(0.0, structure::balancingMass(others, -boom.counterweight.behind)));
     if (weight > 0.0) out.balancingPlace = Figure::of(-structure::balancingPlace(others, weight));
-    std::vector<structure::ArmMass> best = others;
-    best.push_back({out.balancingMass.value(), -boom.counterweight.behind, boom.counterweight.above, false});
-    out.unbalanceable = Figure::of(std::abs(worstOf(best).first));
+    out.unbalanceable = out.balancingMass.map([&](double mass) {
+        std::vector<structure::ArmMass> best = others;
+        best.push_back({mass, -boom.counterweight.behind, boom.counterweight.above, false});
+        return std::abs(worstOf(best).first);
+    });
     const double inertia = structure::inertiaAboutPivot(masses);
     if (inertia > 0.0)
         out.weightInertia = Figure::of(weight *
@@ -369,6 +372,8 @@ std::optional<RailSetting> railSetting(const Axis& axis, const AxisMasses& masse
         }
         out.rail.supports = structure::TwoSupports{rail.firstStand, rail.secondStand};
     }
+    for (const RailLoad& load : rail.loads)
+        out.rail.loads.push_back({load.at, load.mass.value * units::standardGravity * square});
     out.mass = masses.moving;
     out.height = std::abs(linear->guide.massHeight);
     out.carriage = {out.mass * units::standardGravity * square, std::min(linear->guide.wheelbase, length),

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <array>
+#include <utility>
 
 namespace gantry {
 namespace {
@@ -59,6 +60,14 @@ MaterialFigures materialFigures(BeamMaterial material) {
 structure::SectionFigures sectionFigures(const Section& s) {
     const structure::SectionFigures flat = flatFigures(s);
     return s.onEdge ? structure::turned(flat) : flat;
+}
+
+Outline outlineOf(const Section& s) {
+    Outline out{s.width, s.height};
+    if (s.shape == SectionShape::RoundTube) out.height = s.width;
+    if (s.shape == SectionShape::RodPair) out = {s.width + s.spacing, s.width};
+    if (s.onEdge) std::swap(out.width, out.height);
+    return out;
 }
 
 BeamView beamView(const Section& s) {

@@ -20,6 +20,12 @@ MaterialFigures materialFigures(BeamMaterial material);
 /// Geometry of a section as it lies, on edge or not. All zero when it is not given.
 structure::SectionFigures sectionFigures(const Section& section);
 
+/// How wide and high [m] a section is as it lies.
+struct Outline {
+    double width = 0.0, height = 0.0;
+};
+Outline outlineOf(const Section& section);
+
 /// A section with its material, as beams need it.
 struct BeamView {
     structure::SectionFigures section;

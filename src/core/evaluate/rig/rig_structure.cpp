@@ -44,27 +44,20 @@ bool stopsAreFelt(const Axis& axis) {
 }
 
 /// How the bodies of a rig move in a pose when every axis runs as fast as it does, and how long its hardest
-/// stop takes. Places are compared a small step apart.
-std::vector<structure::Motion> motionsOf(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
-                                         const std::vector<double>& pose, int free, const RigLayout& here) {
+/// stop takes.
+std::vector<structure::Motion> motionsOf(const RigSetup& rig, const RigChain& chain,
+                                         const std::vector<AxisEvaluation>& axes, const RigLayout& here) {
     std::vector<structure::Motion> out;
-    for (std::size_t a = 0; a < axes.size() && a < rig.axes.size() && a < pose.size(); ++a) {
+    std::vector<kinematics::Fixed> weights;
+    for (const RigBody& b : here.bodies)
+        if (b.mass > 0.0) weights.push_back({b.link, b.centre});
+    for (std::size_t a = 0; a < axes.size() && a < rig.axes.size(); ++a) {
         const double speed = runSpeed(axes[a]);
         if (!stopsAreFelt(rig.axes[a]) || !(speed > 0.0)) continue;
-        constexpr double apart = 1e-3; // [m] or [rad]
-        std::vector<double> beside = pose;
-        const bool back = static_cast<int>(a) != free && pose[a] + apart > usableTravel(rig.axes[a]);
-        beside[a] += back ? -apart : apart;
-        const RigLayout there = layRig(rig, beside, free);
-        if (there.bodies.size() != here.bodies.size()) continue;
         structure::Motion motion;
         motion.time = speed / axes[a].model.hardestBraking(brakeAtMotor(axes[a], rig.axes[a]));
-        const double rate = speed / apart; // which way does not matter, it may stop either way
-        for (std::size_t i = 0; i < here.bodies.size(); ++i) {
-            if (!(here.bodies[i].mass > 0.0)) continue;
-            const Place &p = here.bodies[i].centre, &q = there.bodies[i].centre;
-            motion.of.push_back({(q.x - p.x) * rate, (q.y - p.y) * rate, (q.z - p.z) * rate});
-        }
+        for (const Place& v : kinematics::velocities(chain.links, here.frames, static_cast<int>(a), weights))
+            motion.of.push_back({v.x * speed, v.y * speed, v.z * speed});
         out.push_back(std::move(motion));
     }
     return out;
@@ -98,7 +91,7 @@ std::vector<double> elevationsOf(const RigSetup& rig, std::size_t a) {
 }
 
 /// Poses in which what stands out may overturn most: rails at either end, lifts up, arms at each of their
-/// elevations, swings at their low end.
+/// elevations, swings straight out.
 std::vector<std::vector<double>> overhangingPoses(const RigSetup& rig) {
     std::vector<std::vector<double>> poses{{}};
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
@@ -110,8 +103,10 @@ std::vector<std::vector<double>> overhangingPoses(const RigSetup& rig) {
             places = {0.0, usableTravel(axis)};
         else if (axis.role == Role::BoomTilt)
             places = elevationsOf(rig, a);
-        else if (turnsOnHead(axis.role))
-            places = {straightAhead(std::get<RotaryMechanism>(axis.mechanism))};
+        else if (const auto* r = std::get_if<RotaryMechanism>(&axis.mechanism);
+                 r != nullptr && (axis.role == Role::Swing || turnsOnHead(axis.role)))
+            // On a bracket a swing pulls most straight out; on feet every direction is gone through.
+            places = {straightAhead(*r)};
         std::vector<std::vector<double>> more;
         for (const std::vector<double>& pose : poses)
             for (const double place : places) {
@@ -194,22 +189,25 @@ struct Posed {
     std::vector<structure::Motion> motions;
     std::vector<bool> turns; ///< for each weight: whether the swing carries it
     structure::Plan pivot;
+
+    /// [kg·m] of all weights along the rig, from the middle of the feet.
+    double centreAhead() const {
+        double out = 0.0;
+        for (const structure::Weight& w : loads.weights) out += w.mass * w.at.x;
+        return out;
+    }
 };
 
-Posed posed(const RigSetup& rig, const std::vector<AxisEvaluation>& axes, const std::vector<double>& pose,
-            int free) {
-    const RigLayout layout = layRig(rig, pose, free);
-    Posed out{loadsOn(rig, axes, layout), motionsOf(rig, axes, pose, free, layout), {}, {}};
+Posed posed(const RigSetup& rig, const RigChain& chain, const std::vector<AxisEvaluation>& axes,
+            const std::vector<double>& pose, int free) {
+    const RigLayout layout = layRig(rig, chain, pose, free);
+    Posed out{loadsOn(rig, axes, layout), motionsOf(rig, chain, axes, layout), {}, {}};
     if (free < 0) return out;
     const auto swing = static_cast<std::size_t>(free);
     out.pivot = {layout.joints[swing].x, layout.joints[swing].y};
-    std::vector<double> turned = pose;
-    turned[swing] += 1.0;
-    const RigLayout there = layRig(rig, turned, free);
-    for (std::size_t i = 0; i < layout.bodies.size(); ++i)
-        if (layout.bodies[i].mass > 0.0)
-            out.turns.push_back(layout.bodies[i].centre.x != there.bodies[i].centre.x ||
-                                layout.bodies[i].centre.y != there.bodies[i].centre.y);
+    const std::vector<bool> turned = kinematics::standingOn(chain.links, chain.linkOf[swing]);
+    for (const RigBody& b : layout.bodies)
+        if (b.mass > 0.0) out.turns.push_back(b.link >= 0 && turned[static_cast<std::size_t>(b.link)]);
     return out;
 }
 
@@ -246,7 +244,7 @@ bool worse(const TippingCase& a, const TippingCase& b) {
 
 std::optional<TippingCase> tippingCase(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
                                        std::vector<double> pose, double direction) {
-    const Posed p = posed(rig, axes, pose, -1);
+    const Posed p = posed(rig, chainOf(rig), axes, pose, -1);
     return judged(p, direction, std::move(pose));
 }
 
@@ -255,11 +253,13 @@ std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<Axi
     std::vector<TippingCase> out;
     const int swing = swingOf(rig);
     const std::vector<std::vector<double>> poses = overhangingPoses(rig);
+    const RigChain chain = chainOf(rig);
     if (swing < 0) {
         // Towards the low and the high end of the rig, whichever way its weight stands out: each by its worst
         // pose.
         for (const std::vector<double>& pose : poses) {
-            auto c = tippingCase(rig, axes, pose, layRig(rig, pose).centre.x < 0.0 ? pi : 0.0);
+            const Posed p = posed(rig, chain, axes, pose, -1);
+            auto c = judged(p, p.centreAhead() < 0.0 ? pi : 0.0, pose);
             if (!c) return {};
             const auto same = std::find_if(out.begin(), out.end(),
                                            [&](const TippingCase& o) { return o.direction == c->direction; });
@@ -274,7 +274,7 @@ std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<Axi
     for (std::vector<double> pose : poses) {
         // Its place is its direction here; all else turns with it.
         pose[static_cast<std::size_t>(swing)] = 0.0;
-        const Posed from = posed(rig, axes, pose, swing);
+        const Posed from = posed(rig, chain, axes, pose, swing);
         Posed turned = from;
         for (int i = 0; i < directions; ++i) {
             const double direction = 2.0 * pi * i / directions;
@@ -298,12 +298,13 @@ std::vector<TippingCase> tippingPolar(const RigSetup& rig, const std::vector<Axi
 Figure ballastNeededAt(const RigSetup& rig, const std::vector<AxisEvaluation>& axes,
                        std::span<const double> pose, structure::Plan at) {
     const double wanted = criteria::tipping;
-    const Loads loads = loadsOn(rig, axes, layRig(rig, pose));
+    const RigChain chain = chainOf(rig);
+    const RigLayout layout = layRig(rig, chain, pose);
+    const Loads loads = loadsOn(rig, axes, layout);
     const auto planned = structure::ballastNeeded(loads.footprint, loads.weights, loads.ordinary, wanted, at);
     if (!planned) return Figure::none(Reason::OutOfRange);
     // What a hard stop needs beyond that, found by trying: ballast holds down and is one more weight to lift.
-    const std::vector<double> fixed(pose.begin(), pose.end());
-    const std::vector<structure::Motion> motions = motionsOf(rig, axes, fixed, -1, layRig(rig, pose));
+    const std::vector<structure::Motion> motions = motionsOf(rig, chain, axes, layout);
     const auto holds = [&](double ballast) {
         std::vector<structure::Weight> with = loads.weights;
         with.push_back({ballast, at, 0.05});
@@ -343,9 +344,13 @@ RigStructure rigStructure(const RigSetup& rig, const std::vector<AxisEvaluation>
         // Weight straight down, and its moment with the sign of its side as a couple between the anchors; the
         // worst arm, with planned stops.
         double pull = 0.0;
+        const RigChain chain = chainOf(rig);
         for (const std::vector<double>& pose : overhangingPoses(rig)) {
-            const RigLayout posed = layRig(rig, pose);
-            double x = 0.0, y = 0.0;
+            const RigLayout posed = layRig(rig, chain, pose);
+            // A bracket pulls at its anchors by what it carries before the wall.
+            const double before =
+                base.kind == BaseKind::WallBracket ? base.mount - base.columnAhead : -base.columnAhead;
+            double x = before * posed.mass * units::standardGravity, y = 0.0;
             for (const RigBody& b : posed.bodies) {
                 x += b.mass * units::standardGravity * b.centre.x;
                 y += b.mass * units::standardGravity * b.centre.y;
@@ -380,8 +385,11 @@ RigStructure rigAgain(const RigSetup& rig, const std::vector<AxisEvaluation>& ax
                       const RigStructure& before) {
     if (!before.tipping) return rigStructure(rig, axes);
     RigStructure out = before;
-    out.mass = Figure::of(layRig(rig, before.tippingPose).mass);
-    const auto c = tippingCase(rig, axes, before.tippingPose, before.tippingDirection.value());
+    const Posed p = posed(rig, chainOf(rig), axes, before.tippingPose, -1);
+    double mass = 0.0;
+    for (const structure::Weight& w : p.loads.weights) mass += w.mass;
+    out.mass = Figure::of(mass);
+    const auto c = judged(p, before.tippingDirection.value(), before.tippingPose);
     if (c) {
         out.tipping = Figure::of(c->ordinary);
         out.tippingEmergency = Figure::of(c->emergency);

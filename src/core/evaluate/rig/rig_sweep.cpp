@@ -4,196 +4,295 @@
 #include "core/structure/nearest.h"
 
 #include <algorithm>
-#include <cmath>
-#include <numbers>
+#include <functional>
+#include <map>
 
 namespace gantry {
 namespace {
 
-using structure::Segment;
-
-/// Bodies that move and may run into something.
-bool sweeps(BodyKind kind) {
-    return kind == BodyKind::Arm || kind == BodyKind::Camera || kind == BodyKind::Counterweight ||
-           kind == BodyKind::Carriage;
-}
-
-bool standsStill(BodyKind kind) {
-    return kind == BodyKind::Leg || kind == BodyKind::Column;
-}
-
-/// An axis that sweeps, and how.
-struct Joint {
-    std::size_t axis = 0;
-    bool turns = false; ///< else it runs along
-    bool lifts = false; ///< turns about a level axis, so that points rise and fall
-    double steep = 0.0; ///< [m/m] by which a running joint rises
-    double range = 0.0; ///< [U]
+/// What one box of poses shows, by shares of what is wanted: the nearest thing in its middle, and the least
+/// that anything can be apart.
+struct Look {
+    double nearest = 1e6, atLeast = 1e6; ///< [1]
+    std::size_t widest = 0;
+    const Pair* pair = nullptr;
+    double distance = 1e6; ///< [m]
 };
 
-/// What one box of poses shows: the nearest thing in its middle, and the least that anything can be apart.
-class Look {
-public:
-    Look(const RigSetup& rig, const RigLayout& layout, std::span<const Joint> joints,
-         std::span<const double> half)
-        : rig_(rig), layout_(layout), joints_(joints), half_(half) {
-        hasArm_ = std::any_of(layout.bodies.begin(), layout.bodies.end(),
-                              [](const RigBody& b) { return b.kind == BodyKind::Arm; });
-        hasLift_ =
-            std::any_of(rig.axes.begin(), rig.axes.end(), [](const Axis& a) { return a.role == Role::Lift; });
-        for (const RigBody& b : layout.bodies)
-            if (sweeps(b.kind)) lookAt(b);
-    }
-    const Clearance& nearest() const { return nearest_; }
-    structure::Approach approach() const { return {nearest_.distance, nearest_.atLeast, widest_}; }
-
-private:
-    /// How far [m] any point of a body can get from where it is in the middle of the box, and how far up or
-    /// down. From the camera's end towards the base: a joint swings a point by its distance, to which comes
-    /// what the joints above it have moved it already.
-    struct Stray {
-        double move = 0.0, lift = 0.0;
-        std::size_t mover = 0, lifter = 0; ///< the joints that do most of it
-    };
-    Stray strayOf(const RigBody& b) const {
-        Stray out;
-        double mostMove = 0.0, mostLift = 0.0;
-        for (std::size_t k = joints_.size(); k-- > 0;) {
-            const Joint& joint = joints_[k];
-            if (half_[k] <= 0.0 || static_cast<int>(joint.axis) > b.axis) continue;
-            double swing = 1.0, lift = joint.steep;
-            if (joint.turns) {
-                const Place from = layout_.joints[joint.axis];
-                const auto apart = [&](Place p) {
-                    return std::hypot(p.x - from.x, p.y - from.y, joint.lifts ? p.z - from.z : 0.0);
-                };
-                swing = std::max(apart(b.from), apart(b.to)) + out.move;
-                lift = joint.lifts ? swing : 0.0;
-            }
-            if (swing * half_[k] > mostMove) out.mover = k;
-            if (lift * half_[k] > mostLift) out.lifter = k;
-            mostMove = std::max(mostMove, swing * half_[k]);
-            mostLift = std::max(mostLift, lift * half_[k]);
-            out.move += swing * half_[k];
-            out.lift += lift * half_[k];
+/// @param of the pairs to look at; @param half of each sweep; empty: one pose
+Look lookAt(const Scene& scene, std::span<const Pair* const> of, std::span<const double> half) {
+    Look out;
+    for (const Pair* p : of) {
+        const Stray stray = half.empty() ? Stray{} : scene.stray(*p, half);
+        const double rough = scene.apartAtLeast(*p);
+        if (rough / p->wanted > out.nearest && (rough - stray.travel) / p->wanted > out.atLeast) continue;
+        const double distance = scene.apart(*p);
+        if ((distance - stray.travel) / p->wanted < out.atLeast) {
+            out.atLeast = (distance - stray.travel) / p->wanted;
+            out.widest = stray.widest;
         }
-        return out;
-    }
-
-    void take(double distance, const Stray& stray, const RigBody& body, Obstacle obstacle, int keepOut = -1,
-              BodyKind with = BodyKind::Leg) {
-        // Only rising and falling brings anything nearer to the ground.
-        const bool ground = obstacle == Obstacle::Ground;
-        if (const double least = distance - (ground ? stray.lift : stray.move); least < nearest_.atLeast) {
-            nearest_.atLeast = least;
-            widest_ = ground ? stray.lifter : stray.mover;
+        if (distance / p->wanted < out.nearest) {
+            out.nearest = distance / p->wanted;
+            out.pair = p;
+            out.distance = distance;
         }
-        if (!(distance < nearest_.distance)) return;
-        nearest_.distance = distance;
-        nearest_.body = body.kind;
-        nearest_.obstacle = obstacle;
-        nearest_.keepOut = keepOut;
-        nearest_.with = with;
-    }
-
-    void lookAt(const RigBody& b) {
-        const Segment line{b.from, b.to};
-        const Stray stray = strayOf(b);
-        // A carriage does not run into the ground that its track lies on, nor does what stands on it; an arm
-        // or a lift may bring something down.
-        const bool comesDown = b.kind != BodyKind::Carriage && (hasArm_ || hasLift_);
-        if (comesDown && !layout_.feet.empty())
-            take(std::min(b.from.z, b.to.z) - b.radius, stray, b, Obstacle::Ground);
-        for (std::size_t k = 0; k < rig_.keepOut.size(); ++k) {
-            const KeepOut& room = rig_.keepOut[k];
-            const structure::Box box{{room.x, room.y, room.z}, room.length, room.width, room.height};
-            take(structure::apart(line, box) - b.radius, stray, b, Obstacle::KeepOut, static_cast<int>(k));
-        }
-        // What rides on a rail stays over its base; a carriage does under an arm, too.
-        if (!hasArm_ || b.kind == BodyKind::Carriage) return;
-        for (const RigBody& other : layout_.bodies)
-            if (standsStill(other.kind)) againstBase(b, line, stray, other);
-    }
-
-    void againstBase(const RigBody& b, const Segment& line, const Stray& stray, const RigBody& other) {
-        const double thick = b.radius + other.radius;
-        const auto against = [&](const Segment& s) {
-            take(structure::apart(s, {other.from, other.to}) - thick, stray, b, Obstacle::Base, -1,
-                 other.kind);
-        };
-        if (b.kind != BodyKind::Arm) return against(line);
-        // An arm starts on its column and cannot be apart from it there.
-        if (other.kind == BodyKind::Column) return;
-        constexpr double joint = 0.25; // [m]
-        Segment pieces[2];
-        const int count = structure::cutOut(line, {0.0, 0.0, rig_.base.height}, joint, pieces);
-        for (int i = 0; i < count; ++i) against(pieces[i]);
-    }
-
-    const RigSetup& rig_;
-    const RigLayout& layout_;
-    std::span<const Joint> joints_;
-    std::span<const double> half_;
-    bool hasArm_ = false, hasLift_ = false;
-    std::size_t widest_ = 0;
-    Clearance nearest_;
-};
-
-std::vector<Joint> jointsOf(const RigSetup& rig) {
-    std::vector<Joint> out;
-    const auto add = [&](Joint joint) {
-        if (joint.range > 0.0) out.push_back(joint);
-    };
-    for (std::size_t i = 0; i < rig.axes.size(); ++i) {
-        const Axis& axis = rig.axes[i];
-        if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
-            const bool lift = axis.role == Role::Lift;
-            if (lift || axis.role == Role::Slide)
-                add({i, false, false, lift ? 1.0 : std::abs(std::sin(linear->slope.value)),
-                     usableTravel(axis)});
-            continue;
-        }
-        // A whole turn shows everything that more turns do.
-        const double range = std::min(usableTravel(axis), 2.0 * std::numbers::pi);
-        if (axis.role == Role::Swing || axis.role == Role::Pan) add({i, true, false, 0.0, range});
-        if (axis.role == Role::BoomTilt || axis.role == Role::Tilt) add({i, true, true, 0.0, range});
     }
     return out;
+}
+
+Clearance clearanceOf(const Look& look, std::span<const double> pose) {
+    Clearance out;
+    out.looks = 1;
+    if (look.pair == nullptr) return out;
+    out.distance = out.atLeast = look.distance;
+    out.pair = *look.pair;
+    out.pose.assign(pose.begin(), pose.end());
+    return out;
+}
+
+std::string quoted(std::string_view name) {
+    return "“" + std::string(name) + "”";
+}
+
+std::string nameOf(const RigSetup& rig, int body) {
+    const RigChain chain = chainOf(rig);
+    const ChainBody& b = chain.bodies[static_cast<std::size_t>(body)];
+    return b.name.empty() ? std::string(bodyName(b.kind)) : quoted(b.name);
+}
+
+/// What a clearance says of the rig; nothing where nothing can come near anything.
+ClearanceResults resultsOf(const RigSetup& rig, const Clearance& c) {
+    ClearanceResults out;
+    if (!c.whole) out.distance = Figure::none(Reason::NotSearched);
+    if (!c.whole || !c.any()) return out;
+    out.distance = Figure::of(c.distance);
+    out.atLeast = Figure::of(c.atLeast);
+    out.pose = c.pose;
+    Clearance named = c;
+    if (const std::vector<int> axes = axesBetween(rig, c); !axes.empty()) {
+        out.axis = axes.front();
+        const auto axis = static_cast<std::size_t>(out.axis);
+        // Angles count from level or from where the rig points, places from the low end.
+        const auto* rotary = std::get_if<RotaryMechanism>(&rig.axes[axis].mechanism);
+        const double from = rotary != nullptr ? rotary->lowAngle : 0.0;
+        out.place = from + c.pose[axis];
+        if (c.ratio() < 1.0)
+            if (const auto clear = clearRange(rig, c, axis)) {
+                out.clearRange = {from + clear->low, from + clear->high};
+                // On its way there something else may be met before.
+                if (c.distance <= 0.0 && clear->first.obstacle != Obstacle::None) named.pair = clear->first;
+            }
+    }
+    out.wanted = Figure::of(named.pair.wanted);
+    out.keepOut = named.pair.obstacle == Obstacle::KeepOut ? named.pair.with : -1;
+    out.body = nearestBodyName(rig, named);
+    out.with = obstacleName(rig, named);
+    return out;
+}
+
+std::shared_ptr<const PoseSearch> searched(const RigSetup& rig, const Clearance& found) {
+    return std::make_shared<const PoseSearch>(PoseSearch{poseInputs(rig), found, resultsOf(rig, found)});
 }
 
 } // namespace
 
-std::string_view obstacleName(const Clearance& c) {
-    return c.obstacle == Obstacle::Ground ? "ground" : bodyName(c.with);
+std::string obstacleName(const RigSetup& rig, const Clearance& c) {
+    switch (c.pair.obstacle) {
+    case Obstacle::Ground:
+        return "the ground";
+    case Obstacle::Wall:
+        return "the wall";
+    case Obstacle::Ceiling:
+        return "the ceiling";
+    case Obstacle::Body:
+        return nameOf(rig, c.pair.with);
+    case Obstacle::KeepOut:
+        return quoted(rig.keepOut[static_cast<std::size_t>(c.pair.with)].name);
+    case Obstacle::None:
+        break;
+    }
+    return {};
+}
+
+std::string nearestBodyName(const RigSetup& rig, const Clearance& c) {
+    return c.any() ? nameOf(rig, c.pair.body) : std::string();
 }
 
 Clearance clearanceAt(const RigSetup& rig, std::span<const double> pose) {
-    const RigLayout layout = layRig(rig, pose);
-    Clearance out = Look(rig, layout, {}, {}).nearest();
-    out.pose.assign(pose.begin(), pose.end());
-    out.looks = 1;
+    Scene scene(rig);
+    scene.findPairs();
+    scene.pose(withinTravels(rig.axes, pose));
+    std::vector<const Pair*> all;
+    for (const Pair& p : scene.pairs()) all.push_back(&p);
+    return clearanceOf(lookAt(scene, all, {}), pose);
+}
+
+double apartAt(const RigSetup& rig, const Clearance& c) {
+    Scene scene(rig);
+    const auto bodies = static_cast<int>(scene.chain().bodies.size());
+    if (c.pair.body >= bodies || (c.pair.obstacle == Obstacle::Body && c.pair.with >= bodies))
+        return c.distance; // of a lens that is no longer there
+    scene.pose(withinTravels(rig.axes, c.pose), c.pair);
+    return scene.apart(c.pair);
+}
+
+Clearance sweepRig(const RigSetup& rig, int mostLooks, long mostWork) {
+    Scene scene(rig);
+    constexpr std::size_t mostBodies = 120;
+    Clearance out;
+    out.whole = out.complete = scene.chain().bodies.size() <= mostBodies;
+    if (!out.whole) return out;
+    scene.findPairs();
+    // Pairs that the same axes move are looked at together, so that no search has more joints than it needs.
+    std::map<std::vector<std::size_t>, std::vector<const Pair*>> groups;
+    for (std::size_t i = 0; i < scene.pairs().size(); ++i)
+        groups[scene.sweepsOf(i)].push_back(&scene.pairs()[i]);
+    const structure::SearchLimits limits{.harmless = 3.0, .tolerance = 0.2, .looks = mostLooks};
+    double atLeast = 1e6;
+    int looks = 0;
+    bool complete = true;
+    for (const auto& group : groups) {
+        const std::vector<std::size_t>& sweeps = group.first;
+        const std::vector<const Pair*>& pairs = group.second;
+        if (mostWork <= 0) {
+            out.whole = out.complete = false;
+            return out;
+        }
+        std::vector<double> ranges;
+        ranges.reserve(sweeps.size());
+        for (const std::size_t k : sweeps) ranges.push_back(scene.sweeps()[k].range);
+        std::vector<double> pose = withinTravels(rig.axes, shownPose(rig.axes));
+        std::vector<double> half(scene.sweeps().size(), 0.0);
+        const auto at = [&](std::span<const double> middle) {
+            for (std::size_t i = 0; i < sweeps.size(); ++i) pose[scene.sweeps()[sweeps[i]].axis] = middle[i];
+            scene.pose(pose);
+        };
+        const structure::Nearest nearest = structure::nearestApproach(
+            ranges,
+            [&](std::span<const double> middle, std::span<const double> halves) {
+                at(middle);
+                for (std::size_t i = 0; i < sweeps.size(); ++i) half[sweeps[i]] = halves[i];
+                const Look look = lookAt(scene, pairs, half);
+                const auto widest = std::find(sweeps.begin(), sweeps.end(), look.widest);
+                return structure::Approach{
+                    look.nearest, look.atLeast,
+                    widest == sweeps.end() ? 0 : static_cast<std::size_t>(widest - sweeps.begin())};
+            },
+            limits);
+        looks += nearest.looks;
+        mostWork -= nearest.looks * static_cast<long>(pairs.size() + scene.chain().bodies.size());
+        complete = complete && nearest.looks < mostLooks;
+        atLeast = std::min(atLeast, nearest.atLeast);
+        if (out.any() && nearest.distance >= out.ratio()) continue;
+        at(nearest.pose);
+        out = clearanceOf(lookAt(scene, pairs, {}), pose);
+    }
+    out.atLeast = atLeast * out.pair.wanted;
+    out.looks = looks;
+    out.complete = complete;
     return out;
 }
 
-Clearance sweepRig(const RigSetup& rig) {
-    const std::vector<Joint> joints = jointsOf(rig);
-    std::vector<double> ranges;
-    for (const Joint& j : joints) ranges.push_back(j.range);
-    std::vector<double> pose = shownPose(rig.axes);
-    const auto at = [&](std::span<const double> values) {
-        for (std::size_t i = 0; i < values.size(); ++i) pose[joints[i].axis] = values[i];
-    };
-    const structure::Nearest nearest =
-        structure::nearestApproach(ranges, [&](std::span<const double> middle, std::span<const double> half) {
-            at(middle);
-            const RigLayout layout = layRig(rig, pose);
-            return Look(rig, layout, joints, half).approach();
-        });
-    at(nearest.pose);
-    Clearance out = clearanceAt(rig, pose);
-    out.atLeast = nearest.atLeast;
-    out.looks = nearest.looks;
+std::vector<int> axesBetween(const RigSetup& rig, const Clearance& c) {
+    Scene scene(rig);
+    scene.findPairs();
+    std::vector<int> out;
+    for (std::size_t i = 0; i < scene.pairs().size(); ++i) {
+        const Pair& p = scene.pairs()[i];
+        if (p.body != c.pair.body || p.obstacle != c.pair.obstacle || p.with != c.pair.with) continue;
+        for (const std::size_t k : scene.sweepsOf(i)) out.push_back(static_cast<int>(scene.sweeps()[k].axis));
+    }
+    std::sort(out.begin(), out.end(), std::greater());
     return out;
+}
+
+std::optional<ClearRange> clearRange(const RigSetup& rig, const Clearance& c, std::size_t axis) {
+    Scene scene(rig);
+    scene.findPairs();
+    std::vector<const Pair*> pairs;
+    for (std::size_t i = 0; i < scene.pairs().size(); ++i) {
+        const auto moves = [&](std::size_t k) { return scene.sweeps()[k].axis == axis; };
+        const auto& by = scene.sweepsOf(i);
+        if (std::any_of(by.begin(), by.end(), moves)) pairs.push_back(&scene.pairs()[i]);
+    }
+    std::vector<double> pose = withinTravels(rig.axes, c.pose);
+    const double travel = usableTravel(rig.axes[axis]);
+    const auto at = [&](double place) {
+        pose[axis] = place;
+        scene.pose(pose);
+        return lookAt(scene, pairs, {});
+    };
+    const auto clear = [&](double place) { return at(place).nearest >= 1.0; };
+    // The longest run of clear places among many, its ends then halved upon.
+    constexpr int places = 240;
+    int bestFrom = -1, bestTo = -2, from = -1;
+    for (int i = 0; i <= places + 1; ++i) {
+        const bool free = i <= places && clear(travel * i / places);
+        if (free && from < 0) from = i;
+        if (!free && from >= 0) {
+            if (i - 1 - from > bestTo - bestFrom) {
+                bestFrom = from;
+                bestTo = i - 1;
+            }
+            from = -1;
+        }
+    }
+    if (bestFrom < 0) return std::nullopt;
+    ClearRange out;
+    const auto edge = [&](int inside, int outside) {
+        if (outside < 0 || outside > places) return travel * inside / places;
+        double good = travel * inside / places, bad = travel * outside / places;
+        for (int i = 0; i < 20; ++i) {
+            const double middle = 0.5 * (good + bad);
+            (clear(middle) ? good : bad) = middle;
+        }
+        if ((outside < inside) == (c.pose[axis] < good)) out.first = clearanceOf(at(bad), pose).pair;
+        return good;
+    };
+    out.low = edge(bestFrom, bestFrom - 1);
+    out.high = edge(bestTo, bestTo + 1);
+    return out;
+}
+
+std::vector<double> poseInputs(const RigSetup& rig) {
+    const RigChain chain = chainOf(rig);
+    std::vector<double> out;
+    out.reserve(16 * (chain.links.size() + chain.bodies.size()));
+    const auto put = [&](auto... value) { (out.push_back(static_cast<double>(value)), ...); };
+    const auto place = [&](Place p) { put(p.x, p.y, p.z); };
+    const auto name = [&](std::string_view text) { put(std::hash<std::string_view>()(text) & 0xffffffffU); };
+    for (const kinematics::Link& l : chain.links) {
+        put(l.on, l.joint, l.axis, l.offset);
+        place(l.shift);
+        place(l.direction);
+    }
+    for (const ChainBody& b : chain.bodies) {
+        if (!b.solid) continue;
+        put(b.kind, b.axis, b.link, b.radius, b.width, b.mountedOn);
+        place(b.from);
+        place(b.to);
+        name(b.name);
+    }
+    for (const Axis& axis : rig.axes) put(usableTravel(axis), axis.role);
+    for (const KeepOut& k : rig.keepOut) {
+        put(k.x, k.y, k.z, k.length, k.width, k.height);
+        name(k.name);
+    }
+    // How the ground falls, whether there is any, and where wall and ceiling are.
+    const LinearMechanism* rail = lowestRail(rig.axes);
+    if (rail != nullptr) put(rail->rail.support, rail->rail.section.shape, rail->slope.value);
+    put(chain.feet.size(), rig.base.kind, rig.base.mount, rig.base.height, rig.head.stand.source);
+    return out;
+}
+
+std::shared_ptr<const PoseSearch> searchPoses(const RigSetup& rig) {
+    return searched(rig, sweepRig(rig));
+}
+
+std::shared_ptr<const PoseSearch> searchPosesAtOnce(const RigSetup& rig) {
+    constexpr int few = 60;
+    const Clearance found = sweepRig(rig, few, 4000);
+    return found.complete ? searched(rig, found) : nullptr;
 }
 
 } // namespace gantry

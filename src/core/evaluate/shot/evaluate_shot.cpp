@@ -460,6 +460,17 @@ void failPicture(ShotEvaluation& e, Reason why) {
 
 } // namespace
 
+namespace {
+
+/// A lens ring without stops: nothing to count its place from.
+bool endlessRing(const Axis& axis) {
+    const auto* rotary = std::get_if<RotaryMechanism>(&axis.mechanism);
+    const auto* ring = rotary != nullptr ? std::get_if<LensRingOutput>(&rotary->output) : nullptr;
+    return ring != nullptr && !ring->hardStops;
+}
+
+} // namespace
+
 ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEvaluation& evaluation,
                             const Course& course, bool searches) {
     const Axis& axis = rig.axes[index];
@@ -536,6 +547,7 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
                                   : (std::abs(m.chain.load.steady) - m.friction) / m.chain.load.inertia));
     }
     if (!scale) failPicture(e, scale.reason());
+    if (endlessRing(axis)) e.errors.repeat = e.errors.framing = Figure::none(Reason::NoFixedMarks);
     return e;
 }
 

@@ -48,6 +48,8 @@ Figure pixelsPerUnit(const Camera& camera, const Shot& shot, const Axis& axis, d
     case Role::Zoom: {
         const auto* ring = std::get_if<LensRingOutput>(&rotary->output);
         if (ring == nullptr) return Figure::none(Reason::NeedsLensRing);
+        // What an angle of it does depends on how fast it is turned.
+        if (!ring->steadyElectronics) return Figure::none(Reason::NoFixedMarks);
         if (axis.role == Role::Zoom)
             return Figure::of(
                 camera.deliveredWidth / 2.0 *

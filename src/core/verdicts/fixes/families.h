@@ -44,5 +44,9 @@ extern const Family ballast;
 extern const Family ballastOnLeg; ///< all of it on the foot where the least does
 extern const Family stifferPads;  ///< under the feet
 extern const Family widerFeet, lowerColumn, secondTether;
+// rig/clearance_fixes.cpp
+extern const Family shorterRange, higherColumn;
+extern const Family spacer;     ///< under the head, its tilt, or what stands on a carriage
+extern const Family cameraBack; ///< on its plate
 
 } // namespace gantry::fixes

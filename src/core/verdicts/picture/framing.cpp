@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tools/simulation_view.h"
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
@@ -9,7 +10,7 @@ constexpr Message framingText{
 
 static Finding judge(const AxisView& view) {
     const auto allowed = [&](const ShotEvaluation& s) {
-        return view.shot(s).limits.framing * view.project.camera.deliveredWidth;
+        return framingAllowed(view.project.camera, view.shot(s));
     };
     const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(allowed(s), s.errors.framing); };
     if (!(view.evaluation.model.commandAngle > 0.0)) return std::nullopt; // a knob has no place to return to

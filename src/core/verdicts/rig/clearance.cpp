@@ -5,26 +5,42 @@
 
 namespace gantry::rules {
 
-constexpr Message clearanceRoomText{
-    "Over all ranges the {part} comes within {0} of “{room}”; {1} keeps fingers and lenses out of trouble."};
-constexpr Message clearanceText{"Over all ranges the {part} comes within {0} of the {room}; {1} keeps "
-                                "fingers and lenses out of trouble."};
+constexpr Message fingersText{"Over all ranges {part} comes within {0} of {room}, {axis} at {2}; {1} keeps "
+                              "fingers and lenses out of trouble."};
+constexpr Message ownText{"Over all ranges {part} comes within {0} of {room}, {axis} at {2}; {1} is room for "
+                          "play and a cable."};
+constexpr Message touchesText{"Over all ranges {part} runs into {room}, {axis} at {2}; with all else where "
+                              "it is then, {axis} has {1} of room from {3} to {4}."};
+constexpr Message blockedText{
+    "Over all ranges {part} runs into {room}, {axis} at {2}, and {axis} alone cannot give it {1} of room."};
 
-/// Least distance over all ranges over that in which a finger is caught.
+/// Least distance over all ranges beside what is wanted there.
 static Finding judge(const RigView& view) {
-    const double wanted = criteria::clearanceDistance;
     const RigStructure& rig = view.evaluation.rig;
-    if (!rig.clearance || rig.clearance.value() > 1e5) return std::nullopt;
-    const double distance = std::max(0.0, rig.clearance.value());
-    Verdict v = found(nullptr, distance / wanted, rig.keepOut >= 0 ? clearanceRoomText : clearanceText,
-                      {{{Kind::Length, distance}, {Kind::Length, wanted}}});
-    v.part = rig.clearanceBody;
-    v.with = rig.clearanceWith;
-    v.room = rig.keepOut;
+    if (rig.clearance.distance.reason() == Reason::NotApplicable) return std::nullopt;
+    if (!rig.clearance.distance) return found(nullptr, rig.clearance.distance, fingersText, {});
+    const double distance = std::max(0.0, rig.clearance.distance.value()),
+                 wanted = rig.clearance.wanted.value();
+    const auto& axis = view.project.axes[static_cast<std::size_t>(std::max(0, rig.clearance.axis))];
+    const Kind kind = kindOf(axis) == AxisKind::Linear ? Kind::Length : Kind::Angle;
+    const auto [from, to] = rig.clearance.clearRange.value_or(std::pair{0.0, 0.0});
+    Verdict v = found(nullptr, distance / wanted,
+                      distance > 0.0 ? wanted < criteria::clearanceDistance ? ownText : fingersText
+                      : rig.clearance.clearRange.has_value() ? touchesText
+                                                             : blockedText,
+                      {{{Kind::Length, distance},
+                        {Kind::Length, wanted},
+                        {kind, rig.clearance.place},
+                        {kind, from},
+                        {kind, to}}});
+    v.axis = std::max(0, rig.clearance.axis);
+    v.part = rig.clearance.body;
+    v.with = rig.clearance.with;
     return v;
 }
 
-constinit const Rule clearance =
-    judging(criteria::clearance, {"Clearance"}, judge, words::listOf<clearanceRoomText, clearanceText>);
+constinit const Rule clearance = namingAxis(judging(
+    criteria::clearance, {"Clearance"}, judge, words::listOf<fingersText, ownText, touchesText, blockedText>,
+    tries<&fixes::shorterRange, &fixes::spacer, &fixes::cameraBack, &fixes::higherColumn>));
 
 } // namespace gantry::rules

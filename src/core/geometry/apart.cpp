@@ -1,18 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/structure/apart.h"
+#include "core/geometry/apart.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <limits>
 
-namespace gantry::structure {
+namespace gantry::geometry {
 namespace {
 
-Place minus(Place a, Place b) {
-    return plus(a, b, -1.0);
-}
-double dot(Place a, Place b) {
-    return a.x * b.x + a.y * b.y + a.z * b.z;
-}
 double share(double part, double whole) {
     return whole > 0.0 ? std::clamp(part / whole, 0.0, 1.0) : 0.0;
 }
@@ -22,7 +18,67 @@ double outside(double at, double middle, double size) {
     return std::abs(at - middle) - 0.5 * size;
 }
 
+/// The edges of a body's box; one if it is a line, four if it is a sheet.
+struct Edges {
+    std::array<Segment, 12> of;
+    int count = 0;
+};
+Edges edgesOf(const Solid& s) {
+    Edges out;
+    const double x = 0.5 * s.length, y = 0.5 * s.width, z = 0.5 * s.height;
+    const auto add = [&](Place from, Place to) {
+        out.of[static_cast<std::size_t>(out.count++)] = {s.frame.to(from), s.frame.to(to)};
+    };
+    if (y == 0.0 && z == 0.0) {
+        add({-x, 0.0, 0.0}, {x, 0.0, 0.0});
+        return out;
+    }
+    for (const double a : {-1.0, 1.0})
+        for (const double b : {-1.0, 1.0}) {
+            add({-x, a * y, b * z}, {x, a * y, b * z});
+            add({a * x, -y, b * z}, {a * x, y, b * z});
+            add({a * x, b * y, -z}, {a * x, b * y, z});
+        }
+    return out;
+}
+
+/// From the edges of one body to the other, both without their rounding.
+double fromEdges(const Edges& edges, const Solid& other) {
+    const Box box{{}, other.length, other.width, other.height};
+    const double reach = 0.5 * std::hypot(other.length, other.width, other.height);
+    double least = std::numeric_limits<double>::infinity();
+    for (int i = 0; i < edges.count; ++i) {
+        const Segment& e = edges.of[static_cast<std::size_t>(i)];
+        const Segment seen{other.frame.seen(e.from), other.frame.seen(e.to)};
+        // Far edges need no closer look.
+        const Place middle = plus(plus({}, seen.from, 0.5), seen.to, 0.5);
+        if (lengthOf(middle) - 0.5 * lengthOf(minus(seen.to, seen.from)) - reach > least) continue;
+        least = std::min(least, apart(seen, box));
+    }
+    return least;
+}
+
 } // namespace
+
+double apart(const Solid& a, const Solid& b) {
+    const Edges ofA = edgesOf(a), ofB = edgesOf(b);
+    const double round = a.round + b.round;
+    if (ofA.count == 1 && ofB.count == 1) return apart(ofA.of[0], ofB.of[0]) - round;
+    // A line has no inside that an edge of the other could be in.
+    double least = ofB.count > 1 ? fromEdges(ofA, b) : std::numeric_limits<double>::infinity();
+    if (ofA.count > 1) least = std::min(least, fromEdges(ofB, a));
+    return least - round;
+}
+
+double apart(const Solid& a, const Plane& plane) {
+    const auto half = [&](Place edge, double size) { return 0.5 * size * std::abs(dot(edge, plane.up)); };
+    return dot(minus(a.frame.at, plane.at), plane.up) - half(a.frame.ahead, a.length) -
+           half(a.frame.left, a.width) - half(a.frame.up, a.height) - a.round;
+}
+
+double reachOf(const Solid& a) {
+    return 0.5 * std::hypot(a.length, a.width, a.height) + a.round;
+}
 
 double apart(const Segment& a, const Segment& b) {
     const Place u = minus(a.to, a.from), v = minus(b.to, b.from), w = minus(a.from, b.from);
@@ -85,4 +141,4 @@ int cutOut(const Segment& a, Place around, double radius, Segment (&pieces)[2]) 
     return count;
 }
 
-} // namespace gantry::structure
+} // namespace gantry::geometry
