@@ -50,6 +50,8 @@ double seconds(std::chrono::steady_clock::time_point since) {
     return std::chrono::duration<double>(std::chrono::steady_clock::now() - since).count();
 }
 
+constexpr double preRoll = 0.15; ///< [s] before the move, in which the rotor comes to rest under the load
+
 /// ia, ib, angle, speed, position, velocity, deflection, deflecting
 using State = std::array<double, 8>;
 
@@ -89,7 +91,8 @@ double adaptivePosition(double time) {
     Adaptive f;
     const auto pulses = pulseTrain(f.in.profile, f.in.commandStep, f.in.pulseCeiling);
     auto stepper = ode::make_controlled<ode::runge_kutta_dopri5<State>>(1e-9, 1e-6);
-    constexpr double preRoll = 0.06;
+    const MechanismParams& m = f.in.mechanism;
+    const double windUp = m.steady / m.efficiency / m.stiffness, calmed = 2e-3;
     const auto looks = static_cast<long>(std::llround((time + preRoll) / f.d.chopperPeriod));
     State s{f.d.peakCurrent, 0, 0, 0, 0, 0, 0, 0};
     std::size_t next = 0;
@@ -97,9 +100,11 @@ double adaptivePosition(double time) {
     for (long n = 0; n < looks; ++n) {
         double now = static_cast<double>(n) * f.d.chopperPeriod - preRoll;
         const double end = now + f.d.chopperPeriod;
-        if (n == static_cast<long>(std::llround(preRoll / f.d.chopperPeriod))) {
-            zero = s[4];
-            s[6] = s[7] = 0;
+        // Until the move begins, the load rests on its spring and the swing of the rotor dies down.
+        if (n <= std::llround(preRoll / f.d.chopperPeriod)) {
+            s[3] *= n == std::llround(preRoll / f.d.chopperPeriod) ? 1.0 : std::exp(-f.d.chopperPeriod / calmed);
+            zero = s[4] = s[2] * m.outputPerRad - windUp;
+            s[5] = s[6] = s[7] = 0;
         }
         if (now >= 0) f.field = f.in.profile.at(now).speed / f.in.mechanism.outputPerRad;
         while (next < pulses.size() && pulses[next] <= now) {
@@ -119,7 +124,7 @@ double adaptivePosition(double time) {
 int main(int, char**) {
     std::cout << processorName() << '\n';
     AxisSimulation s = slider();
-    const double length = s.profile.time() + s.tail + 0.06;
+    const double length = s.profile.time() + s.tail + preRoll;
     double best[2] = {0, 0};
     for (int k = 0; k < 2; ++k) {
         s.step = k == 0 ? 2.5e-6 : 5e-6;
@@ -150,8 +155,8 @@ int main(int, char**) {
             break;
         }
     const double off = std::abs(fast - slow) / part.commandStep;
-    const double ratio = slowTime / (until + 0.06) / (best[1] / length);
-    std::cout << "adaptive fifth order at rtol 1e-6: " << (until + 0.06) / slowTime
+    const double ratio = slowTime / (until + preRoll) / (best[1] / length);
+    std::cout << "adaptive fifth order at rtol 1e-6: " << (until + preRoll) / slowTime
               << " times real time; position " << slow * 1e3 << " mm against " << fast * 1e3 << " mm, " << off
               << " microsteps apart\n"
               << "ratio at 5 µs: " << ratio << " times faster\n";
