@@ -197,8 +197,27 @@ private slots:
         QTest::keyClicks(text, "steps/mm = 100");
         auto* findings = dialog->findChild<QTableWidget*>("claimsFindings");
         QCOMPARE(findings->rowCount(), 1);
-        QVERIFY(findings->item(0, 1)->text().contains("1.25 mm"));
+        QVERIFY(findings->item(0, 1)->text().contains("A commanded 100 mm goes 125 mm"));
         QVERIFY(dialog->findChild<QTableWidget*>("claimsSuspects")->rowCount() > 0);
+        // It is kept with the rig, and judged unasked.
+        QCOMPARE(d.project().axes[0].told, std::vector<std::string>{"steps/mm = 100"});
+        const auto over = [&](const char* rule) {
+            for (const Verdict& v : d.window->document().assessment().verdicts)
+                if (ruleKey(v) == rule && v.axis == 0) return v.state == State::Over;
+            return false;
+        };
+        QTRY_VERIFY(over("steps_set"));
+        QTest::keyClick(text, Qt::Key_Return);
+        QTest::keyClicks(text, "0,8 m/s of jam");
+        QCOMPARE(findings->rowCount(), 2);
+        dialog->close();
+        // Opened again it stands there; undo takes it away.
+        dialog = open(d, "Check what I was told", "claimsDialog");
+        QVERIFY(
+            dialog->findChild<QPlainTextEdit*>("claimsText")->toPlainText().startsWith("steps/mm = 100\n"));
+        dialog->close();
+        d.window->document().undoStack()->undo();
+        QVERIFY(d.project().axes[0].told.empty());
     }
     void labelMakesAMotor() {
         WindowDriver d;

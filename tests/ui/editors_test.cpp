@@ -50,7 +50,10 @@ class EditorsTest : public QObject {
         QStringList paths;
         for (FieldEditor* e : d.window->findChildren<FieldEditor*>())
             if (e->isVisible()) paths << e->path();
-        for (const QString& path : paths) tryEditor(d, d.find<FieldEditor>(path));
+        for (const QString& path : paths) {
+            QCoreApplication::processEvents(); // a page may follow what was set last
+            tryEditor(d, d.find<FieldEditor>(path));
+        }
     }
 
     /// Every page of Structure, once each for every outline, support and base, since these decide which
@@ -102,6 +105,10 @@ private slots:
         WindowDriver d;
         d.window->document().change("list a section",
                                     [](Project& p) { p.profiles.emplace_back().id = "shelf"; });
+        d.window->document().change("a lean", [](Project& p) {
+            std::get<RotaryMechanism>(p.axes[1].mechanism).leanKnown = true;
+        });
+        QVERIFY(std::get<RotaryMechanism>(d.project().axes[1].mechanism).leanKnown);
         for (int axis = 0; axis < 2; ++axis) {
             d.window->session().setAxis(axis);
             for (const QString& station : d.window->stationIds()) {

@@ -1,5 +1,4 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/crosscheck/crosscheck.h"
 #include "core/model/edit_axes.h"
 #include "core/model/fields.h"
 #include "core/model/kinds.h"
@@ -7,6 +6,7 @@
 #include "core/rigs/rigs.h"
 #include "support/files.h"
 #include "support/near.h"
+#include "support/told.h"
 
 #include <QTest>
 #include <map>
@@ -129,57 +129,18 @@ private slots:
     }
     void stepsAreExplained() {
         const Project p = demoProject();
-        const auto f = crosscheck::explainSteps(p, p.axes[0], 100.0);
+        const auto f = told::explained(p, 100.0);
         QCOMPARE(f.computed.value(), 80.0);
         VERIFY_NEAR(f.movesForOne, 1.25, 1e-12); // 100 pulses move 1.25 mm
         QVERIFY(!f.suspects.empty());
         QVERIFY(f.suspects[0].what.find("16 teeth") != std::string::npos);
         VERIFY_NEAR(f.suspects[0].testMove, 100.0, 1e-9);
         // 2 mm against 2.032 mm: the test move tells them apart.
-        const auto pitch = crosscheck::explainSteps(p, p.axes[0], 80.0 * 0.002 / 0.002032);
+        const auto pitch = told::explained(p, 80.0 * 0.002 / 0.002032);
         QVERIFY(std::any_of(pitch.suspects.begin(), pitch.suspects.end(),
                             [](const auto& s) { return s.what.find("2.032") != std::string::npos; }));
-        QVERIFY(crosscheck::explainSteps(p, p.axes[0], 80.0).suspects.empty());
-        QVERIFY(crosscheck::explainSteps(p, p.axes[0], 2032.0).suspects[0].what.find("inches") !=
-                std::string::npos);
-    }
-    void claimsAreReadFromText() {
-        const auto claims =
-            crosscheck::readClaims("steps/mm = 160\n\ncurrent: 2.4 A\nTop speed 15000\nacceleration=800 "
-                                   "mm/s2\nholding torque: 57 oz in\nfoo 3\nno number\n",
-                                   AxisKind::Linear);
-        QCOMPARE(claims.size(), std::size_t(6));
-        QCOMPARE(claims[0].subject, crosscheck::Subject::StepsPerUnit);
-        QCOMPARE(claims[0].value, 160.0);
-        QCOMPARE(claims[1].value, 2.4);
-        QCOMPARE(claims[2].value, 15000.0);
-        VERIFY_NEAR(claims[3].value, 800.0, 1e-9);
-        VERIFY_NEAR(claims[4].value, 0.4025, 1e-3);
-        QCOMPARE(claims[5].subject, crosscheck::Subject::Unknown);
-    }
-    void claimsAreJudged() {
-        const Project p = demoProject();
-        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
-        const auto judge = [&](crosscheck::Subject s, double v) {
-            return crosscheck::judge(p, p.axes[0], e, {s, v, ""});
-        };
-        QVERIFY(judge(crosscheck::Subject::Current, 1.2).plausible);
-        const auto peak = judge(crosscheck::Subject::Current, 1.7 * std::numbers::sqrt2);
-        QVERIFY(!peak.plausible && peak.sentence.find("peak") != std::string::npos);
-        // 250 mm/s is 15000 mm/min.
-        const auto minutes = judge(crosscheck::Subject::TopSpeed, 15000);
-        QVERIFY(!minutes.plausible && minutes.sentence.find("per minute") != std::string::npos);
-        QVERIFY(judge(crosscheck::Subject::TopSpeed, 300).plausible);
-        QVERIFY(!judge(crosscheck::Subject::OutputTorque, 1e3).plausible);
-        QVERIFY(!judge(crosscheck::Subject::Power, 500).plausible);
-        QVERIFY(!judge(crosscheck::Subject::StepsPerUnit, 160).plausible);
-        QVERIFY(judge(crosscheck::Subject::StepsPerUnit, 80).plausible);
-        // Torque times ratio without the efficiency.
-        const Project head = rigs::make(rigs::RigKind::PanTiltHead);
-        const AxisEvaluation pan = evaluateAxis(head, head.axes[0]);
-        const auto torque = crosscheck::judge(
-            head, head.axes[0], pan, {crosscheck::Subject::OutputTorque, pan.model.available(0) * 16, ""});
-        QVERIFY(!torque.plausible && torque.sentence.find("efficiency") != std::string::npos);
+        QVERIFY(told::explained(p, 80.0).suspects.empty());
+        QVERIFY(told::explained(p, 2032.0).suspects[0].what.find("inches") != std::string::npos);
     }
 };
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/crosscheck/crosscheck.h"
 #include "core/parts/bins.h"
 #include "core/rigs/rigs.h"
 #include "support/near.h"
+#include "support/told.h"
 
 #include <QTest>
 #include <algorithm>
@@ -194,7 +194,7 @@ private slots:
             Project swapped = p;
             c.swap(swapped.axes[std::size_t(c.axis)]);
             const double typed = evaluate(swapped).axes[std::size_t(c.axis)].steps.stepsPerUnit.value();
-            const auto found = crosscheck::explainSteps(p, p.axes[std::size_t(c.axis)], typed);
+            const auto found = told::explained(p, typed, std::size_t(c.axis));
             VERIFY_NEAR(found.computed.value(),
                         evaluate(p).axes[std::size_t(c.axis)].steps.stepsPerUnit.value(), 1e-12);
             // One commanded unit moves as much more as the number is too large.

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/crosscheck/crosscheck.h"
 #include "core/evaluate/evaluate.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
+#include "support/told.h"
 
 #include <QTest>
 #include <algorithm>
@@ -10,15 +10,11 @@
 
 using namespace gantry;
 using namespace hand;
-using crosscheck::Subject;
 
 /// What people were told, at the very edge of what is believed; and which exchanged part explains a number of
 /// steps.
 class ClaimsTest : public QObject {
     Q_OBJECT
-    static bool says(const crosscheck::Finding& f, const char* text) {
-        return f.sentence.find(text) != std::string::npos;
-    }
     /// A slide of which one shot asks 0.2 m/s and 0.5 m/s².
     static Project slide() {
         Project p = slider();
@@ -38,88 +34,59 @@ private slots:
     void currentAtItsEdge() {
         Project p = slide();
         std::get<Stepper>(p.axes[0].motor).ratedCurrent.value = 2.0;
-        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
-        const auto of = [&](double amps) {
-            return crosscheck::judge(p, p.axes[0], e, {Subject::Current, amps, ""});
-        };
-        QVERIFY(of(2.0).plausible && of(2.039).plausible && !of(2.041).plausible);
-        QVERIFY(says(of(2.041), "It would run too hot.") && !says(of(2.039), "It would run too hot."));
-        QVERIFY(says(of(2.0), "rated 2 A rms, 2.83 A peak"));
+        const auto amps = [&](double a) { return told::said(p, "current " + told::number(a) + " A"); };
+        const auto holds = [&](double a) { return told::plausible(p, "current " + told::number(a) + " A"); };
+        QVERIFY(holds(2.0) && holds(2.039) && !holds(2.041));
+        QVERIFY(amps(2.041).contains("would run too hot") && !amps(2.039).contains("would run too hot"));
+        QVERIFY(amps(2.0).contains("rated 2 A rms, 2.83 A peak"));
         // The peak, give or take 4 %: 2.72 to 2.94.
-        QVERIFY(says(of(2.73), "That is the peak") && says(of(2.93), "That is the peak"));
-        QVERIFY(!says(of(2.70), "That is the peak") && !says(of(2.95), "That is the peak"));
+        QVERIFY(amps(2.73).contains("is its peak") && amps(2.93).contains("is its peak"));
+        QVERIFY(!amps(2.70).contains("is its peak") && !amps(2.95).contains("is its peak"));
         p.axes[0].motor = ServoMotor{};
-        QVERIFY(says(crosscheck::judge(p, p.axes[0], evaluateAxis(p, p.axes[0]), {Subject::Current, 1.0, ""}),
-                     "no rms current"));
+        QVERIFY(told::findings(p, "current 1 A").empty()); // no rms current to compare with
     }
     void speedAtItsEdge() {
         const Project p = slide();
-        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
-        const double limit =
-            e.checks.motorTopSpeed ? e.checks.motorTopSpeed.value() : e.pulseLimitSpeed.value();
-        const auto of = [&](double mm) {
-            return crosscheck::judge(p, p.axes[0], e, {Subject::TopSpeed, mm, ""});
-        };
-        QVERIFY(limit > 0.3);
-        QVERIFY(of(200).plausible && of(199.9).plausible && !of(199.0).plausible);
-        QVERIFY(says(of(199.0), "too slow for the shots") && !says(of(200), "too slow"));
-        QVERIFY(of(limit * 1e3 * 1.0009).plausible && !of(limit * 1e3 * 1.002).plausible);
-        QVERIFY(says(of(limit * 1e3 * 1.002), "more than the drive can do"));
-        QVERIFY(says(of(12000), "per minute")); // 60 times what the shots need
-        QVERIFY(says(of(200.0 / 60), "a speed per second where one per minute is meant"));
-        QVERIFY(!says(of(200.0 / 30), "per minute"));
-        // Without a shot the setting counts.
-        Project none = p;
-        none.shots.clear();
-        rail(none).motion.maxSpeed = 0.25;
-        const AxisEvaluation still = evaluateAxis(none, none.axes[0]);
-        QVERIFY(!crosscheck::judge(none, none.axes[0], still, {Subject::TopSpeed, 240, ""}).plausible);
-        QVERIFY(crosscheck::judge(none, none.axes[0], still, {Subject::TopSpeed, 251, ""}).plausible);
+        const auto holds = [&](double mm) { return told::plausible(p, "top speed " + told::number(mm)); };
+        const auto says = [&](double mm) { return told::said(p, "top speed " + told::number(mm)); };
+        QVERIFY(holds(200) && holds(199.9) && !holds(199.0));
+        QVERIFY(says(199.0).contains("too slow: the shots ask 200 mm/s") && !says(200).contains("too slow"));
+        QVERIFY(says(12000).contains("per minute")); // 60 times what the shots need
+        QVERIFY(says(200.0 / 60).contains("a speed per second where one per minute is meant"));
+        QVERIFY(!says(200.0 / 30).contains("per minute"));
     }
     void accelerationAtItsEdge() {
         const Project p = slide();
-        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
-        const double most = e.shots[0].torque.maxAcceleration.value() * 1e3;
-        const auto of = [&](double mm) {
-            return crosscheck::judge(p, p.axes[0], e, {Subject::Acceleration, mm, ""});
-        };
+        const double most = evaluateAxis(p, p.axes[0]).shots[0].torque.maxAcceleration.value() * 1e3;
+        const auto holds = [&](double mm) { return told::plausible(p, "acceleration " + told::number(mm)); };
         QVERIFY(most > 600);
-        QVERIFY(of(500).plausible && of(499.6).plausible && !of(499.0).plausible);
-        QVERIFY(of(most * 0.999).plausible && !of(most * 1.001).plausible);
-        QVERIFY(says(of(500), "the shots need 500,") && says(of(500), "the motor gives"));
+        QVERIFY(holds(500) && holds(499.6) && !holds(499.0));
+        QVERIFY(holds(most * 0.999) && !holds(most * 1.002));
+        QVERIFY(told::said(p, "acceleration 500").contains("the shots ask 500 mm/s², and the motor gives"));
     }
-    void torqueAndPowerAtTheirEdges() {
+    void forceAndPowerAtTheirEdges() {
         const Project p = slide();
         const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
-        const auto of = [&](Subject s, double v) { return crosscheck::judge(p, p.axes[0], e, {s, v, ""}); };
-        const double free = e.model.available(0.0) / e.model.outputPerRad;
-        double efficiency = 1.0;
-        for (const auto& s : e.model.chain.stages) efficiency *= s.efficiency;
-        QVERIFY(efficiency < 0.97);
-        QVERIFY(of(Subject::OutputTorque, free * efficiency * 1.019).plausible);
-        QVERIFY(says(of(Subject::OutputTorque, free * efficiency * 1.021), "forgets the efficiency"));
-        QVERIFY(says(of(Subject::OutputTorque, free * 1.009), "forgets the efficiency"));
-        QVERIFY(says(of(Subject::OutputTorque, free * 1.011), "No gear gives more"));
+        double lossy = e.model.available(0.0) / e.model.outputPerRad;
+        for (const auto& s : e.model.chain.stages) lossy *= s.efficiency;
+        QVERIFY(told::plausible(p, told::number(lossy * 1.019) + " N"));
+        QVERIFY(!told::plausible(p, told::number(lossy * 1.021) + " N"));
         // The most that torque times speed reaches, walked finely.
         double most = 0.0;
         for (double w = 0.0; w < 1000.0; w += 0.5) most = std::max(most, w * e.model.available(w));
-        QVERIFY(of(Subject::Power, most * 1.04).plausible && !of(Subject::Power, most * 1.06).plausible);
+        QVERIFY(told::plausible(p, told::number(most * 1.04) + " W"));
+        QVERIFY(!told::plausible(p, told::number(most * 1.06) + " W"));
     }
     void stepsAtTheirEdge() {
         const Project p = slide();
         const double parts = evaluate(p).axes[0].steps.stepsPerUnit.value();
-        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
-        const auto of = [&](double v) {
-            return crosscheck::judge(p, p.axes[0], e, {Subject::StepsPerUnit, v, ""});
-        };
-        QVERIFY(of(parts * 1.00009).plausible && !of(parts * 1.00011).plausible);
-        QVERIFY(says(of(parts * 2), "It would fit"));
-        QVERIFY(says(crosscheck::judge(p, p.axes[0], e, {Subject::Unknown, 1.0, ""}), "Not understood"));
+        const auto line = [&](double share) { return "steps/mm = " + told::number(parts * share); };
+        QVERIFY(told::plausible(p, line(1.00009)) && !told::plausible(p, line(1.00011)));
+        QVERIFY(told::said(p, line(2)).contains("It would fit"));
+        QVERIFY(told::said(p, line(1.25)).contains("A commanded 100 mm goes 125 mm"));
         Project knob = p;
         knob.axes[0].motor = GearedDc{};
-        QVERIFY(says(crosscheck::judge(knob, knob.axes[0], evaluateAxis(knob, knob.axes[0]),
-                                       {Subject::StepsPerUnit, 80.0, ""}),
-                     "takes no steps"));
+        QVERIFY(told::findings(knob, "steps/mm = 80").empty()); // takes no steps
     }
     /// Each exchanged part by the factor that it makes in the steps, and how far the next one is off.
     void everyExchangeIsNamed() {
@@ -171,17 +138,15 @@ private slots:
             p.axes[0].links.clear();
             r.build(p);
             const double parts = evaluate(p).axes[0].steps.stepsPerUnit.value();
-            const auto f = crosscheck::explainSteps(p, p.axes[0], parts * r.factor);
+            const auto f = told::explained(p, parts * r.factor);
             const crosscheck::Suspect* s = named(f, r.named);
             QVERIFY2(s != nullptr, r.name);
             QVERIFY2(isNear(s->stepsPerUnit, parts * r.factor, 1e-9) && s->error < 1e-9, r.name);
             QVERIFY2(isNear(s->testMove, 100.0, 1e-9), r.name); // what is commanded is what moves
             QVERIFY2(f.suspects.size() <= 8, r.name);
             // Half a per cent off it still explains the number, more does not.
-            QVERIFY2(named(crosscheck::explainSteps(p, p.axes[0], parts * r.factor * 1.0045), r.named) !=
-                         nullptr,
-                     r.name);
-            const auto beyond = crosscheck::explainSteps(p, p.axes[0], parts * r.factor * 1.0055);
+            QVERIFY2(named(told::explained(p, parts * r.factor * 1.0045), r.named) != nullptr, r.name);
+            const auto beyond = told::explained(p, parts * r.factor * 1.0055);
             QVERIFY2(named(beyond, r.named) == nullptr, r.name);
         }
         Project ring = rigs::make(rigs::RigKind::SubjectTurntable);
@@ -192,45 +157,19 @@ private slots:
         ring.axes[0].links.clear();
         const double parts = evaluate(ring).axes[0].steps.stepsPerUnit.value();
         const auto explained = [&](double factor, const char* what) {
-            return named(crosscheck::explainSteps(ring, ring.axes[0], parts * factor), what) != nullptr;
+            return named(told::explained(ring, parts * factor), what) != nullptr;
         };
         QVERIFY(explained(20.0 / 16, "a pinion with 16 teeth instead of 20"));
         QVERIFY(explained(60.0 / 180, "a ring with 60 teeth instead of 180"));
         QVERIFY(explained(300.0 / 180, "a ring with 300 teeth instead of 180"));
         QVERIFY(explained(pi / 180, "radians typed as degrees") &&
                 explained(180 / pi, "degrees typed as radians"));
-        QVERIFY(crosscheck::explainSteps(ring, ring.axes[0], parts * 777.0).suspects.empty());
-        QVERIFY(says(crosscheck::judge(ring, ring.axes[0], evaluateAxis(ring, ring.axes[0]),
-                                       {Subject::StepsPerUnit, parts * 777.0, ""}),
-                     "No single part explains it"));
+        QVERIFY(told::explained(ring, parts * 777.0).suspects.empty());
+        QVERIFY(!told::said(ring, "steps/° = " + told::number(parts * 777.0)).contains("It would fit"));
         QVERIFY(explained(360.0, "degrees typed as turns") && explained(1.0 / 360, "turns typed as degrees"));
         // Agreed to a millionth there is nothing to explain; nor of nothing.
-        QVERIFY(crosscheck::explainSteps(ring, ring.axes[0], parts * (1 + 9e-7)).suspects.empty());
-        QVERIFY(crosscheck::explainSteps(ring, ring.axes[0], 0.0).suspects.empty());
-    }
-    void claimsInOtherUnits() {
-        const auto read = [](const char* text, AxisKind kind) {
-            return crosscheck::readClaims(text, kind).at(0).value;
-        };
-        VERIFY_NEAR(read("acceleration 2 m/s²", AxisKind::Linear), 2000.0, 1e-9);
-        VERIFY_NEAR(read("top speed 0.3 m/s", AxisKind::Linear), 300.0, 1e-9);
-        VERIFY_NEAR(read("top speed 30 °/s", AxisKind::Rotary), 30.0, 1e-9);
-        VERIFY_NEAR(read("acceleration 0.5 rad/s²", AxisKind::Rotary), 0.5 * 180 / pi, 1e-9);
-        VERIFY_NEAR(read("torque .5 Nm;", AxisKind::Rotary), 0.5, 1e-9);
-        VERIFY_NEAR(read("speed: -20", AxisKind::Linear), -20.0, 1e-9);
-        VERIFY_NEAR(read("current 800 mA,", AxisKind::Linear), 0.8, 1e-9);
-        QCOMPARE(crosscheck::readClaims("power 60 W", AxisKind::Linear)[0].subject, Subject::Power);
-        QCOMPARE(crosscheck::readClaims("something 60", AxisKind::Linear)[0].subject, Subject::Unknown);
-    }
-    void finenessThatBuysNothing() {
-        Project p = slide();
-        AxisEvaluation e = evaluateAxis(p, p.axes[0]);
-        e.model.backlash = 10.1 * e.step.value();
-        QVERIFY(crosscheck::uselessFineness(e).find("10 times finer") != std::string::npos);
-        e.model.backlash = 9.9 * e.step.value();
-        QVERIFY(crosscheck::uselessFineness(e).empty());
-        e.model.backlash = 0.0;
-        QVERIFY(crosscheck::uselessFineness(e).empty());
+        QVERIFY(told::explained(ring, parts * (1 + 9e-7)).suspects.empty());
+        QVERIFY(told::explained(ring, 0.0).suspects.empty());
     }
 };
 

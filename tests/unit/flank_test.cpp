@@ -415,7 +415,105 @@ private slots:
             VERIFY_NEAR(stage(e["mu"]).backEfficiency, e["back_efficiency"].get<double>(), 1e-9);
             VERIFY_NEAR(stage(c["inputs"]["mu0"]).efficiency, e["efficiency_start"].get<double>(), 1e-9);
             VERIFY_NEAR(stage(c["inputs"]["mu0"]).backEfficiency, e["back_start"].get<double>(), 1e-9);
+            // It starts with the friction of flanks that rest, and locks by that of flanks that run.
+            w.startFriction.value = c["inputs"]["mu0"];
+            VERIFY_NEAR(stage(e["mu"]).startEfficiency, e["efficiency_start"].get<double>(), 1e-9);
+            VERIFY_NEAR(stage(e["mu"]).backEfficiency, e["back_efficiency"].get<double>(), 1e-9);
+            // Not given, half as much again; less than the running one means nothing.
+            w.startFriction.value = 0.0;
+            VERIFY_NEAR(stage(0.08).startEfficiency, stage(0.12).efficiency, 1e-12);
+            w.startFriction.value = 0.01;
+            VERIFY_NEAR(stage(0.08).startEfficiency, stage(0.08).efficiency, 1e-12);
         }
+    }
+    /// Breaking away through a worm takes the torque of flanks at rest, running that of flanks that run.
+    void wormBreaksAway() {
+        Project p = carriage();
+        WormStage w;
+        w.id = "worm";
+        w.friction.value = 0.06;
+        w.startFriction.value = 0.12;
+        p.axes[0].links = {w};
+        moves(p, 0.5);
+        const DriveModel m = evaluate(p).axes[0].model;
+        const double lead = w.leadAngle.value, pressure = std::cos(20.0 * pi / 180.0);
+        const auto eta = [&](double mu) {
+            return std::tan(lead) / std::tan(lead + std::atan(mu / pressure));
+        };
+        const auto& belt = std::get<BeltOutput>(hand::rail(p).output);
+        const double wheel = 5.0 * belt.teeth * belt.pitch.value / (2 * pi) / belt.efficiency.value;
+        VERIFY_NEAR(m.breakawayTorque(), wheel / w.wheelTeeth / eta(0.12), 1e-9);
+        VERIFY_NEAR(m.rampTorque(0.0, 0.0), wheel / w.wheelTeeth / eta(0.06), 1e-9);
+    }
+    /// A pan that leans 10°: 1.6 kg at 30 mm fall to where they point downhill, a quarter turn into the
+    /// range.
+    void leaningPan() {
+        Project p = rigs::make(rigs::RigKind::PanTiltHead);
+        p.axes.resize(1);
+        p.shots.resize(1);
+        p.shots[0].keepFramed = false;
+        p.payload.clear();
+        auto& r = std::get<RotaryMechanism>(p.axes[0].mechanism);
+        MassItem camera;
+        camera.id = "camera";
+        camera.mass.value = 1.6;
+        camera.along = 0.03;
+        r.items = {camera};
+        r.unbalance.value = 0.0;
+        r.spring = {};
+        r.range = pi;
+        r.lean = {10.0 * pi / 180.0, Source::Measured, 0.0};
+        r.downhill = pi / 4;
+        p.shots[0].moves = {{p.axes[0].id, BySpeed<AxisKind::Rotary>{0.5, 0.05, 0.05}}};
+        const double weight = 1.6 * 9.80665 * 0.03 * std::sin(10.0 * pi / 180.0);
+        // Not measured: nothing of it counts.
+        QCOMPARE(evaluate(p).axes[0].model.gravityHigh, 0.0);
+        r.leanKnown = true;
+        const DriveModel m = evaluate(p).axes[0].model;
+        VERIFY_NEAR(m.gravityHigh, weight, 1e-3);                    // a quarter turn past downhill
+        VERIFY_NEAR(m.gravityLow, -weight * std::sin(pi / 4), 1e-9); // at the low end
+        for (double place = 0.0; place < pi; place += 0.1)
+            VERIFY_NEAR(m.lasting.at(m.lowPlace + place) + 1.0, weight * std::sin(place - pi / 4) + 1.0,
+                        1e-12);
+        r.lowAngle = 0.7; // where a spring is wound from changes nothing of the weight
+        const DriveModel turned = evaluate(p).axes[0].model;
+        VERIFY_NEAR(turned.lasting.at(turned.lowPlace + 1.0), weight * std::sin(1.0 - pi / 4), 1e-9);
+        // A tilt goes by its own angle.
+        p.axes[0].role = Role::Tilt;
+        r.lowAngle = 0.0;
+        VERIFY_NEAR(evaluate(p).axes[0].model.gravityHigh, 1.6 * 9.80665 * 0.03, 1e-3);
+    }
+    /// A carriage of 5 kg at 0.4 m/s holds 0.4 J and what its motor and pulley hold; near people 0.3 J.
+    void nearPeople() {
+        Project p = carriage();
+        moves(p, 0.5);
+        const ShotEvaluation shot = evaluate(p).axes[0].shots.at(0);
+        const double speed = shot.motion.topSpeed.value(), energy = shot.motion.energy.value();
+        QVERIFY(energy > 0.5 * 5.0 * speed * speed && energy < 0.75 * 5.0 * speed * speed);
+        hand::rail(p).motion.maxSpeed = 1.05 * speed;
+        QVERIFY(!hand::verdict(p, "near_people")); // nobody is near
+        const auto judged = [&](double joules, double fastest) {
+            p.conditions.energyNearPeople = joules;
+            p.conditions.speedNearPeople = fastest;
+            return *hand::verdict(p, "near_people");
+        };
+        VERIFY_NEAR(judged(0.5 * energy, 0.0).ratio.value(), 0.5, 1e-9);
+        QCOMPARE(judged(0.5 * energy, 0.0).state, State::Over);
+        QVERIFY(judged(0.5 * energy, 0.0).hazard);
+        VERIFY_NEAR(judged(0.0, 0.8 * speed).ratio.value(), 0.8, 1e-9);
+        VERIFY_NEAR(judged(1.2 * energy, 0.9 * speed).ratio.value(), 0.9, 1e-9);
+        VERIFY_NEAR(judged(0.7 * energy, 2.0 * speed).ratio.value(), 0.7, 1e-9);
+        QCOMPARE(judged(0.0, 1.3 * speed).state, State::Fine);
+        // The shots keep to it, the settings do not: no worse than tight, and lowering them mends it.
+        hand::rail(p).motion.maxSpeed = 1.5 * speed;
+        QCOMPARE(judged(0.0, 1.3 * speed).state, State::Tight);
+        const Assessment now = assess(p);
+        std::vector<Fix> fixes = findFixes(p, now, judged(0.0, 1.3 * speed), {});
+        QVERIFY(!fixes.empty());
+        QVERIFY(hand::rail(fixes[0].result).motion.maxSpeed <= 1.3 * speed);
+        // What turns a lens hurts nobody.
+        p.axes[0].role = Role::Focus;
+        QVERIFY(!hand::verdict(p, "near_people"));
     }
     /// A hand brings a carriage no faster than its force does within a moment; the motor's inertia counts by
     /// the square of its ratio.

@@ -34,6 +34,8 @@ std::string ruleOfTopic(const std::string& topic) {
     const std::string plain = topic.substr(0, topic.find(" ("));
     if (plain == "strength") return "tooth_strength";
     if (plain == "steps per mm" || plain == "framing/position with one scale") return "layers";
+    if (topic == "claim (power)") return "claim_power";
+    if (plain == "steps per unit") return "steps_set";
     return plain.starts_with("torque at") ? "torque" : plain;
 }
 
@@ -96,6 +98,23 @@ const std::map<std::string, FigureOf> figures{
          return (c.stepsPerUnitFirst / c.stepsPerUnitLast - 1.0) * 100.0;
      }},
     {"framing/position with one scale|m", [](const Judged& j) { return j.axis().checks.layerError; }},
+    {"load torque peak|mN·m",
+     [](const Judged& j) {
+         return Figure(1000.0 * std::max(-j.axis().model.gravityLow, j.axis().model.gravityHigh));
+     }},
+    {"steps per unit|steps/turn", [](const Judged& j) { return j.axis().steps.stepsPerUnit * 360.0; }},
+    // By how much a turn told by the typed number goes too far.
+    {"framing|° a turn",
+     [](const Judged& j) {
+         const Verdict* v = j.verdict("steps_set");
+         return v != nullptr ? v->arguments[2].value * (180.0 / std::numbers::pi) - 360.0
+                             : Figure::none(Reason::NotApplicable);
+     }},
+    {"claim (torque at 1500 rpm)|N·m",
+     [](const Judged& j) { return Figure(j.axis().model.available(50.0 * std::numbers::pi)); }},
+    {"sag|mm", [](const Judged& j) { return j.axis().structure.sag * 1000.0; }},
+    {"settling|Hz", [](const Judged& j) { return j.axis().structure.bounce; }},
+    {"twist|°", [](const Judged& j) { return j.axis().structure.twist * (180.0 / std::numbers::pi); }},
     {"speed|mm/s", [](const Judged& j) { return j.axis().shots[0].motion.topSpeed * 1000.0; }},
     {"start|s", [](const Judged& j) { return j.axis().shots[0].start.time; }},
     {"power_off|back efficiency",
@@ -130,7 +149,7 @@ const std::map<std::string, FigureOf> figures{
 const std::set<std::string> notYet{// Figures that the program does not give, or gives in other words.
                                    "J03/a/breakeven friction", "J18/a/ratio needed",
                                    "J19/a/one ratio for both", "J20/a/position error",
-                                   "J22/b/hand speed limit", "J33/a/motor_size", "J35/a/claim",
+                                   "J22/b/hand speed limit", "J33/a/motor_size",
                                    // The case counts torque at stall; the shot runs at half of the speed
                                    // without load, where half of it is left.
                                    "J19/a/torque"};
@@ -147,7 +166,7 @@ class JudgedRigsTest : public QObject {
         const Judged j = narrowed(rig, topic);
         const std::string unit =
             expected.value("unit", json("x")).is_string() ? expected.value("unit", "x") : "x";
-        const Verdict* v = j.verdict(ruleOfTopic(topic));
+        const Verdict* v = j.verdict(unit == "° a turn" ? "steps_set" : ruleOfTopic(topic));
         const auto it = figures.find(topic + "|" + unit);
         Figure figure = Figure::none(Reason::NotApplicable);
         if (it != figures.end())

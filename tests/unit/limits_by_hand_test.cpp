@@ -77,6 +77,46 @@ private slots:
         const double all = e.inertiaAtMotor.value() / (perRad * perRad);
         VERIFY_NEAR(limit(near2.speed, LimitReason::PeopleEnergy), std::sqrt(2 * 0.05 / all), 1e-9);
     }
+    /// Torque falls with speed: room above a shot is given up before its ramp is, and a shot that the axis
+    /// cannot follow is named.
+    void everyShotRunsWithin() {
+        Project p = slide();
+        p.controller.pulseCeiling = 1e6;
+        p.supply.lowVoltage.value = p.supply.voltage.value;
+        std::get<BeltStage>(p.axes[0].links[0]).width = 0.1; // torque alone binds
+        std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).tensileStiffness.value = 1e6;
+        auto& move = std::get<BySpeed<AxisKind::Linear>>(p.shots[0].moves[0].movement);
+        const DriveModel m = evaluateAxis(p, p.axes[0]).model;
+        move.speed = 0.5;
+        while (m.largestAcceleration(move.speed) > 0.95 * m.largestAcceleration(0.1)) move.speed *= 1.05;
+        const double there = m.largestAcceleration(move.speed),
+                     above = m.largestAcceleration(1.25 * move.speed);
+        QVERIFY(above < 0.99 * there);
+        move.distance = 1.5 * move.speed * move.speed / there + 0.3;
+        const auto limitsFor = [&](double acceleration) {
+            move.acceleration = acceleration;
+            return axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0]));
+        };
+        const double between = 0.5 * (there + above);
+        AxisLimits l = limitsFor(between);
+        QVERIFY(l.recommended.speed > move.speed && l.recommended.speed < 1.25 * move.speed);
+        VERIFY_NEAR(m.largestAcceleration(l.recommended.speed), between, 1e-6);
+        VERIFY_NEAR(l.recommended.acceleration, between, 1e-6);
+        QVERIFY(!l.shots.at(0).tooFast && !l.shots.at(0).tooHard);
+        l = limitsFor(1.01 * there);
+        QVERIFY(l.shots.at(0).tooHard || l.shots.at(0).tooFast);
+        p.conditions.speedNearPeople = 0.9 * move.speed;
+        l = limitsFor(0.5 * above);
+        QVERIFY(l.shots.at(0).tooFast);
+        VERIFY_NEAR(l.recommended.speed, 0.9 * move.speed, 1e-9);
+        p.conditions.speedNearPeople = 0.0;
+        // Ramps of whole periods never end below what a shot asks.
+        for (double share = 0.2; share < 1.0; share += 0.013) {
+            l = limitsFor(share * above);
+            QVERIFY(l.recommended.acceleration >= share * above * (1 - 1e-9));
+            QVERIFY(!l.shots.at(0).tooFast && !l.shots.at(0).tooHard);
+        }
+    }
     /// The shot with other ramps at the same top speed and peak acceleration.
     void otherRamps() {
         const Project p = slide();

@@ -69,6 +69,12 @@ inline constexpr Criterion settings{"settings", "what the controller is set to o
                                     units::Kind::Ratio, 1.0};
 inline constexpr Criterion ease{"ease", "ease that is asked over the least the jerk limit allows",
                                 units::Kind::Ratio, 1.0};
+inline constexpr Criterion stepsSet{
+    "steps_set", "allowed error over that of the steps per unit that were told", units::Kind::Ratio, 2.0};
+inline constexpr Criterion claim{"claim", "what the drive does over what was told of it", units::Kind::Ratio,
+                                 1.0};
+inline constexpr Criterion claimPower{"claim_power", "power of the supply over the power that was told",
+                                      units::Kind::Ratio, 1.0};
 // Picture
 inline constexpr Criterion stepping{"stepping", "jitter limit over stepping", units::Kind::Ratio, 1.5};
 inline constexpr Criterion vibration{"vibration", "jitter limit over what rocks on", units::Kind::Ratio, 1.5};
@@ -124,6 +130,8 @@ inline constexpr Criterion balance{"balance", "share that may be left over what 
                                    2.0};
 inline constexpr Criterion handDriven{"hand_driven", "driver's voltage rating over what a pushed motor gives",
                                       units::Kind::Ratio, 1.2};
+inline constexpr Criterion nearPeople{"near_people", "energy or speed allowed near people over what moves",
+                                      units::Kind::Ratio, 1.25};
 inline constexpr Criterion tipping{"tipping", "what keeps the rig on its feet over what tips it",
                                    units::Kind::Ratio, 1.5};
 inline constexpr Criterion anchors{"anchors", "strength of anchors over their pull", units::Kind::Ratio, 5.0};
@@ -139,6 +147,12 @@ inline constexpr Criterion cordFactor{"cord_factor", "breaking load of a cord ov
                                       units::Kind::Ratio, 5.0};
 inline constexpr Criterion beltStrain{"belt_strain", "strain that a belt stands in service",
                                       units::Kind::Percentage, 0.004};
+inline constexpr Criterion droopShare{
+    "droop_share", "share of its length by which the end of an arm may droop", units::Kind::Percentage, 0.01};
+inline constexpr Criterion stepsShare{"steps_share", "share by which told steps per unit may miss the parts",
+                                      units::Kind::Percentage, 0.001};
+inline constexpr Criterion startFriction{
+    "start_friction", "friction of worm flanks at rest over that when they run", units::Kind::Ratio, 1.5};
 inline constexpr Criterion teethInMesh{"teeth_in_mesh", "teeth in mesh that a belt's rating is given for",
                                        units::Kind::Count, 6.0};
 inline constexpr Criterion contactRatio{"contact_ratio", "pairs of teeth in contact that run smoothly",

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/crosscheck/crosscheck.h"
 
+#include "core/crosscheck/suspects.h"
+#include "core/solve/root.h"
 #include "core/units/text.h"
 
 #include <algorithm>
 #include <array>
-#include <charconv>
 #include <cmath>
 #include <numbers>
 
@@ -13,302 +14,353 @@ namespace gantry::crosscheck {
 namespace {
 
 using units::Kind;
-constexpr double pi = std::numbers::pi;
+using words::Message;
 
-std::string lower(std::string_view s) {
-    std::string out(s);
-    std::transform(out.begin(), out.end(), out.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return out;
-}
+// What people round, one way or the other.
+constexpr double rounding = 0.02, holdingRounding = 0.05, labelRounding = 0.06, stepsRounding = 1e-4;
 
-bool has(const std::string& line, std::initializer_list<std::string_view> words) {
-    return std::any_of(words.begin(), words.end(),
-                       [&](std::string_view w) { return line.find(w) != std::string::npos; });
-}
+constexpr Message currentText{"Told {0}; the motor is rated {1} rms, {2} peak."};
+constexpr Message currentPeakText{
+    "Told {0}; the motor is rated {1} rms. {2} is its peak: a driver that is set "
+    "in rms to that makes twice the heat."};
+constexpr Message currentHotText{"Told {0}; the motor is rated {1} rms and would run too hot."};
+constexpr Message speedText{"Told {0}; the shots ask {1}, and the drive ends at {2}."};
+constexpr Message speedHighText{"Told {0}; the drive ends at {2}."};
+constexpr Message speedLowText{"Told {0} is too slow: the shots ask {1}."};
+constexpr Message accelerationText{
+    "Told {0}; the shots ask {1}, and the motor gives {2} at the wanted margin."};
+constexpr Message accelerationHighText{"Told {0}; the motor gives {2} at the wanted margin."};
+constexpr Message accelerationLowText{"Told {0} is too little: the shots ask {1}."};
+constexpr Message torqueText{"Told {0}; motor torque times ratio is {1}, and {2} of it reach the output."};
+constexpr Message torqueLossText{
+    "Told {0}; motor torque times ratio is {1}, but only {2} reach the output: what "
+    "was told takes the drive for {3} efficient, and it is {4}."};
+constexpr Message torqueFreeText{
+    "Told {0}; motor torque times ratio is {1}, and {2} reach the output. No gear "
+    "gives more than torque times ratio."};
+constexpr Message forceText{"Told {0}; the drive pulls {1} at most without losses, {2} with them."};
+constexpr Message motorTorqueText{"Told {0} of the motor; at rest and as it is set it gives {1}."};
+constexpr Message torqueAtSpeedText{"Told {0} at {1}; at that speed this motor gives {2} on its supply."};
+constexpr Message torqueHoldingText{
+    "Told {0} at {1}; at that speed this motor gives {2} on its supply. {0} is "
+    "what it holds at rest."};
+constexpr Message massText{
+    "Told {0} at {1}: that takes {2} at the motor even at constant speed, and there it "
+    "gives {3}."};
+constexpr Message massAtRestText{
+    "Told {0}: to hold it moving takes {2} at the motor, and it gives {3} at most."};
+constexpr Message supplyPowerText{"Told {0}; the supply gives {1} at most."};
+constexpr Message torqueSpeedPowerText{
+    "Told {0} at {1}: together that is {2}, and the supply gives {3} at most. "
+    "The two do not go together."};
+constexpr Message massPowerText{"Told {0} at {1}: lifting it takes {2}, and the supply gives {3} at most."};
+constexpr Message powerText{"Told {0}; torque times speed of this motor reaches {1} at best, on its supply."};
+constexpr Message ratioText{"Told {0}:1; the parts give {1}:1."};
+constexpr Message ratioLabelText{
+    "Told {0}:1, as labels round it; the parts give {1}:1, and steps per unit go by "
+    "that."};
+constexpr Message stepsLinearText{"Told {0} steps per mm; the parts give {1}. A commanded {2} goes {3}."};
+constexpr Message stepsRotaryText{"Told {0} steps per °; the parts give {1}. A commanded {2} goes {3}."};
+constexpr Message stepsAgreeText{"Told {0} steps per mm or °; the parts give {1}. They agree."};
+constexpr Message fitsText{"It would fit {part}."};
 
-std::string shown(double value, int decimals = 4) {
-    return units::plainNumber(value, decimals);
-}
+constexpr std::array speedMixUps{
+    std::pair<double, std::string_view>{60.0, "a speed per minute where one per second is meant"},
+    std::pair<double, std::string_view>{1.0 / 60.0, "a speed per second where one per minute is meant"}};
 
-/// Known ways in which numbers get mixed up, as factors between what was typed and what is meant.
-struct MixUp {
-    double factor;
-    std::string_view what;
-};
-constexpr std::array lengthMixUps{
-    MixUp{25.4, "inches typed as millimetres"}, MixUp{1.0 / 25.4, "millimetres typed as inches"},
-    MixUp{10.0, "centimetres and millimetres"}, MixUp{0.1, "centimetres and millimetres"}};
-constexpr std::array speedMixUps{MixUp{60.0, "a speed per minute where one per second is meant"},
-                                 MixUp{1.0 / 60.0, "a speed per second where one per minute is meant"}};
-constexpr std::array angleMixUps{
-    MixUp{180.0 / pi, "degrees typed as radians"}, MixUp{pi / 180.0, "radians typed as degrees"},
-    MixUp{1.0 / 360.0, "turns typed as degrees"}, MixUp{360.0, "degrees typed as turns"}};
-
-class SuspectList {
-public:
-    SuspectList(double computed, double entered, std::vector<Suspect>& out)
-        : computed_(computed), entered_(entered), out_(out) {}
-    /// `factor`: what the change does to the steps per unit.
-    void add(std::string what, double factor) {
-        const double steps = computed_ * factor, error = std::abs(entered_ / steps - 1.0);
-        // Within half a per cent it explains the number; half of where it stands now at least.
-        if (error < 0.005 && std::abs(factor - 1.0) > 1e-9)
-            out_.push_back({std::move(what), steps, error, 100.0 * entered_ / steps});
-    }
-
-private:
-    double computed_, entered_;
-    std::vector<Suspect>& out_;
-};
-
-void suspectTeeth(SuspectList& list, const char* what, int teeth, bool raises) {
-    for (int t = 8; t <= 120; ++t)
-        list.add(std::string(what) + " with " + std::to_string(t) + " teeth instead of " +
-                     std::to_string(teeth),
-                 raises ? static_cast<double>(t) / teeth : static_cast<double>(teeth) / t);
-}
-
-/// Which figure of a part may be another one. A new kind of part does not compile before it says so too.
-struct SuspectParts {
-    SuspectList& list;
-    const Axis& axis;
-
-    void operator()(const Stepper& m) const {
-        for (int steps = 1; steps <= 256; steps *= 2)
-            list.add("1/" + std::to_string(steps) + " microsteps instead of 1/" +
-                         std::to_string(axis.driver.microsteps),
-                     static_cast<double>(steps) / axis.driver.microsteps);
-        for (const int teeth : {25, 50, 100})
-            list.add("a motor with " + shown(90.0 / teeth, 2) + "° a step instead of " +
-                         shown(90.0 / m.rotorTeeth, 2) + "°",
-                     static_cast<double>(teeth) / m.rotorTeeth);
-    }
-    void operator()(const ServoMotor&) const {}
-    void operator()(const DcServo&) const {}
-    void operator()(const GearedDc&) const {}
-    void operator()(const HobbyServo&) const {}
-
-    void operator()(const BeltOutput& belt) const {
-        suspectTeeth(list, "a pulley", belt.teeth, false);
-        for (const double pitch : {0.002, 0.002032, 0.0025, 0.003, 0.005, 0.00508})
-            list.add("a belt pitch of " + shown(pitch * 1e3) + " mm instead of " +
-                         shown(belt.pitch.value * 1e3) + " mm",
-                     belt.pitch.value / pitch);
-        list.add(belt.doubled ? "a belt that is not doubled" : "a belt that is doubled",
-                 belt.doubled ? 0.5 : 2.0);
-    }
-    void operator()(const ScrewOutput& screw) const {
-        for (const double lead : {0.001, 0.0015, 0.002, 0.003, 0.004, 0.005, 0.008, 0.010, 0.012, 0.016})
-            list.add("a lead of " + shown(lead * 1e3) + " mm instead of " + shown(screw.lead.value * 1e3) +
-                         " mm",
-                     screw.lead.value / lead);
-    }
-    void operator()(const RackOutput& rack) const { suspectTeeth(list, "a pinion", rack.teeth, false); }
-    void operator()(const WheelOutput&) const {}
-    void operator()(const WinchOutput&) const {}
-    void operator()(const DirectOutput&) const {}
-    void operator()(const RingOutput& ring) const {
-        suspectTeeth(list, "a pinion", ring.pinionTeeth, false);
-        for (int t = 60; t <= 300; t += 2)
-            list.add("a ring with " + std::to_string(t) + " teeth instead of " +
-                         std::to_string(ring.ringTeeth),
-                     static_cast<double>(t) / ring.ringTeeth);
-    }
-    void operator()(const LensRingOutput&) const {}
-
-    void operator()(const BeltStage& belt) const {
-        suspectTeeth(list, "a motor pulley", belt.motorTeeth, false);
-        suspectTeeth(list, "a load pulley", belt.loadTeeth, true);
-    }
-    void operator()(const GearStage& gear) const {
-        suspectTeeth(list, "a motor gear", gear.motorTeeth, false);
-        suspectTeeth(list, "a load gear", gear.loadTeeth, true);
-    }
-    void operator()(const PlanetaryStage&) const {}
-    void operator()(const StrainWaveStage&) const {}
-    void operator()(const WormStage&) const {}
-    void operator()(const ReducerStage&) const {}
-    void operator()(const RollerStage&) const {}
-    void operator()(const Coupling&) const {}
-};
-
-void suspectsOf(SuspectList& list, const Axis& axis) {
-    const SuspectParts suspects{list, axis};
-    std::visit(suspects, axis.motor);
-    std::visit([&](const auto& mechanism) { std::visit(suspects, mechanism.output); }, axis.mechanism);
-    for (const Link& link : axis.links) std::visit(suspects, link);
-    for (const MixUp& m : kindOf(axis) == AxisKind::Linear ? std::span<const MixUp>(lengthMixUps)
-                                                           : std::span<const MixUp>(angleMixUps))
-        list.add(std::string(m.what), m.factor);
-}
-
-std::string factorSentence(double claimed, double expected, std::span<const MixUp> mixUps) {
-    for (const MixUp& m : mixUps)
-        if (std::abs(claimed / expected / m.factor - 1.0) < 0.1)
-            return " It would fit " + std::string(m.what) + ".";
+std::string mixUpOf(double told, double expected) {
+    for (const auto& [factor, what] : speedMixUps)
+        if (std::abs(told / expected / factor - 1.0) < 0.1) return std::string(what);
     return {};
 }
 
-} // namespace
+/// Finds what there is to say about one claim.
+class Judge {
+public:
+    Judge(const Project& project, const Axis& axis, const AxisEvaluation& evaluation, const Claim& claim)
+        : project_(project), axis_(axis), e_(evaluation), c_(claim) {}
 
-std::vector<Claim> readClaims(std::string_view text, AxisKind kind) {
-    std::vector<Claim> out;
-    const bool linear = kind == AxisKind::Linear;
-    while (!text.empty()) {
-        const std::string_view line = text.substr(0, text.find('\n'));
-        text.remove_prefix(std::min(text.size(), line.size() + 1));
-        const auto digit = line.find_first_of("0123456789");
-        if (digit == std::string_view::npos) continue;
-        const std::string name = lower(line.substr(0, digit));
-        std::string_view value =
-            line.substr(digit > 0 && (line[digit - 1] == '.' || line[digit - 1] == '-') ? digit - 1 : digit);
-        while (!value.empty() && std::string_view(" \t\r;,").find(value.back()) != std::string_view::npos)
-            value.remove_suffix(1);
-        Claim c;
-        c.text = std::string(line);
-        Kind unit = Kind::Ratio;
-        double perShown = 1.0; // SI of what the claim counts in
-        if (has(name, {"step", "pulses per", "pulse/"})) {
-            c.subject = Subject::StepsPerUnit;
-        } else if (has(name, {"current", "amp"})) {
-            c.subject = Subject::Current;
-            unit = Kind::Current;
-        } else if (has(name, {"accel"})) {
-            c.subject = Subject::Acceleration;
-            unit = linear ? Kind::Acceleration : Kind::AngularAcceleration;
-            perShown = linear ? 1e-3 : pi / 180.0;
-        } else if (has(name, {"speed", "feed", "velocity", "rate"})) {
-            c.subject = Subject::TopSpeed;
-            unit = linear ? Kind::Speed : Kind::AngularSpeed;
-            perShown = linear ? 1e-3 : pi / 180.0;
-        } else if (has(name, {"torque"})) {
-            c.subject = Subject::OutputTorque;
-            unit = Kind::Torque;
-        } else if (has(name, {"power", "watt"})) {
-            c.subject = Subject::Power;
+    std::vector<Finding> all() {
+        if (const auto steps = stepsSaid(e_, c_)) ofSteps(*steps);
+        if (c_.current) ofCurrent(*c_.current);
+        if (c_.ratio) ofRatio(*c_.ratio);
+        if (c_.acceleration) ofAcceleration(*c_.acceleration);
+        if (e_.model.missing != Reason::None) return std::move(out_); // nothing is known of its torque
+        if (c_.power) ofPower(*c_.power);
+        if (c_.torque) ofTorque(*c_.torque);
+        if (c_.force) ofForce(*c_.force);
+        if (c_.mass) ofMass(*c_.mass);
+        const bool alone = !c_.torque && !c_.force && !c_.mass;
+        if (c_.speed && alone) ofSpeed(*c_.speed);
+        if (c_.motorSpeed && alone) ofSpeed(*c_.motorSpeed * e_.model.outputPerRad);
+        return std::move(out_);
+    }
+
+private:
+    bool linear() const { return e_.model.kind == AxisKind::Linear; }
+    Kind travel() const { return linear() ? Kind::Length : Kind::Angle; }
+    Kind speed() const { return linear() ? Kind::Speed : Kind::AngularSpeed; }
+    Kind acceleration() const { return linear() ? Kind::Acceleration : Kind::AngularAcceleration; }
+
+    Finding& add(Against against, double there, double told, double slack, Message sentence,
+                 words::Arguments arguments) {
+        const double ratio = told > 0.0 ? there / told : 1.0;
+        return out_.emplace_back(Finding{against, ratio, ratio >= 1.0 - slack, sentence, arguments, {}});
+    }
+
+    /// Motor torque times the ratio of all stages but the last `left`, with and without their losses.
+    std::pair<double, double> throughStages(std::size_t left) const {
+        double free = e_.model.available(0.0), lossy = free;
+        const auto& stages = e_.model.chain.stages;
+        for (std::size_t i = 0; i + left < stages.size(); ++i) {
+            free *= stages[i].ratio;
+            lossy *= stages[i].ratio * stages[i].efficiency;
         }
-        double number = 0.0;
-        const auto [end, problem] = std::from_chars(value.data(), value.data() + value.size(), number);
-        if (problem != std::errc()) continue;
-        const bool bare = end == value.data() + value.size();
-        if (!bare && unit != Kind::Ratio) {
-            const units::ParseResult parsed = units::parse(value, unit, units::System::Metric);
-            if (const auto* si = std::get_if<double>(&parsed)) number = *si / perShown;
-        }
-        c.value = number;
-        out.push_back(std::move(c));
+        return {free, lossy};
     }
-    return out;
-}
 
-StepsFinding explainSteps(const Project& project, const Axis& axis, double entered) {
-    StepsFinding out;
-    const AxisEvaluation e = evaluateAxis(project, axis, Searches::No);
-    out.computed = e.steps.stepsPerUnit;
-    out.entered = entered;
-    if (!e.steps.stepsPerUnit || !(entered > 0.0)) return out;
-    out.movesForOne = entered / e.steps.stepsPerUnit.value();
-    if (std::abs(out.movesForOne - 1.0) < 1e-6) return out;
-    SuspectList list(e.steps.stepsPerUnit.value(), entered, out.suspects);
-    suspectsOf(list, axis);
-    std::stable_sort(out.suspects.begin(), out.suspects.end(),
-                     [](const Suspect& a, const Suspect& b) { return a.error < b.error; });
-    if (out.suspects.size() > 8) out.suspects.resize(8);
-    return out;
-}
+    /// Fastest speed [U/s] at which the motor still moves its load, without any margin.
+    double endSpeed() const {
+        double high = 2000.0 * e_.model.outputPerRad; // [rad/s] of a motor, more than any here
+        if (e_.pulseLimitSpeed) high = std::min(high, e_.pulseLimitSpeed.value());
+        if (e_.checks.motorTopSpeed) high = std::min(high, e_.checks.motorTopSpeed.value());
+        const auto moves = [&](double v) {
+            return e_.model.available(v / e_.model.outputPerRad) >= e_.model.rampTorque(v, 0.0);
+        };
+        return solve::largestWhere(moves, 0.0, high).value_or(0.0);
+    }
 
-Finding judge(const Project& project, const Axis& axis, const AxisEvaluation& e, const Claim& claim) {
-    const bool linear = e.model.kind == AxisKind::Linear;
-    const double unit = linear ? 1e-3 : pi / 180.0;
-    const std::string per = linear ? "mm" : "°";
-    switch (claim.subject) {
-    case Subject::Current: {
-        const motor::StepperParams* stepper = e.model.stepper();
-        if (stepper == nullptr) return {true, "This motor has no rms current setting to compare with."};
-        const double rated = stepper->ratedCurrentRms;
-        std::string s = "Claimed " + shown(claim.value, 2) + " A; the motor is rated " + shown(rated, 2) +
-                        " A rms, " + shown(rated * std::numbers::sqrt2, 2) + " A peak.";
-        if (std::abs(claim.value / (rated * std::numbers::sqrt2) - 1.0) < 0.04)
-            return {
-                false,
-                s + " That is the peak; a driver that is set in rms would overheat it by a factor of two."};
-        return {claim.value <= rated * 1.02,
-                s + (claim.value > rated * 1.02 ? " It would run too hot." : "")};
+    /// [W] that the supply is rated for; nothing where its current is not said.
+    std::optional<double> supplyPower() const {
+        const Supply& s = project_.supply;
+        return s.ratedCurrent > 0.0 ? std::optional(s.voltage.value * s.ratedCurrent) : std::nullopt;
     }
-    case Subject::TopSpeed: {
-        double fastest = 0.0;
-        for (const ShotEvaluation& s : e.shots)
-            if (s.motion.topSpeed) fastest = std::max(fastest, s.motion.topSpeed.value());
-        if (fastest <= 0.0) fastest = e.model.settings.speed;
-        const double claimed = claim.value * unit;
-        const Figure limit = e.checks.motorTopSpeed ? e.checks.motorTopSpeed : e.pulseLimitSpeed;
-        std::string s = "Claimed " + shown(claim.value, 2) + " " + per + "/s; the shots need " +
-                        shown(fastest / unit, 2) + " " + per + "/s";
-        s += limit ? ", the drive ends at " + shown(limit.value() / unit, 1) + " " + per + "/s." : ".";
-        const bool high = limit && claimed > limit.value() * 1.001, low = claimed < fastest * 0.999;
-        const std::string mix = high || low ? factorSentence(claimed, fastest, speedMixUps) : std::string();
-        return {!high && !low, s +
-                                   (high  ? " It is more than the drive can do."
-                                    : low ? " It is too slow for the shots."
-                                          : "") +
-                                   mix};
+
+    /// What is said of several things together, as power, against the supply.
+    void together(Message sentence, const words::Argument& first, const words::Argument& second,
+                  double power) {
+        if (const auto most = supplyPower(); most && *most < power)
+            add(Against::Supply, *most, power, 0.0, sentence,
+                {{first, second, {Kind::Power, power}, {Kind::Power, *most}}});
     }
-    case Subject::Acceleration: {
-        double needed = 0.0, most = std::numeric_limits<double>::infinity();
-        for (const ShotEvaluation& s : e.shots) {
-            if (s.motion.acceleration) needed = std::max(needed, s.motion.acceleration.value());
+
+    void ofSteps(double told) {
+        if (!e_.steps.stepsPerUnit) return;
+        const double there = e_.steps.stepsPerUnit.value(), moves = told / there;
+        const bool agree = std::abs(moves - 1.0) < stepsRounding;
+        const double shown = linear() ? 0.1 : 2.0 * std::numbers::pi;
+        Finding& f = out_.emplace_back();
+        f.against = Against::Steps;
+        f.ratio = std::min(moves, 1.0 / moves);
+        f.plausible = agree;
+        f.sentence = agree ? stepsAgreeText : linear() ? stepsLinearText : stepsRotaryText;
+        f.arguments = {{{Kind::Ratio, told, 7},
+                        {Kind::Ratio, there, 7},
+                        {travel(), shown, 5},
+                        {travel(), shown * moves, 5}}};
+        if (!agree) f.fits = bestSuspect(axis_, e_, told);
+    }
+
+    void ofCurrent(double told) {
+        const motor::StepperParams* stepper = e_.model.stepper();
+        if (stepper == nullptr) return; // no setting in rms to compare with
+        const double rated = stepper->ratedCurrentRms, peak = rated * std::numbers::sqrt2;
+        const bool isPeak = std::abs(told / peak - 1.0)<0.04, hot = told> rated * (1.0 + rounding);
+        add(Against::Drive, rated, told, rounding,
+            isPeak ? currentPeakText
+            : hot  ? currentHotText
+                   : currentText,
+            {{{Kind::Current, told}, {Kind::Current, rated}, {Kind::Current, peak}}});
+    }
+
+    void ofSpeed(double told) {
+        double asked = 0.0;
+        for (const ShotEvaluation& s : e_.shots) asked = std::max(asked, s.motion.topSpeed.valueOr(0.0));
+        const double end = endSpeed();
+        const words::Arguments said{{{speed(), told}, {speed(), asked}, {speed(), end}}};
+        const bool high = told > end * 1.001, low = told < asked * 0.999;
+        Finding& f = add(Against::Drive,
+                         high  ? end
+                         : low ? told
+                               : end,
+                         high  ? told
+                         : low ? asked
+                               : told,
+                         0.001,
+                         high  ? speedHighText
+                         : low ? speedLowText
+                               : speedText,
+                         said);
+        if ((high || low) && asked > 0.0) f.fits = mixUpOf(told, asked);
+    }
+
+    void ofAcceleration(double told) {
+        double asked = 0.0, most = std::numeric_limits<double>::infinity();
+        for (const ShotEvaluation& s : e_.shots) {
+            asked = std::max(asked, s.motion.acceleration.valueOr(0.0));
             if (s.torque.maxAcceleration) most = std::min(most, s.torque.maxAcceleration.value());
         }
-        const double claimed = claim.value * unit;
-        std::string s =
-            "Claimed " + shown(claim.value, 1) + " " + per + "/s²; the shots need " + shown(needed / unit, 1);
-        if (std::isfinite(most)) s += ", the motor gives " + shown(most / unit, 0) + " at the wanted margin";
-        return {claimed <= most && claimed >= needed * 0.999, s + "."};
+        if (!std::isfinite(most)) return;
+        const bool high = told > most, low = told < asked * 0.999;
+        add(Against::Drive,
+            high  ? most
+            : low ? told
+                  : most,
+            high  ? told
+            : low ? asked
+                  : told,
+            0.001,
+            high  ? accelerationHighText
+            : low ? accelerationLowText
+                  : accelerationText,
+            {{{acceleration(), told}, {acceleration(), asked}, {acceleration(), most}}});
     }
-    case Subject::OutputTorque: {
-        const double motor = e.model.available(0.0);
-        const double free = motor / e.model.outputPerRad;
-        double lossy = motor;
-        for (const drivetrain::Stage& s : e.model.chain.stages) lossy *= s.ratio * s.efficiency;
-        std::string s = "Claimed " + shown(claim.value, 3) + "; motor torque times ratio is " +
-                        shown(free, 3) + ", with the losses " + shown(lossy, 3) + (linear ? " N." : " N·m.");
-        if (claim.value > free * 1.01) return {false, s + " No gear gives more than torque times ratio."};
-        if (claim.value > lossy * 1.02) return {false, s + " The claim forgets the efficiency."};
-        return {true, s};
+
+    void ofTorque(double told) {
+        if (c_.motorSpeed) {
+            const double there = e_.model.available(*c_.motorSpeed), rest = e_.model.available(0.0);
+            const words::Argument torque{Kind::Torque, told}, turns{Kind::RotationRate, *c_.motorSpeed};
+            together(torqueSpeedPowerText, torque, turns, told * *c_.motorSpeed);
+            const bool holding =
+                std::abs(told / rest - 1.0) < holdingRounding && there < rest * (1.0 - 2.0 * holdingRounding);
+            add(Against::Drive, there, told, holdingRounding, holding ? torqueHoldingText : torqueAtSpeedText,
+                {{torque, turns, {Kind::Torque, there}}});
+            return;
+        }
+        if (c_.atMotor) {
+            const double there = e_.model.available(0.0);
+            add(Against::Drive, there, told, holdingRounding, motorTorqueText,
+                {{{Kind::Torque, told}, {Kind::Torque, there}}});
+            return;
+        }
+        // On a line it is the last shaft that has a torque.
+        const auto [free, lossy] = throughStages(linear() ? 1 : 0);
+        add(Against::Drive, lossy, told, rounding,
+            told > free * 1.01              ? torqueFreeText
+            : told > lossy * (1 + rounding) ? torqueLossText
+                                            : torqueText,
+            {{{Kind::Torque, told},
+              {Kind::Torque, free},
+              {Kind::Torque, lossy},
+              {Kind::Percentage, told / free},
+              {Kind::Percentage, lossy / free}}});
+        if (!linear() && c_.speed) // of the axis itself
+            together(torqueSpeedPowerText, {Kind::Torque, told}, {speed(), *c_.speed}, told * *c_.speed);
     }
-    case Subject::Power: {
+
+    void ofForce(double told) {
+        if (!linear()) return; // a force without its arm
+        const auto [free, lossy] = throughStages(0);
+        add(Against::Drive, lossy, told, rounding, forceText,
+            {{{Kind::Force, told}, {Kind::Force, free}, {Kind::Force, lossy}}});
+        if (c_.speed)
+            together(torqueSpeedPowerText, {Kind::Force, told}, {speed(), *c_.speed}, told * *c_.speed);
+    }
+
+    void ofMass(double told) {
+        const auto* mechanism = std::get_if<LinearMechanism>(&axis_.mechanism);
+        if (mechanism == nullptr) return; // a mass without its distance from the axis
+        const double v = c_.speed ? *c_.speed : c_.motorSpeed ? *c_.motorSpeed * e_.model.outputPerRad : 0.0;
+        drivetrain::Chain chain = e_.model.chain;
+        chain.load.inertia = told;
+        chain.load.steady = told * units::standardGravity * std::sin(mechanism->slope.value);
+        const double motorSpeed = v / e_.model.outputPerRad,
+                     needed = drivetrain::worstTorque(chain, motorSpeed, 0.0),
+                     there = e_.model.available(motorSpeed);
+        if (!(needed > 0.0)) return;
+        if (v > 0.0 && chain.load.steady > 0.0)
+            together(massPowerText, {Kind::Mass, told}, {speed(), v}, chain.load.steady * v);
+        add(Against::Drive, there, needed, 0.0, v > 0.0 ? massText : massAtRestText,
+            {{{Kind::Mass, told}, {speed(), v}, {Kind::Torque, needed}, {Kind::Torque, there}}});
+    }
+
+    void ofPower(double told) {
+        if (const auto most = supplyPower(); most && *most < told)
+            add(Against::Supply, *most, told, 0.0, supplyPowerText,
+                {{{Kind::Power, told}, {Kind::Power, *most}}});
         double most = 0.0;
         for (int i = 1; i <= 400; ++i) {
             const double w = 2.5 * i;
-            most = std::max(most, w * e.model.available(w));
+            most = std::max(most, w * e_.model.available(w));
         }
-        return {claim.value <= most * 1.05, "Claimed " + shown(claim.value, 1) +
-                                                " W; torque times speed of this motor reaches " +
-                                                shown(most, 1) + " W at best on this supply."};
+        add(Against::Drive, most, told, holdingRounding, powerText,
+            {{{Kind::Power, told}, {Kind::Power, most}}});
     }
-    case Subject::StepsPerUnit: {
-        const StepsFinding f = explainSteps(project, axis, claim.value);
-        if (!f.computed) return {true, "This drive takes no steps."};
-        std::string s = "Entered " + shown(claim.value) + " steps/" + per + "; the parts give " +
-                        shown(f.computed.value()) + ".";
-        if (std::abs(f.movesForOne - 1.0) < 1e-4) return {true, s + " They agree."};
-        s += " One " + per + " commanded would move " + shown(f.movesForOne) + " " + per + ".";
-        return {false, f.suspects.empty() ? s + " No single part explains it."
-                                          : s + " It would fit " + f.suspects.front().what + "."};
+
+    void ofRatio(double told) {
+        if (!e_.totalRatio) return;
+        const double there = e_.totalRatio.value(), off = std::abs(there / told - 1.0);
+        Finding& f = out_.emplace_back();
+        f.ratio = std::min(there / told, told / there);
+        f.plausible = off < labelRounding;
+        f.sentence = off > stepsRounding && f.plausible ? ratioLabelText : ratioText;
+        f.arguments = {{{Kind::Ratio, told, 5}, {Kind::Ratio, there, 6}}};
     }
-    case Subject::Unknown:
-        break;
-    }
-    return {true, "Not understood: say what the number is, such as “steps/mm”, “current”, “top speed”, "
-                  "“acceleration”, “torque” or “power”."};
+
+    const Project& project_;
+    const Axis& axis_;
+    const AxisEvaluation& e_;
+    const Claim& c_;
+    std::vector<Finding> out_;
+};
+
+} // namespace
+
+std::optional<double> stepsSaid(const AxisEvaluation& e, const Claim& c) {
+    const double unit = e.model.kind == AxisKind::Linear ? 1e-3 : units::degree;
+    if (c.stepsPerUnit) return *c.stepsPerUnit * unit;
+    if (c.stepsPerTurn && e.travelPerMotorRev && e.travelPerMotorRev.value() > 0.0)
+        return *c.stepsPerTurn / (e.travelPerMotorRev.value() / unit);
+    return std::nullopt;
 }
+
+std::vector<Finding> judge(const Project& project, const Axis& axis, const AxisEvaluation& e,
+                           const Claim& claim) {
+    return Judge(project, axis, e, claim).all();
+}
+
+std::string sentenceOf(const Finding& f, units::System system) {
+    words::Names names{};
+    names.part = f.fits;
+    std::string out = words::render(f.sentence, f.arguments, names, system);
+    if (!f.fits.empty()) out += ' ' + words::render(fitsText, {}, names, system);
+    return out;
+}
+
+constinit const std::array<words::Message, 28> findingTexts{currentText,
+                                                            currentPeakText,
+                                                            currentHotText,
+                                                            speedText,
+                                                            speedHighText,
+                                                            speedLowText,
+                                                            accelerationText,
+                                                            accelerationHighText,
+                                                            accelerationLowText,
+                                                            torqueText,
+                                                            torqueLossText,
+                                                            torqueFreeText,
+                                                            forceText,
+                                                            motorTorqueText,
+                                                            torqueAtSpeedText,
+                                                            torqueHoldingText,
+                                                            massText,
+                                                            massAtRestText,
+                                                            supplyPowerText,
+                                                            torqueSpeedPowerText,
+                                                            massPowerText,
+                                                            powerText,
+                                                            ratioText,
+                                                            ratioLabelText,
+                                                            stepsLinearText,
+                                                            stepsRotaryText,
+                                                            stepsAgreeText,
+                                                            fitsText};
 
 std::string uselessFineness(const AxisEvaluation& e) {
     if (!e.step || e.model.backlash <= 0.0) return {};
     const double shares = e.model.backlash / e.step.value();
     if (shares < 10.0) return {};
-    return "One step at the output is " + shown(shares, 0) +
+    return "One step at the output is " + units::plainNumber(shares, 0) +
            " times finer than the backlash; a finer ratio or microstep buys nothing there.";
 }
 

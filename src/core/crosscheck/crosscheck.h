@@ -1,54 +1,44 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/evaluate/evaluate.h"
-#include "core/units/kind.h"
+#include "core/crosscheck/claim.h"
+#include "core/evaluate/evaluation.h"
+#include "core/words/messages.h"
 
+#include <array>
 #include <string>
-#include <string_view>
 #include <vector>
 
 namespace gantry::crosscheck {
 
-/// What somebody said or typed about one axis.
-enum class Subject { StepsPerUnit, Current, TopSpeed, Acceleration, OutputTorque, Power, Unknown };
-struct Claim {
-    Subject subject = Subject::Unknown;
-    double value = 0.0; ///< as written, in the unit it is read in: steps per mm or °, A, mm/s or °/s, mm/s²
-                        ///< or °/s², N·m, W
-    std::string text; ///< the line it came from
-};
+/// What a claim is held against: the parts' steps per unit, what the supply can give at all, or the drive.
+enum class Against { Steps, Supply, Drive };
 
-/// Reads claims from lines like "steps/mm = 80", "current: 1.7 A", "top speed 15000". Lines that say nothing
-/// are left out; lines with a number whose subject is not clear come as Unknown.
-std::vector<Claim> readClaims(std::string_view text, AxisKind kind);
-
-/// A change of one part that would make an entered number right.
-struct Suspect {
-    std::string what; ///< "16 teeth instead of 20"
-    double stepsPerUnit = 0.0;
-    double error = 0.0;    ///< [1] left between it and the entered number
-    double testMove = 0.0; ///< [mm] or [°] that a commanded 100 really goes if this is true
-};
-
-/// An entered steps-per-unit against the parts.
-struct StepsFinding {
-    Figure computed; ///< per mm or °
-    double entered = 0.0;
-    double movesForOne = 0.0;      ///< [mm] or [°] that one commanded unit really moves
-    std::vector<Suspect> suspects; ///< best explanation first
-};
-StepsFinding explainSteps(const Project& project, const Axis& axis, double entered);
-
-/// A finding about another claim.
+/// One thing found about a claim.
 struct Finding {
-    bool plausible = true;
-    std::string sentence; ///< names both numbers
+    Against against = Against::Drive;
+    double ratio = 1.0;    ///< [1] there over told, or told over needed: below 1 it cannot be
+    bool plausible = true; ///< within what people round
+    words::Message sentence;
+    words::Arguments arguments{};
+    std::string fits; ///< the mix-up or the part that would make it right; empty: none that is known
 };
 
-/// Judges one claim other than steps per unit against the evaluated axis: peak for rms, per minute for per
-/// second, inch or degree mix-ups, torque times ratio without efficiency, torque times speed against power.
-Finding judge(const Project& project, const Axis& axis, const AxisEvaluation& evaluation, const Claim& claim);
+/// Judges a claim against the evaluated axis: torque and speed together over the whole range of speeds, power
+/// against the supply, torque times ratio without losses, peak for rms, per minute for per second, inch or
+/// degree mix-ups, steps per unit against the parts. One finding for each thing that it says; none where the
+/// drive has no such thing or the claim is not understood.
+std::vector<Finding> judge(const Project& project, const Axis& axis, const AxisEvaluation& evaluation,
+                           const Claim& claim);
+
+/// Steps per mm or per ° that a claim says; nothing where it says none.
+std::optional<double> stepsSaid(const AxisEvaluation& evaluation, const Claim& claim);
+
+/// The finding as a sentence.
+std::string sentenceOf(const Finding& finding, units::System system);
+
+/// Every sentence that a finding may say, for the catalogue.
+extern const std::array<words::Message, 28> findingTexts;
 
 /// Whether microsteps at the output are finer than play and stiffness leave any use for; empty if all is
 /// well.

@@ -7,10 +7,11 @@ namespace gantry::drivetrain {
 
 /// One stage of a drive, seen from its input (motor side).
 struct Stage {
-    double ratio = 1.0;          ///< [1] input speed over output speed; into a linear output [rad/m]
-    double efficiency = 1.0;     ///< [1] power to the load, in (0, 1]
-    double backEfficiency = 1.0; ///< [1] power from the load; zero or less: locks
-    double inputInertia = 0.0;   ///< [kg·m²] turning with the input
+    double ratio = 1.0;           ///< [1] input speed over output speed; into a linear output [rad/m]
+    double efficiency = 1.0;      ///< [1] power to the load, in (0, 1]
+    double backEfficiency = 1.0;  ///< [1] power from the load; zero or less: locks
+    double inputInertia = 0.0;    ///< [kg·m²] turning with the input
+    double startEfficiency = 0.0; ///< [1] at break-away, where it is worse than running; 0: as running
 };
 
 /// What hangs on the last stage. Units are those of its output: [kg] and [N], or [kg·m²] and [N·m].

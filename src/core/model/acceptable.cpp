@@ -70,10 +70,10 @@ public:
         inside(key, {}, [&] { describeElement(*this, choice); });
     }
     void texts(std::string_view key, const std::vector<std::string>& list) {
-        if (list.size() > mostLinkedTexts)
+        if (list.size() > mostTextsOf(key))
             object({}, key,
                    "holds " + std::to_string(list.size()) + " entries; at most " +
-                       std::to_string(mostLinkedTexts) + " are possible.");
+                       std::to_string(mostTextsOf(key)) + " are possible.");
         for (const std::string& s : list) text({}, key, s, mostLettersOfOne);
     }
 

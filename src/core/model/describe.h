@@ -345,6 +345,10 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"static_friction_Nm", "Static friction", K::Torque, 0, 1e5, 0.001, 8},
             s.staticFriction);
     v.field(FieldInfo{"unbalance_Nm", "Unbalance", K::Torque, 0, 1e5, 0, 20}, s.unbalance);
+    v.field(textField("lean_known", "Lean measured"), s.leanKnown);
+    v.field(FieldInfo{"lean_rad", "Axis leans from upright", K::Angle, 0, 1.5707963267948966, 0, 0.5},
+            s.lean);
+    v.field(FieldInfo{"downhill_rad", "Weight points downhill at", K::Angle, -1e4, 1e4, -6, 6}, s.downhill);
     v.field(FieldInfo{"low_angle_rad", "Arm at low end, above level", K::Angle, -1e3, 1e3, -3.2, 3.2},
             s.lowAngle);
     v.parts("items", s.items);
@@ -390,6 +394,7 @@ void describe(V& v, S& s) {
     v.choice(textField("on_stop", "Emergency stop"), s.onStop);
     v.either("mechanism", s.mechanism);
     v.part("vibration", s.vibration);
+    v.texts("told", s.told);
     v.field(textField("carries_payload", "Payload on top"), s.carriesPayload);
     v.field(textField("candidate", "Drive in use"), s.candidate);
     v.field(textField("candidate_note", "Note"), s.candidateNote);

@@ -122,6 +122,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"wheel_teeth", "Wheel teeth", K::Count, 1, 100000, 8, 400}, s.wheelTeeth);
     v.field(FieldInfo{"lead_angle_rad", "Lead angle", K::Angle, 1e-3, 1.4, 0.03, 0.6}, s.leadAngle);
     v.field(FieldInfo{"friction", "Flank friction", K::Ratio, 0, 1, 0.02, 0.2}, s.friction);
+    v.field(FieldInfo{"start_friction", "Flank friction at rest", K::Ratio, 0, 1, 0, 0.3}, s.startFriction);
     v.field(FieldInfo{"backlash_rad", "Backlash", K::Angle, 0, 3, 0, 0.05}, s.backlash);
     v.field(FieldInfo{"stiffness_Nm_rad", "Stiffness", K::AngularStiffness, 0, 1e9, 0, 1e5}, s.stiffness);
     v.field(FieldInfo{"inertia_kgm2", "Inertia", K::Inertia, 0, 100, 0, 1e-2}, s.inertia);

@@ -84,6 +84,7 @@ public:
         if constexpr (!std::same_as<T, DriveCandidate>)
             for (T& element : list) describeElement(*this, element);
     }
+    void texts(std::string_view, const std::vector<std::string>&) {}
     template <class... Ts>
     void either(std::string_view, std::variant<Ts...>& choice) {
         std::visit([&](auto& x) { describe(*this, x); }, choice);

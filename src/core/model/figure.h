@@ -21,6 +21,7 @@ enum class Reason {
     SupportsOffRail,    ///< stands or head that are not on the rail, or on one spot
     NoSuchLeg,          ///< ballast on a leg that the base has not
     NeedsLensRing,      ///< a focus or zoom axis without a lens ring
+    NotUnderstood,      ///< a line that was told has a number that nothing names
     NoFixedMarks,       ///< a ring without stops, whose reading depends on how fast it is turned
     NotSearched,        ///< a search over all poses is not made, or not yet
     NoShot,             ///< no shot moves this axis

@@ -100,9 +100,11 @@ struct WormStage {
     int wheelTeeth = 40;
     Estimate leadAngle = assumed(0.0785, 0.1); ///< [rad] of the worm
     Estimate friction = assumed(0.08, 0.3);    ///< [1] between the flanks
-    Estimate backlash = assumed(0.002);        ///< [rad] at the wheel
-    Estimate stiffness = assumed(300.0);       ///< [N·m/rad] at the wheel; 0: not given, left out
-    Estimate inertia = assumed(1e-6);          ///< [kg·m²] of the worm
+    Estimate startFriction =
+        assumed(0.0, 0.3); ///< [1] between the flanks at break-away; 0: not given, half as much again
+    Estimate backlash = assumed(0.002);  ///< [rad] at the wheel
+    Estimate stiffness = assumed(300.0); ///< [N·m/rad] at the wheel; 0: not given, left out
+    Estimate inertia = assumed(1e-6);    ///< [kg·m²] of the worm
 
     friend bool operator==(const WormStage&, const WormStage&) = default;
 };

@@ -81,9 +81,12 @@ struct RotaryMechanism {
     Estimate friction = assumed(0.05);       ///< [N·m] running
     Estimate staticFriction = assumed(0.06); ///< [N·m] at break-away
     Estimate unbalance = assumed(0.0); ///< [N·m] largest gravity torque over the range, known otherwise
-    double lowAngle = 0.0;             ///< [rad] above level of the arm at the low end of the range
-    std::vector<MassItem> items;       ///< arm, payload, counterweight, with their places
-    std::vector<PlacedBody> bodies;    ///< on what it turns that might run into something
+    bool leanKnown = false;            ///< of an upright axis: how far it leans, and which way, is measured
+    Estimate lean = estimate(0.0, Source::Measured); ///< [rad] off upright …
+    double downhill = 0.0;          ///< [rad] … place from the low end at which its weight points downhill
+    double lowAngle = 0.0;          ///< [rad] above level of the arm at the low end of the range
+    std::vector<MassItem> items;    ///< arm, payload, counterweight, with their places
+    std::vector<PlacedBody> bodies; ///< on what it turns that might run into something
     Counterspring spring;
     Boom boom;
     Estimate cableDrag = assumed(0.0);   ///< [N·m]
@@ -144,8 +147,9 @@ struct Axis {
     OnStop onStop = OnStop::NotAsked;
     Mechanism mechanism;
     Vibration vibration;
-    bool carriesPayload = false; ///< what Brief lists on the camera comes on top of what is entered here
-    std::string candidate = "A"; ///< letter of the drive in use
+    std::vector<std::string> told; ///< what a listing, a seller or a settings page says of it, a line each
+    bool carriesPayload = false;   ///< what Brief lists on the camera comes on top of what is entered here
+    std::string candidate = "A";   ///< letter of the drive in use
     std::string candidateNote;
     double price = 0.0;      ///< of the drive in use, in the user's money
     std::string fittedToday; ///< letter of the drive that is on the rig now; empty: the one in use

@@ -15,6 +15,11 @@ inline constexpr std::size_t mostMovements = 1500;    ///< of all shots together
 inline constexpr std::size_t mostAxisParts = 2000;    ///< links and items of all axes together
 inline constexpr std::size_t mostKeptKeys = 200000;   ///< keys of the file that this version does not know
 
+/// Texts in the list with this key.
+constexpr std::size_t mostTextsOf(std::string_view list) {
+    return list == "told" ? 40 : mostLinkedTexts;
+}
+
 /// Elements of the list with this key in the file.
 constexpr std::size_t mostOf(std::string_view list) {
     if (list == "tests") return 5000;

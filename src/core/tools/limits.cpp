@@ -10,6 +10,7 @@
 #include "core/model/overload.h"
 #include "core/motor/stepper_motion.h"
 #include "core/solve/root.h"
+#include "core/tools/near_people.h"
 #include "core/units/names.h"
 
 #include <algorithm>
@@ -62,6 +63,7 @@ public:
         fillRecommendedSpeed();
         fillAccelerations();
         fillJerk();
+        markShots();
         fillStops();
         fillSlowMotion();
         fillBands();
@@ -93,12 +95,9 @@ private:
         if (e_.checks.whirlSpeed)
             s.push_back({LimitReason::Whirl, criteria::whirlShare * e_.checks.whirlSpeed.value()});
         addPartSpeeds();
-        if (const double cap = project_.conditions.speedNearPeople; cap > 0.0 && nearPeople())
-            s.push_back({LimitReason::PeopleSpeed, cap / reach()});
-        if (const double cap = project_.conditions.energyNearPeople; cap > 0.0 && nearPeople()) {
-            const Figure inertia = e_.inertiaAtMotor / (m_.outputPerRad * m_.outputPerRad);
-            if (inertia) s.push_back({LimitReason::PeopleEnergy, std::sqrt(2.0 * cap / inertia.value())});
-        }
+        const PeopleCaps people = capsNearPeople(project_, axis_, e_);
+        if (people.bySpeed) s.push_back({LimitReason::PeopleSpeed, people.bySpeed.value()});
+        if (people.byEnergy) s.push_back({LimitReason::PeopleEnergy, people.byEnergy.value()});
         double judder = 0.0;
         for (const ShotEvaluation& shot : e_.shots) {
             if (!shot.picture.crossingTime || !less(0.0, shot.motion.topSpeed)) continue;
@@ -151,24 +150,36 @@ private:
         std::visit([&](const auto& mechanism) { std::visit(outputs, mechanism.output); }, axis_.mechanism);
     }
 
-    bool nearPeople() const {
-        return axis_.role == Role::Swing || axis_.role == Role::BoomTilt || axis_.role == Role::Slide ||
-               axis_.role == Role::Lift;
-    }
-    /// Metres that the farthest point moves for one unit; a boom that tells no place is taken for a metre
-    /// long, so that its cap still caps.
-    double reach() const {
-        const auto* rotary = std::get_if<RotaryMechanism>(&axis_.mechanism);
-        if (rotary == nullptr) return 1.0;
-        const double known =
-            std::max(m_.farthestItem, rotary->pointMass.value > 0.0 ? rotary->pointRadius : 0.0);
-        return known > 0.0 ? known : 1.0;
-    }
-
     void fillRecommendedSpeed() {
         const double largest = out_.largest.speed;
-        out_.recommended.speed = fastest_ > 0.0 ? std::min(largest, criteria::shotRoom * fastest_)
-                                                : criteria::speedShare * largest;
+        if (fastest_ <= 0.0) {
+            out_.recommended.speed = criteria::speedShare * largest;
+            return;
+        }
+        // Torque falls with speed: no more room above the shots than leaves them their ramps.
+        const double roomy = std::min(largest, criteria::shotRoom * fastest_);
+        DriveModel low = m_;
+        low.curve = motor::atVoltage(m_.curve, m_.lowVoltage);
+        const auto ramps = [&](double v) {
+            return m_.largestAcceleration(v) >= steepest_ && low.largestAcceleration(v) >= steepest_;
+        };
+        out_.recommended.speed =
+            roomy > fastest_ ? solve::largestWhere(ramps, fastest_, roomy).value_or(fastest_) : roomy;
+    }
+
+    /// The ramps that a mode asks for, unless the shots could not run with them any more.
+    void tuneAcceleration(double tuned) {
+        double needed = 0.0; // of the shots that can run at all
+        for (const StripShot& s : out_.shots)
+            if (s.acceleration <= out_.largest.acceleration) needed = std::max(needed, s.acceleration);
+        if (tuned >= needed * (1.0 - 1e-9)) out_.recommended.acceleration = tuned;
+    }
+
+    void markShots() {
+        for (StripShot& s : out_.shots) {
+            s.tooFast = s.speed > out_.recommended.speed * (1.0 + 1e-6);
+            s.tooHard = s.acceleration > out_.recommended.acceleration * (1.0 + 1e-6);
+        }
     }
 
     void fillAccelerations() {
@@ -237,8 +248,8 @@ private:
         // Two jerk phases of a period each reach no more than a T₀: a slower top speed takes less
         // acceleration, or the phases would come out shorter than the period.
         if (out_.mode && sCurve)
-            out_.recommended.acceleration =
-                std::min(out_.recommended.acceleration, out_.recommended.speed * out_.mode->frequency);
+            tuneAcceleration(
+                std::min(out_.recommended.acceleration, out_.recommended.speed * out_.mode->frequency));
         if (out_.mode) {
             out_.jerk.push_back(
                 {LimitReason::OnePeriod, out_.recommended.acceleration * out_.mode->frequency});
@@ -260,10 +271,15 @@ private:
             break;
         }
         if (out_.ramps == RampAdvice::TunedTrapezoid && out_.recommended.acceleration > 0.0) {
-            const double periods = std::ceil(
-                out_.recommended.speed / out_.recommended.acceleration * out_.mode->frequency - 1e-9);
-            out_.recommended.acceleration =
-                out_.recommended.speed * out_.mode->frequency / std::max(1.0, periods);
+            const double periods =
+                             out_.recommended.speed / out_.recommended.acceleration * out_.mode->frequency,
+                         perPeriod = out_.recommended.speed * out_.mode->frequency;
+            // Softer by the next whole number of periods; harder by the one before, if the shots need it and
+            // the axis stands it.
+            const double harder = std::floor(periods + 1e-9);
+            if (harder >= 1.0 && perPeriod / harder <= out_.largest.acceleration)
+                tuneAcceleration(perPeriod / harder);
+            tuneAcceleration(perPeriod / std::max(1.0, std::ceil(periods - 1e-9)));
         }
     }
 

@@ -69,6 +69,7 @@ struct StripShot {
     ShotIndex shot;
     double speed = 0.0, acceleration = 0.0;
     std::optional<double> better;
+    bool tooFast = false, tooHard = false; ///< beyond the recommended limits, since the axis cannot follow it
 };
 
 /// Largest accelerations [U/s²] at a speed, along the whole ramp up to it.
@@ -85,7 +86,8 @@ struct AxisLimits {
     /// Each ascending: the first one binds. Accelerations hold at the recommended speed.
     std::vector<Limit> speed, acceleration, jerk;
     Triple largest;     ///< the binding ones
-    Triple recommended; ///< with room: what the shots need and a quarter more, never above `largest`
+    Triple recommended; ///< with room: what the shots need and a quarter more, never above `largest`; every
+                        ///< shot that the axis can follow runs within it
     RampAdvice ramps = RampAdvice::Trapezoid;
     Figure instantStep; ///< [U/s] for controllers that start and corner with a jump in place of a jerk limit
     Figure startStop;   ///< [U/s] that it jumps to and from without a ramp

@@ -16,7 +16,8 @@ constexpr std::array table{
     &cordSlack,    &cordStrength,    &layers,          &drumRoom,      &whirl,     &buckling,    &guides,
     &binding,      &bearingLoad,     &frictionSources, &emergencyStop, &lensRing,  &panBar,      &sag,
     &settling,     &railTipping,     &railClamps,      &beamStrength,  &pivot,     &balance,     &handDriven,
-    &tipping,      &anchors,         &tether,          &clearance,     &supply,    &weight,      &money};
+    &nearPeople,   &stepsSet,        &claim,           &claimPower,    &tipping,   &anchors,     &tether,
+    &clearance,    &supply,          &weight,          &money};
 
 } // namespace
 

@@ -150,7 +150,7 @@ Finding withinBudget(double allowed, const Figure& actual, Kind kind, Message se
 extern const Rule torque, resonance, motorCurrent, driverRating, oversize, duty, caseTemperature,
     regulatorHeat, shaftLoad, noise, motorSpeed, start, following, servoRange, handDriven;
 // holding/
-extern const Rule powerOff, standstill, emergencyStop;
+extern const Rule powerOff, standstill, emergencyStop, nearPeople;
 // controller/
 extern const Rule pulseRate, rounding, stopping, travel, settings, ease;
 // picture/
@@ -163,5 +163,7 @@ extern const Rule toothStrength, gearForm, beltMesh, grip, cordSlack, cordStreng
 extern const Rule sag, settling, railTipping, railClamps, beamStrength, pivot, balance;
 // rig/
 extern const Rule tipping, anchors, tether, clearance, supply, weight, money;
+// told/
+extern const Rule claim, claimPower, stepsSet;
 
 } // namespace gantry::rules

@@ -50,7 +50,12 @@ public:
     void either(std::string_view key, const std::variant<Ts...>& choice) {
         inside(key, {}, [&] { walk(choice); });
     }
-    void texts(std::string_view, const std::vector<std::string>&) {}
+    void texts(std::string_view key, const std::vector<std::string>& list) {
+        if (key != "told") return; // locks and ids are no part of the rig
+        std::string all;
+        for (const std::string& line : list) all += (all.empty() ? "" : "; ") + line;
+        add(textField("told", "What was told"), all);
+    }
 
 private:
     template <class T>

@@ -27,7 +27,7 @@ std::string render(Message message, const Arguments& arguments, const Names& nam
             out += reasonText(names.reason);
         else {
             const Argument& a = arguments[static_cast<std::size_t>(name.front() - '0')];
-            out += a.value ? units::format(a.value.value(), a.kind, system) : "–";
+            out += a.value ? units::format(a.value.value(), a.kind, system, a.significant) : "–";
         }
     }
     return out;
@@ -46,6 +46,9 @@ std::string_view reasonText(Reason reason) {
         "the base has no leg of that number for its ballast; choose one that it has, or 0 for the "
         "middle",
         "needs a lens ring as output to know what the picture makes of it",
+        "a line of what was told has a number, and it is not clear what it is of; write a name or a unit "
+        "with "
+        "it, such as “steps/mm = 80”",
         "the ring has no stops, or its reading depends on how fast it is turned: no mark comes back",
         "its poses are not all looked through yet", "no shot moves this axis",
         "the shot's time is too short for its distance; give it more time or less ease",

@@ -29,6 +29,7 @@ inline constexpr Message unknownText{"Not known yet: {reason}."};
 struct Argument {
     units::Kind kind = units::Kind::Ratio;
     Figure value = 0.0;
+    int significant = 3; ///< digits
 };
 using Arguments = std::array<Argument, 6>;
 

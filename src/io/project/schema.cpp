@@ -63,7 +63,7 @@ public:
     }
     void texts(std::string_view key, const std::vector<std::string>&) {
         add(key, {{"type", "array"},
-                  {"maxItems", mostLinkedTexts},
+                  {"maxItems", mostTextsOf(key)},
                   {"items", {{"type", "string"}, {"maxLength", mostLettersOfOne}}}});
     }
 

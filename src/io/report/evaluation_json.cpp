@@ -78,6 +78,9 @@ Json limitsJson(const Project& project, const Axis& axis, const AxisEvaluation& 
     };
     j["largest"] = triple(l.largest);
     j["recommended"] = triple(l.recommended);
+    j["shots_beyond_recommended"] = Json::array();
+    for (const StripShot& s : l.shots)
+        if (s.tooFast || s.tooHard) j["shots_beyond_recommended"].push_back(project.shots[s.shot.at()].id);
     ResultsWriter writer(j, project, &axis);
     describe(writer, l);
     put(j, "rocking_frequency_hz",

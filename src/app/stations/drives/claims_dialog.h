@@ -12,7 +12,7 @@ class QTableWidget;
 namespace gantry::app {
 
 /// Check what I was told: settings or claims, pasted or typed, against the parts; suspects with the test move
-/// that tells them apart.
+/// that tells them apart. The lines are kept with the axis.
 class ClaimsDialog : public QDialog {
     Q_OBJECT
 public:
@@ -20,6 +20,9 @@ public:
 
 private:
     void check();
+    void keep();
+    void showSuspects(const Axis& axis, const AxisEvaluation& evaluation, double told);
+    std::vector<std::string> lines() const;
 
     Context context_;
     QPlainTextEdit* text_;

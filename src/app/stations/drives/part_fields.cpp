@@ -104,7 +104,8 @@ FieldPage stopPage(const Described& all, const QString& base) {
 
 QList<FieldPage> loadPages(const Described& all, const Axis& axis, const QString& base) {
     const QString prefix = base + QStringLiteral("mechanism/");
-    QList<FieldPage> pages{{tr("Load"), all.below(prefix, false, {"frame_stiffness_N_m"})}};
+    const QStringList lean{"lean_known", "lean_rad", "downhill_rad"};
+    QList<FieldPage> pages{{tr("Load"), all.below(prefix, false, lean + QStringList{"frame_stiffness_N_m"})}};
     if (kindOf(axis) == AxisKind::Linear)
         pages.push_back({tr("Guides"), all.below(prefix + QStringLiteral("guide/"))});
     pages.push_back({tr("Items"), all.below(prefix + QStringLiteral("items/")), PageList::Items});
@@ -112,6 +113,11 @@ QList<FieldPage> loadPages(const Described& all, const Axis& axis, const QString
         pages.push_back({tr("Pan bar"), all.below(prefix + QStringLiteral("pan_bar/"))});
     else {
         pages.push_back({tr("Spring"), all.below(prefix + QStringLiteral("spring/"))});
+        // Of an axis that ought to stand upright; what turns about a level one is weighed by its angle.
+        if (!gravityTurns(axis.role))
+            pages.push_back(
+                {tr("Lean"),
+                 under(prefix, std::get<RotaryMechanism>(axis.mechanism).leanKnown ? lean : lean.first(1))});
         if (outputTraits(axis).none) pages.front().fields += all.below(prefix + QStringLiteral("output/"));
     }
     pages.push_back(stopPage(all, base));

@@ -203,7 +203,16 @@ QString LimitsStation::detailLine() const {
         QT_TR_NOOP("no ramps: stay below the start-stop speed"), QT_TR_NOOP("trapezoid"),
         QT_TR_NOOP("trapezoid with ramps of whole periods"), QT_TR_NOOP("S-curve"),
         QT_TR_NOOP("S-curve with jerk phases of one period")};
-    QStringList said{tr("Best ramps here: %1").arg(tr(advice[static_cast<std::size_t>(limits_.ramps)]))};
+    QStringList said;
+    for (const StripShot& s : limits_.shots)
+        if (s.tooFast || s.tooHard) {
+            const QString name = QString::fromStdString(context_.document.project().shots[s.shot.at()].name);
+            said << (s.tooFast ? tr("shot “%1” cannot run within them: it asks %2")
+                                     .arg(name, context_.show(s.speed, k.speed))
+                               : tr("shot “%1” cannot run within them: it ramps at %2")
+                                     .arg(name, context_.show(s.acceleration, k.acceleration)));
+        }
+    said << QStringList{tr("Best ramps here: %1").arg(tr(advice[static_cast<std::size_t>(limits_.ramps)]))};
     const auto add = [&](const QString& words, const Figure& f, Kind kind) {
         if (f) said << words.arg(context_.show(f, kind));
     };

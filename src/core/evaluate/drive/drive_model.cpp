@@ -73,10 +73,11 @@ DriveModel DriveModel::withBareDrum() const {
 }
 
 double DriveModel::breakawayTorque() const {
-    // The recursion again, with static in place of running friction; cheap enough to build a copy of the load
-    // only.
+    // The recursion again, with static in place of running friction and flanks that have not begun to slide.
     drivetrain::Chain still = chain;
     still.load.coulomb = staticFriction;
+    for (drivetrain::Stage& s : still.stages)
+        if (s.startEfficiency > 0.0) s.efficiency = s.startEfficiency;
     return drivetrain::worstTorque(still, 0.0, 0.0);
 }
 

@@ -161,6 +161,23 @@ Span armTorqueSpan(std::span<const structure::ArmMass> masses, const RotaryMecha
     return out;
 }
 
+/// Least and greatest torque over the range of an upright axis that leans: its weight falls to where it
+/// points downhill, W sin(φ − φ₀), and its spring pulls the other way.
+Span leaningSpan(const RotaryMechanism& r, double weight) {
+    const auto at = [&](double place) {
+        return weight * std::sin(place - r.downhill) + armTorque({}, r, r.lowAngle + place);
+    };
+    Span out{std::min(at(0.0), at(r.range)), std::max(at(0.0), at(r.range))};
+    constexpr int samples = 48;
+    const double span = std::min(r.range, 2.0 * pi);
+    for (int i = 1; i < samples; ++i) {
+        const double torque = at(span * i / samples);
+        out.low = std::min(out.low, torque);
+        out.high = std::max(out.high, torque);
+    }
+    return out;
+}
+
 std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasses& carried, double windSpeed,
                                   const Axis& axis, const RotaryMechanism& r) {
     std::visit([&](const auto& o) { addRotary(m, series, o); }, r.output);
@@ -182,6 +199,8 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasse
     double offLine = 0.0; ///< [N·m] of a weight off an upright axis that does not stand upright
     if (gravityTurns(axis.role)) {
         gravity = armTorqueSpan(masses, r, slope);
+    } else if (r.leanKnown) {
+        gravity = leaningSpan(r, m.carriedMass * standardGravity * m.carriedAlong * std::sin(r.lean.value));
     } else {
         // A pan turns its weight uphill and downhill, against its spring.
         const double weight = m.carriedMass * standardGravity * m.carriedAlong * std::sin(slope),
@@ -195,7 +214,10 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasse
     lasting.rate = -r.spring.rate.value;
     lasting.unknown = r.unbalance.value;
     m.lowPlace = r.lowAngle;
-    if (upright) {
+    if (upright && r.leanKnown) {
+        lasting.amplitude = m.carriedMass * standardGravity * m.carriedAlong * std::sin(r.lean.value);
+        lasting.phase = -r.lowAngle - r.downhill - 0.5 * pi;
+    } else if (upright) {
         lasting.unknown += offLine; // it is not told which way the weight points
     } else {
         const structure::Moments sum = structure::moments(masses);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/drive/stage_view.h"
 
+#include "core/criteria/criteria.h"
+
 #include <cmath>
 #include <numbers>
 
@@ -50,10 +52,18 @@ StageView viewOf(const StrainWaveStage& s) {
 StageView viewOf(const WormStage& s) {
     // The flanks press at 20° square to the thread (ISO 54 basic rack), which their friction feels.
     constexpr double pressureAngle = 20.0 / 180.0 * std::numbers::pi;
-    const double lead = s.leadAngle.value, rub = std::atan(s.friction.value / std::cos(pressureAngle));
-    const double efficiency = lead + rub < 1.5 ? std::tan(lead) / std::tan(lead + rub) : 0.01;
-    return {{static_cast<double>(s.wheelTeeth) / s.starts, std::max(0.01, efficiency),
-             std::tan(lead - rub) / std::tan(lead), s.inertia.value},
+    const double lead = s.leadAngle.value;
+    const auto angleOf = [&](double friction) { return std::atan(friction / std::cos(pressureAngle)); };
+    const auto efficiencyAt = [&](double rub) {
+        return lead + rub < 1.5 ? std::max(0.01, std::tan(lead) / std::tan(lead + rub)) : 0.01;
+    };
+    const double rub = angleOf(s.friction.value);
+    // At rest the film between the flanks is gone; a friction below the running one would mean nothing.
+    const double atRest =
+        s.startFriction.value > 0.0 ? s.startFriction.value : criteria::startFriction * s.friction.value;
+    return {{static_cast<double>(s.wheelTeeth) / s.starts, efficiencyAt(rub),
+             std::tan(lead - rub) / std::tan(lead), s.inertia.value,
+             efficiencyAt(angleOf(std::max(atRest, s.friction.value)))},
             Ratio::of(s.wheelTeeth, s.starts),
             s.stiffness.value,
             s.backlash.value};

@@ -31,6 +31,8 @@ extern const Family holdCurrent; ///< only ever more
 extern const Family brake, stopBehaviour;
 // parts/parts_fixes.cpp
 extern const Family faceWidth, closedCord, widerDrum, beltTension;
+// told/told_fixes.cpp
+extern const Family stepsOfTheParts; ///< in place of the number that was typed
 // structure/rail_fixes.cpp
 extern const Family bestStandPlaces; ///< of a rail, found by search
 extern const Family standsOutwards;  ///< so that the rail does not tip over them

@@ -8,6 +8,22 @@ namespace gantry::rules {
 constexpr Message sagText{"In shot “{shot}” sag and slope shift the picture by {0} over the travel, where "
                           "{1} is allowed, and by {2} at top speed, where {3} is."};
 
+constexpr Message droopText{
+    "The arm's end droops {0}, where {1} is usual for its length. That can be framed out, but "
+    "an arm so soft nods at the least touch."};
+
+/// An arm that droops more than its length excuses is never worse than tight: it stands still.
+static Finding droop(const AxisView& view) {
+    const auto* rotary = std::get_if<RotaryMechanism>(&view.axis.mechanism);
+    if (rotary == nullptr) return std::nullopt;
+    const double usual = criteria::droopShare * rotary->boom.reach;
+    if (!less(usual, view.evaluation.structure.sag)) return std::nullopt;
+    Verdict v = found(nullptr, 1.0, droopText,
+                      {{{Kind::Length, view.evaluation.structure.sag}, {Kind::Length, usual}}});
+    v.ceiling = State::Tight;
+    return v;
+}
+
 /// What is allowed of drift and of framing over what bending makes of the picture; the worse of the two.
 static Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
@@ -21,7 +37,9 @@ static Finding judge(const AxisView& view) {
         return lesser(allowedOver(framing, e.sag.pixels), allowedOver(limits.drift, e.sag.drift));
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
-    if (e == nullptr || (e->problem == Reason::None && !e->sag.pixels)) return std::nullopt;
+    if (e == nullptr || (e->problem == Reason::None && !e->sag.pixels)) return droop(view);
+    if (const Figure least = ratio(*e); least && least.value() >= criteria::sag)
+        if (Finding soft = droop(view)) return soft;
     const ErrorLimits& limits = view.shot(*e).limits;
     return found(e, ratio(*e), sagText,
                  {{{Kind::Pixels, e->sag.pixels},
@@ -30,7 +48,7 @@ static Finding judge(const AxisView& view) {
                    {Kind::PixelsPerFrame, limits.drift}}});
 }
 
-constinit const Rule sag = judging(criteria::sag, {"Sag and bend"}, judge, words::listOf<sagText>,
+constinit const Rule sag = judging(criteria::sag, {"Sag and bend"}, judge, words::listOf<sagText, droopText>,
                                    tries<&fixes::bestStandPlaces, &fixes::stockSection, &fixes::slowerShot>);
 
 } // namespace gantry::rules
