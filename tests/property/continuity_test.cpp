@@ -22,7 +22,8 @@ constexpr int steps = 20;
 using Series = std::map<std::string, std::vector<double>>;
 
 /// The step at which a series jumps; −1 if it does not. A jump is more than five times the median step and
-/// stands alone: where a figure only begins to follow another law, its steps stay as large.
+/// stands alone: where a figure only begins to follow another law, its steps stay as large. So the first and
+/// the last step, of which one side is not seen, tell nothing.
 int jumpOf(const std::vector<double>& f) {
     std::vector<double> step;
     double scale = 0.0;
@@ -34,12 +35,28 @@ int jumpOf(const std::vector<double>& f) {
     std::nth_element(sorted.begin(), sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2),
                      sorted.end());
     const double median = sorted[sorted.size() / 2], least = 1e-4 * scale;
-    for (std::size_t i = 0; i < step.size(); ++i) {
-        const double before = i > 0 ? step[i - 1] : 0.0, after = i + 1 < step.size() ? step[i + 1] : 0.0;
-        if (step[i] > least && step[i] > 5.0 * median && step[i] > 3.0 * std::max(before, after))
+    for (std::size_t i = 1; i + 1 < step.size(); ++i)
+        if (step[i] > least && step[i] > 5.0 * median && step[i] > 3.0 * std::max(step[i - 1], step[i + 1]))
             return static_cast<int>(i);
-    }
     return -1;
+}
+
+/// Figures that really jump, and why.
+const std::map<std::string, std::string> jumping{
+    {"backlash_px", "play lets go of its flank"},
+    {"jitter_px", "as backlash_px and stick_slip_px"},
+    {"repeat_px", "as backlash_px"},
+    {"stick_slip_px", "it sticks and slips, or does not"},
+    {"clearance_at_least_m", "a bound, found by halving until it is near enough"},
+    {"tipping_at_m", "the place of a worst case goes over to another"},
+    {"tipping_direction_rad", "as tipping_at_m"},
+    {"gravity_worst_at_rad", "as tipping_at_m"},
+};
+
+/// What there is over what is needed goes to infinity where nothing is needed; the other way round it does
+/// not jump.
+double steady(const std::string& figure, double value) {
+    return figure.find("_ratio") != std::string::npos && value > 1.0 ? 2.0 - 1.0 / value : value;
 }
 
 std::vector<std::pair<std::string, Project>> rigsThatShip() {
@@ -70,26 +87,41 @@ private slots:
     }
     void nothingJumps() {
         QStringList jumps;
-        std::map<std::string, int> kinds;
+        std::set<std::string> jumped;
         for (auto& [name, project] : rigsThatShip()) {
             Project p = project;
             for (const FieldRef& field : allFields(p)) {
                 double* const value = valueOf(field);
                 if (value == nullptr || *value == 0.0) continue;
                 const double nominal = *value;
-                Series series;
-                for (int i = 0; i <= steps; ++i) {
-                    *value = clampToField(field.info, nominal * (0.9 + 0.2 * i / steps));
-                    for (const FlatFigure& f : figuresOf(evaluate(p, Poses::Later)))
-                        series[f.path].push_back(f.value);
+                const auto figuresAt = [&](double share) {
+                    *value = clampToField(field.info, nominal * share);
+                    return figuresOf(evaluate(p, Poses::Later));
+                };
+                // What changes nothing at its ends changes nothing between.
+                const auto same = [](const FlatFigure& a, const FlatFigure& b) {
+                    return a.value == b.value && a.path == b.path;
+                };
+                const std::vector<FlatFigure> low = figuresAt(0.9), high = figuresAt(1.1);
+                if (std::equal(low.begin(), low.end(), high.begin(), high.end(), same)) {
+                    *value = nominal;
+                    continue;
                 }
+                Series series;
+                for (int i = 0; i <= steps; ++i)
+                    for (const FlatFigure& f : figuresAt(0.9 + 0.2 * i / steps))
+                        series[f.path].push_back(f.value);
                 *value = nominal;
                 for (const auto& [path, f] : series) {
                     if (f.size() != steps + 1) continue;
-                    const int at = jumpOf(f);
-                    if (at < 0) continue;
                     const std::string figure = path.substr(path.rfind('/') + 1);
-                    if (kinds[figure]++ < 3)
+                    std::vector<double> steadied(f.size());
+                    std::transform(f.begin(), f.end(), steadied.begin(),
+                                   [&](double x) { return steady(figure, x); });
+                    const int at = jumpOf(steadied);
+                    if (at < 0) continue;
+                    jumped.insert(figure);
+                    if (!jumping.contains(figure))
                         jumps << QString::fromStdString(name + " " + field.path + ": " + path) +
                                      QStringLiteral(" at %1: %2 to %3")
                                          .arg(at)
@@ -99,8 +131,9 @@ private slots:
             }
         }
         for (const QString& j : jumps) qInfo("%s", qPrintable(j));
-        for (const auto& [k, n] : kinds) qInfo("%s %d", k.c_str(), n);
         QVERIFY(jumps.isEmpty());
+        // None is listed that does not.
+        for (const auto& [figure, why] : jumping) QVERIFY2(jumped.contains(figure), figure.c_str());
     }
 };
 

@@ -106,6 +106,21 @@ private slots:
         QVERIFY2(forgets.contains("takes the drive for 90 % efficient, and it is 78 %"), qPrintable(forgets));
         QVERIFY(said(p, gives(1.1)).contains("No gear gives more"));
         VERIFY_NEAR(findings(p, gives(1.0).c_str()).at(0).ratio, 0.78, 1e-6);
+        // More than the motor gives, at a speed, is said of the output: at 12 turns a minute the motor makes
+        // 300.
+        const double fast = evaluateAxis(p, p.axes[0]).model.available(300 * 2 * pi / 60);
+        QVERIFY(plausible(p, number(0.78 * 25 * fast) + " N·m at 12 rpm"));
+        QVERIFY(!plausible(p, number(1.06 * 0.78 * 25 * fast) + " N·m at 12 rpm"));
+        // Steps a turn are those of the motor where they are just its own, else those of the axis.
+        const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+        const auto steps = [&](const char* text) {
+            return stepsSaid(e, one(text, AxisKind::Rotary)).value_or(0.0);
+        };
+        const double turn = 4.0 * std::get<Stepper>(p.axes[0].motor).rotorTeeth * p.axes[0].driver.microsteps;
+        VERIFY_NEAR(steps((number(turn) + " steps a turn").c_str()), 25 * turn / 360, 1e-9);
+        VERIFY_NEAR(steps((number(0.5 * turn) + " steps/rev").c_str()), 12.5 * turn / 360, 1e-9);
+        VERIFY_NEAR(steps((number(24 * turn) + " steps a turn").c_str()), 24 * turn / 360, 1e-9);
+        VERIFY_NEAR(steps("2400 steps per turn of the motor"), 25 * 2400.0 / 360, 1e-9);
         QVERIFY(plausible(p, "motor torque " + number(motor) + " N·m"));
         QVERIFY(!plausible(p, "motor torque " + number(1.1 * motor) + " N·m"));
         // The label of a gearhead is round.
@@ -273,7 +288,9 @@ private slots:
             VERIFY_NEAR(one(text, linear).stepsPerUnit.value_or(0.0), 200e3, 1e-6);
         for (const char* text :
              {"2400 steps a turn", "2400 steps/rev", "steps per turn = 2400", "2400 steps per 360 °"})
-            VERIFY_NEAR(one(text, rotary).stepsPerUnit.value_or(0.0), 2400 / (2 * pi), 1e-9);
+            VERIFY_NEAR(one(text, rotary)
+                            .stepsPerTurn.value_or(one(text, rotary).stepsPerUnit.value_or(0.0) * 2 * pi),
+                        2400.0, 1e-9);
         VERIFY_NEAR(one("steps/° = 17.5", rotary).stepsPerUnit.value_or(0.0), 17.5 * 180 / pi, 1e-9);
         VERIFY_NEAR(one("3200 steps/rev").stepsPerTurn.value_or(0.0), 3200.0, 1e-9);
         VERIFY_NEAR(one("3200 steps per turn of the motor", rotary).stepsPerTurn.value_or(0.0), 3200.0, 1e-9);
@@ -295,8 +312,8 @@ private slots:
         VERIFY_NEAR(claims[4].torque.value(), 0.4025, 1e-3);
         QVERIFY(claims[4].atMotor && !claims[5].understood());
         // Not understood: of nothing that is known, or of two things.
-        for (const char* text :
-             {"full steps 200", "steps/mm = 80,032", "1/16 microsteps", "version 4", "top speed 1,100", "steps/° = 12"})
+        for (const char* text : {"full steps 200", "steps/mm = 80,032", "1/16 microsteps", "version 4",
+                                 "top speed 1,100", "steps/° = 12"})
             QVERIFY2(!one(text, linear).understood(), text);
         QVERIFY(readClaims(std::vector<std::string>{"no numbers here"}, linear).empty());
     }

@@ -93,8 +93,8 @@ std::string_view firstWords(std::string_view s, int count) {
 /// would ask about; a comma there may still part thousands.
 std::optional<double> read(std::string_view number, std::string_view unit, Kind kind) {
     std::string digits(number);
-    if (const auto point = digits.find('.'); point != std::string::npos && digits.size() == point + 4 &&
-                                             digits.find(',') == std::string::npos)
+    if (const auto point = digits.find('.');
+        point != std::string::npos && digits.size() == point + 4 && digits.find(',') == std::string::npos)
         digits += '0';
     const units::ParseResult parsed =
         units::parse(digits + " " + std::string(unit), kind, units::System::Metric);
@@ -172,7 +172,7 @@ void readSteps(std::string_view piece, const std::string& small, const std::vect
         // Of one unit of the axis, unless it is about the driver.
         if (has(small, {"micro", "full"})) return;
         c.stepsPerUnit = *count / (kind == AxisKind::Linear ? 1e-3 : units::degree);
-    } else if (per.turn && (kind == AxisKind::Linear || has(small, {"motor"}))) {
+    } else if (per.turn) {
         c.stepsPerTurn = *count / (per.si / (2.0 * std::numbers::pi));
     } else if (per.kind == kind) {
         c.stepsPerUnit = *count / per.si;

@@ -44,6 +44,9 @@ constexpr Message torqueAtSpeedText{"Told {0} at {1}; at that speed this motor g
 constexpr Message torqueHoldingText{
     "Told {0} at {1}; at that speed this motor gives {2} on its supply. {0} is "
     "what it holds at rest."};
+constexpr Message outputAtSpeedText{
+    "Told {0} at {1}; at that speed this axis gives {2} on its supply, and {3} at "
+    "rest."};
 constexpr Message massText{
     "Told {0} at {1}: that takes {2} at the motor even at constant speed, and there it "
     "gives {3}."};
@@ -217,6 +220,18 @@ private:
     }
 
     void ofTorque(double told) {
+        // Of a turning axis, more than its motor ever gives is said of its output, and so is the speed.
+        const bool ofOutput = !linear() && !c_.atMotor && told > 1.2 * e_.model.available(0.0);
+        if (c_.motorSpeed && ofOutput) {
+            const auto [free, lossy] = throughStages(0);
+            const double share = lossy / e_.model.available(0.0),
+                         there = share * e_.model.available(*c_.motorSpeed / e_.model.outputPerRad);
+            const words::Argument torque{Kind::Torque, told}, turns{Kind::RotationRate, *c_.motorSpeed};
+            together(torqueSpeedPowerText, torque, turns, told * *c_.motorSpeed);
+            add(Against::Drive, there, told, holdingRounding, outputAtSpeedText,
+                {{torque, turns, {Kind::Torque, there}, {Kind::Torque, lossy}}});
+            return;
+        }
         if (c_.motorSpeed) {
             const double there = e_.model.available(*c_.motorSpeed), rest = e_.model.available(0.0);
             const words::Argument torque{Kind::Torque, told}, turns{Kind::RotationRate, *c_.motorSpeed};
@@ -309,9 +324,13 @@ private:
 std::optional<double> stepsSaid(const AxisEvaluation& e, const Claim& c) {
     const double unit = e.model.kind == AxisKind::Linear ? 1e-3 : units::degree;
     if (c.stepsPerUnit) return *c.stepsPerUnit * unit;
-    if (c.stepsPerTurn && e.travelPerMotorRev && e.travelPerMotorRev.value() > 0.0)
-        return *c.stepsPerTurn / (e.travelPerMotorRev.value() / unit);
-    return std::nullopt;
+    if (!c.stepsPerTurn || !e.travelPerMotorRev || !(e.travelPerMotorRev.value() > 0.0)) return std::nullopt;
+    // "3200 steps a turn" is said of a motor as well as of a table: of that which it comes nearer to.
+    const double ofMotor = *c.stepsPerTurn / (e.travelPerMotorRev.value() / unit),
+                 ofAxis = *c.stepsPerTurn / (2.0 * std::numbers::pi / unit);
+    if (c.atMotor || e.model.kind == AxisKind::Linear || !e.steps.stepsPerUnit) return ofMotor;
+    const auto miss = [&](double told) { return std::abs(std::log(told / e.steps.stepsPerUnit.value())); };
+    return miss(ofMotor) < miss(ofAxis) ? ofMotor : ofAxis;
 }
 
 std::vector<Finding> judge(const Project& project, const Axis& axis, const AxisEvaluation& e,
@@ -327,34 +346,17 @@ std::string sentenceOf(const Finding& f, units::System system) {
     return out;
 }
 
-constinit const std::array<words::Message, 28> findingTexts{currentText,
-                                                            currentPeakText,
-                                                            currentHotText,
-                                                            speedText,
-                                                            speedHighText,
-                                                            speedLowText,
-                                                            accelerationText,
-                                                            accelerationHighText,
-                                                            accelerationLowText,
-                                                            torqueText,
-                                                            torqueLossText,
-                                                            torqueFreeText,
-                                                            forceText,
-                                                            motorTorqueText,
-                                                            torqueAtSpeedText,
-                                                            torqueHoldingText,
-                                                            massText,
-                                                            massAtRestText,
-                                                            supplyPowerText,
-                                                            torqueSpeedPowerText,
-                                                            massPowerText,
-                                                            powerText,
-                                                            ratioText,
-                                                            ratioLabelText,
-                                                            stepsLinearText,
-                                                            stepsRotaryText,
-                                                            stepsAgreeText,
-                                                            fitsText};
+constinit const std::array<words::Message, 29> findingTexts{
+    currentText,         outputAtSpeedText, currentPeakText,
+    currentHotText,      speedText,         speedHighText,
+    speedLowText,        accelerationText,  accelerationHighText,
+    accelerationLowText, torqueText,        torqueLossText,
+    torqueFreeText,      forceText,         motorTorqueText,
+    torqueAtSpeedText,   torqueHoldingText, massText,
+    massAtRestText,      supplyPowerText,   torqueSpeedPowerText,
+    massPowerText,       powerText,         ratioText,
+    ratioLabelText,      stepsLinearText,   stepsRotaryText,
+    stepsAgreeText,      fitsText};
 
 std::string uselessFineness(const AxisEvaluation& e) {
     if (!e.step || e.model.backlash <= 0.0) return {};

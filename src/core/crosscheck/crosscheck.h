@@ -38,7 +38,7 @@ std::optional<double> stepsSaid(const AxisEvaluation& evaluation, const Claim& c
 std::string sentenceOf(const Finding& finding, units::System system);
 
 /// Every sentence that a finding may say, for the catalogue.
-extern const std::array<words::Message, 28> findingTexts;
+extern const std::array<words::Message, 29> findingTexts;
 
 /// Whether microsteps at the output are finer than play and stiffness leave any use for; empty if all is
 /// well.

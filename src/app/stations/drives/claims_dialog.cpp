@@ -28,6 +28,7 @@ ClaimsDialog::ClaimsDialog(const Context& context, QWidget* parent)
     const auto setUp = [](QTableWidget* table, const QStringList& names, const QString& accessible) {
         table->setHorizontalHeaderLabels(names);
         table->horizontalHeader()->setStretchLastSection(true);
+        table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
         table->verticalHeader()->hide();
         table->setEditTriggers(QAbstractItemView::NoEditTriggers);
         table->setSelectionMode(QAbstractItemView::NoSelection);
