@@ -86,12 +86,29 @@ def section(s):
     raise KeyError(shape)
 
 
+def wound_radius(o, travel):
+    """Radius [m] at which a cord pulls when all of the travel is wound, laid turn by turn."""
+    first, cord = (val(o["drum_diameter_m"]) + val(o["cord_diameter_m"])) / 2, val(o["cord_diameter_m"])
+    if o["closed_loop"]:
+        return first
+    a_layer = max(1, math.floor(o["drum_width_m"] / cord + 1e-9))
+    turn, radius = o["turns_on"], first
+    while travel > 0:
+        layer = math.floor(turn / a_layer)
+        radius = first + layer * cord * val(o["layer_height"])
+        part = min((layer + 1) * a_layer - turn, 1.0)
+        travel -= 2 * math.pi * radius * part
+        turn += part
+    return radius
+
+
 DENSITY = {"aluminium": 2700, "steel": 7850, "carbon_tube": 1550, "plywood": 680, "softwood": 450, "hardwood": 680,
            "printed_pla": 1240, "printed_petg": 1270}
 
 
 def arm_points(project, axis):
-    """Everything on an arm as many points (mass, along, above): the arm itself in slices."""
+    """Everything on an arm as many points (mass, along, above): the arm itself in slices. On parallel links what is
+    carried keeps its direction, so that all of it moves as the joint at the arm's end does."""
     m, out = axis["mechanism"], []
     boom = m["boom"]
     given = boom["section"]["shape"] != "not_given"
@@ -100,13 +117,29 @@ def arm_points(project, axis):
         per = s["own_mass_kg_m"] if s["shape"] == "own" else section(s) * DENSITY[s["material"]]
         n, length = 2000, boom["reach_m"] + boom["rear_m"]
         out += [(per * length / n, -boom["rear_m"] + length * (i + 0.5) / n, 0.0) for i in range(n)]
-    out += [(val(i["mass_kg"]), i["along_m"], i["above_m"]) for i in m["items"]]
-    if axis["carries_payload"]:
+    links = boom["arm"] == "parallel_links"
+    out += [(val(i["mass_kg"]), i["along_m"], 0.0 if links and i["along_m"] > 0 else i["above_m"]) for i in m["items"]]
+    if axis["carries_payload"] and links and given:
+        out.append((sum(val(i["mass_kg"]) for i in project["payload"]), boom["reach_m"], 0.0))
+    elif axis["carries_payload"]:
         end = boom["reach_m"] + boom["tip_offset_m"] if given else 0.0
         out += [(val(i["mass_kg"]), end + i["along_m"], boom["tip_above_m"] + i["above_m"]) for i in project["payload"]]
     c = boom["counterweight"]
     if given and val(c["mass_kg"]) > 0:
         out.append((val(c["mass_kg"]), -c["behind_m"], c["above_m"]))
+    return out
+
+
+def seen_from_a_swing(project, boom):
+    """Points of a boom that a swing carries, as (mass, distance from the upright axis, 0), at its widest."""
+    m, b = boom["mechanism"], boom["mechanism"]["boom"]
+    angle = min(max(0.0, m["low_angle_rad"]), m["low_angle_rad"] + m["range_rad"])
+    c, s = math.cos(angle), math.sin(angle)
+    out = [(w, x * c - h * s, 0.0) for w, x, h in arm_points(project, boom)]
+    if b["arm"] == "parallel_links" and boom["carries_payload"] and b["section"]["shape"] != "not_given":
+        # arm_points has the payload in one at the joint; beyond it, it stays level.
+        out = [q for q in out if abs(q[0] - sum(val(i["mass_kg"]) for i in project["payload"])) > 1e-12]
+        out += [(val(i["mass_kg"]), b["reach_m"] * c + b["tip_offset_m"] + i["along_m"], 0.0) for i in project["payload"]]
     return out
 
 
@@ -154,7 +187,8 @@ class Axis:
             elif k == "wheel":
                 self.stages.append(Stage(2 / val(o["diameter_m"]), val(o["efficiency"]), val(o["wheel_inertia_kgm2"])))
             else:
-                return self.unknown(k)
+                self.stages.append(Stage(1 / wound_radius(o, self.rail_travel()), val(o["efficiency"]),
+                                         val(o["drum_inertia_kgm2"])))
             self.mass = val(m["moving_mass_kg"]) + sum(val(i["mass_kg"]) for i in m["items"])
             if self.a["carries_payload"]:
                 self.mass += sum(val(i["mass_kg"]) for i in self.p["payload"])
@@ -163,13 +197,16 @@ class Axis:
             self.steady = self.mass * G * math.sin(val(m["slope_rad"]))
             side = wind + val(m["disturbance_N"])
             self.run, self.still = run + side, max(still, run) + side
-            self.travel = max(0, m["rail_length_m"] - m["carriage_length_m"] - 2 * m["bumper_length_m"])
+            self.travel = self.rail_travel()
             return
         self.per_turn = Fraction(360)
         if k != "direct":
             teeth = Fraction(o["ring_teeth"], o["pinion_teeth"])
             self.stages.append(Stage(teeth, val(o["efficiency"]), 0.0))
         points = arm_points(self.p, self.a)
+        if not points and self.a["role"] == "swing":
+            booms = [x for x in self.p["axes"][self.p["axes"].index(self.a):] if x["role"] == "boom_tilt"]
+            points = seen_from_a_swing(self.p, booms[0]) if booms else []
         upright = self.a["role"] not in ("boom_tilt", "tilt", "roll")
         # From the energy of every point at one radian a second.
         energy = sum(0.5 * w * (x * x + (0 if upright else h * h)) for w, x, h in points)
@@ -190,8 +227,9 @@ class Axis:
         self.run, self.still = run + side, max(still, run) + side
         self.travel = m["range_rad"]
 
-    def unknown(self, k):
-        raise KeyError("output " + k)
+    def rail_travel(self):
+        m = self.m
+        return max(0, m["rail_length_m"] - m["carriage_length_m"] - 2 * m["bumper_length_m"])
 
     def torque(self, acceleration, friction, at_rest=False):
         """Largest torque [N·m] at the motor over both ways, speeding up and braking."""
@@ -293,12 +331,9 @@ def figures(project):
     """(path, value) of all that is recomputed."""
     for k, raw in enumerate(project["axes"]):
         at = f"/axes/{k}"
-        try:
-            a = Axis(project, raw)
-        except KeyError:
-            continue
+        a = Axis(project, raw)
         motor = raw["motor"]
-        ratio = math.prod(s.ratio for s in a.stages[:-1] if True) if a.linear else a.total
+        ratio = math.prod(s.ratio for s in a.stages[:-1]) if a.linear else a.total
         yield at + "/total_ratio", ratio
         unit = 1e-3 if a.linear else math.pi / 180
         u = "m" if a.linear else "rad"
@@ -314,12 +349,15 @@ def figures(project):
                     train *= s.exact
                 yield at + "/steps_per_unit", float(per_turn * train / a.per_turn)
             yield at + f"/step_{u}", 2 * math.pi / per_turn / a.total
+        yield at + "/hold_torque_needed_Nm", abs(a.steady) / a.total
         one = a.total  # motor speed at one unit a second
         yield at + "/inertia_at_motor_kgm2", 2 * a.energy(1.0) / one ** 2
         for shot in project["shots"]:
             own = next((m for m in shot["moves"] if m["axis"] == raw["id"]), None)
             if own is None:
                 continue
+            if shot["kind"] in ("interval", "stop_motion"):
+                continue  # steps, not one movement
             planned = a.motion(own["movement"])
             if planned is None or project["controller"]["ramps"] == "none" or motor["kind"] == "geared_dc":
                 continue
@@ -384,7 +422,7 @@ def main():
         compared += here
         print(f"{name}: {here} figures")
     print(f"{compared} figures recomputed, {wrong} off by more than 1 %")
-    return 1 if wrong or compared < 10 * len(names) else 0
+    return 1 if wrong or compared < 12 * len(names) else 0
 
 
 if __name__ == "__main__":

@@ -331,6 +331,17 @@ private slots:
             std::get<LinearMechanism>(p.axes[0].mechanism).movingMass.value += 1.0;
         });
         QVERIFY(table->item(0, 4)->text().contains("mass"));
+        // A lean that tips the rig is no field, and is noted all the same.
+        auto* what = dialog->findChild<QComboBox*>("testWhat");
+        what->setFocus();
+        QTest::keyClick(what, Qt::Key_End);
+        QCOMPARE(what->currentText(), QStringLiteral("Leaned until it tips"));
+        QTest::keyClicks(value, "12 deg");
+        QTest::mouseClick(dialog->findChild<QPushButton*>("noteTest"), Qt::LeftButton);
+        QCOMPARE(table->item(1, 0)->text(), QStringLiteral("Leaned until it tips"));
+        QCOMPARE(table->item(1, 1)->text(), QStringLiteral("12°"));
+        d.window->document().change("other feet", [](Project& p) { p.base.width += 0.1; });
+        QVERIFY(table->item(1, 4)->text().contains("feet"));
         closeDialog(dialog);
     }
     void budgetShowsTheChosenShot() {
@@ -371,7 +382,8 @@ private slots:
         QTest::mouseClick(add, Qt::LeftButton);
         const QString id = QString::fromStdString(d.project().payload.back().id);
         d.type(QStringLiteral("payload/%1/mass_kg").arg(id), "0.5 kg");
-        const double reach = d.boom().reach + d.boom().tipOffset;
+        QCOMPARE(d.boom().arm, ArmKind::ParallelLinks); // it moves as the arm's end does
+        const double reach = d.boom().reach;
         QVERIFY(std::abs(d.window->document().assessment().evaluation.axes[1].model.chain.load.inertia -
                          before - 0.5 * reach * reach) < 1e-6);
         auto* rest = d.find<CompletenessCard>("completenessCard");

@@ -99,7 +99,7 @@ const std::vector<Change> changes{
      [](Project& p) {
          boom(p).items.push_back({"tray", "Tray", estimate(0.4, Source::Guess)});
      },
-     {"mass"}},
+     {"mass", "places"}},
     {"the camera's place above the arm",
      jib,
      ofBoom,
@@ -169,14 +169,18 @@ private slots:
         p.base.ballastLeg = 1;
         const std::string tripod = "1";
         QCOMPARE(evidence::fingerprint(p, ofBoom),
-                 "height=0.125 1.5;lens=0.035 0.05 ;mass=13 ;motor=Long one ;supports=1.75,0.625 " + tripod +
-                     ",0.875,6,pads 0.5,leg 1");
+                 "height=0.125 1.5;lens=0.035 0.05 ;mass=13 ;motor=Long one ;places=0,0 0,0 0,0 "
+                 ";supports=1.75,0.625 " +
+                     tripod + ",0.875,6,pads 0.5,leg 1");
         p.base.padStiffness.value = 0.0;
         p.base.ballastLeg = 0;
         axis.carriesPayload = false;
         QCOMPARE(evidence::fingerprint(p, ofBoom),
-                 "height=0.125 1.5;lens=0.035 0.05 ;mass=10.5 ;motor=Long one ;supports=1.75,0.625 " +
+                 "height=0.125 1.5;lens=0.035 0.05 ;mass=10.5 ;motor=Long one ;places=0,0 0,0 "
+                 ";supports=1.75,0.625 " +
                      tripod + ",0.875,6");
+        r.items[1].along = 1.5;
+        QVERIFY(evidence::fingerprint(p, ofBoom).find("places=0,0 1.5,0 ;") != std::string::npos);
         std::get<Stepper>(axis.motor).name = "A=1;B";
         QVERIFY(evidence::fingerprint(p, ofBoom).find("motor=A_1_B ;") != std::string::npos);
     }
@@ -193,6 +197,33 @@ private slots:
         test.fingerprint = {};
         QCOMPARE(evidence::changedSince(p, test),
                  (std::vector<std::string>{"height", "lens", "mass", "motor", "supports"}));
+    }
+    /// Whether a rig tips hangs on its feet; what an older note does not tell of does not make it stale.
+    void tipTest() {
+        const Project before = demoProject(jib);
+        TestRecord test;
+        test.path = std::string(evidence::tipAngle);
+        test.value = 0.2;
+        test.fingerprint = evidence::fingerprint(before, test.path);
+        const auto changed = [&](auto change) {
+            Project p = before;
+            change(p.base);
+            return evidence::changedSince(p, test);
+        };
+        const std::vector<std::string> feet{"feet"};
+        QCOMPARE(changed([](Base& b) { b.legs += 1; }), feet);
+        QCOMPARE(changed([](Base& b) { b.width *= 1.1; }), feet);
+        QCOMPARE(changed([](Base& b) { b.length *= 1.1; }), feet);
+        QCOMPARE(changed([](Base& b) { b.mass.value += 1.0; }), feet);
+        QCOMPARE(changed([](Base& b) { b.massHeight += 0.1; }), feet);
+        QCOMPARE(changed([](Base& b) { b.firstLeg += 0.1; }), feet);
+        QCOMPARE(changed([](Base& b) { b.groundSlope.value += 0.1; }), feet);
+        QCOMPARE(changed([](Base& b) { b.height += 0.1; }), std::vector<std::string>{"height"});
+        QCOMPARE(changed([](Base& b) { b.legRadius += 0.1; }), std::vector<std::string>{"supports"});
+        QVERIFY(changed([](Base& b) { b.anchorSpread += 0.1; }).empty());
+        test.fingerprint = test.fingerprint.substr(test.fingerprint.find("height="));
+        QVERIFY(changed([](Base& b) { b.legs += 1; }).empty());
+        QCOMPARE(changed([](Base& b) { b.height += 0.1; }), std::vector<std::string>{"height"});
     }
     /// A battery without Peukert's loss gives its usable charge, at the sum of what each axis takes at most.
     void battery() {

@@ -150,6 +150,13 @@ private slots:
         masses = setupOf(p).masses[1].own;
         QCOMPARE(masses.size(), std::size_t(4));
         QVERIFY(masses[1].levelled && masses[2].levelled && !masses[3].levelled);
+        VERIFY_NEAR(masses[2].along, 2.0, 1e-12); // the joint that carries it
+        VERIFY_NEAR(masses[2].beyond, 0.1 + 0.3, 1e-12);
+        // Gravity does the work of lifting it as far as the joint rises, wherever it sits: over a small turn.
+        const double turn = 1e-6, at = 0.4, before = g * masses[2].mass * 2.0 * std::sin(at),
+                     after = g * masses[2].mass * 2.0 * std::sin(at + turn);
+        const std::vector<structure::ArmMass> alone{masses[2]};
+        VERIFY_NEAR(structure::gravityTorque(alone, at), (after - before) / turn, 1e-5);
         VERIFY_NEAR(masses[3].along, -0.7, 1e-12);
         VERIFY_NEAR(masses[3].above, 0.03, 1e-12);
         b.section.shape = SectionShape::NotGiven;
@@ -173,6 +180,12 @@ private slots:
         r.boom.arm = ArmKind::ParallelLinks; // a levelled camera rides above the tip
         const auto level = setupOf(p).masses[0].felt();
         VERIFY_NEAR(level[1].along, 2.0 * std::cos(0.3), 1e-9);
+        // What is beyond the joint stays level, and counts whole about the swing.
+        Project loaded = p;
+        boom(loaded).boom.tipOffset = 0.15;
+        loaded.axes[1].carriesPayload = true;
+        loaded.payload = {item(1.0, 0.05, 0.0)};
+        VERIFY_NEAR(setupOf(loaded).masses[0].felt()[2].along, 2.0 * std::cos(0.3) + 0.2, 1e-9);
         VERIFY_NEAR(level[1].above, 2.0 * std::sin(0.3) + 0.4 * std::cos(0.3), 1e-9);
         // Down and up over level: at level.
         r.lowAngle = -0.2;

@@ -267,7 +267,8 @@ private slots:
             for (std::size_t k = 0; k < 2; ++k) {
                 const ChartRow& row = chart[k];
                 QCOMPARE(row.kit, static_cast<int>(k));
-                const double kit = p.kits[k].mass.value, end = 2.0 + r.boom.tipOffset;
+                const bool links = r.boom.arm == ArmKind::ParallelLinks;
+                const double kit = p.kits[k].mass.value, end = links ? 2.0 : 2.0 + r.boom.tipOffset;
                 const MassItem& head = r.items[1];
                 const double moment = tubeMass() * 2.8 * 0.6 + head.mass.value * head.along + kit * end;
                 int fewest = 1000;
@@ -306,11 +307,10 @@ private slots:
                     ++missed;
                     VERIFY_NEAR(std::abs(mass * row.behind - moment), nearest, 1e-9);
                 }
-                // What stays where it is worst: what parallel links carry hangs as if on the arm's line.
-                const bool plain = r.boom.arm == ArmKind::Plain;
+                // What stays where it is worst: what parallel links carry moves as the joint that carries it.
                 const double height = mass * w.above +
-                                      (plain || head.along <= 0.0 ? head.mass.value * head.above : 0.0) +
-                                      (plain ? kit * p.kits[k].above : 0.0);
+                                      (!links || head.along <= 0.0 ? head.mass.value * head.above : 0.0) +
+                                      (links ? 0.0 : kit * p.kits[k].above);
                 double left = 0.0;
                 for (int i = 0; i <= 1000; ++i) {
                     const double at = r.lowAngle + r.range * i / 1000;

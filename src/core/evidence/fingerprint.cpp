@@ -5,6 +5,7 @@
 #include <array>
 #include <charconv>
 #include <map>
+#include <span>
 
 namespace gantry::evidence {
 namespace {
@@ -21,6 +22,10 @@ const Axis* axisOf(const Project& project, std::string_view path) {
     if (!path.starts_with(lead)) return nullptr;
     path.remove_prefix(lead.size());
     return findAxis(project, path.substr(0, path.find('/')));
+}
+
+bool aboutBase(std::string_view path) {
+    return path.starts_with("base/");
 }
 
 /// Another profile is another rail or arm.
@@ -55,6 +60,22 @@ void add(std::map<std::string, std::string>& parts, const Project& project, cons
     parts["motor"] += nameOf(axis.motor) + " ";
 }
 
+std::string placesOf(std::span<const MassItem> items) {
+    std::string out;
+    for (const MassItem& i : items) out += number(i.along) + "," + number(i.above) + " ";
+    return out;
+}
+
+/// What a rig stands on, as far as it decides whether it tips.
+std::string feetOf(const Base& b) {
+    std::string out;
+    for (const double v :
+         {static_cast<double>(b.legs), b.firstLeg, b.length, b.width, b.mass.value, b.massHeight,
+          b.columnAhead, b.groundSlope.value, b.downhill, b.ballastOut, b.mount})
+        out += number(v) + " ";
+    return out;
+}
+
 std::map<std::string, std::string> partsOf(const Project& project, std::string_view path) {
     std::map<std::string, std::string> parts;
     if (const Axis* axis = axisOf(project, path))
@@ -67,6 +88,12 @@ std::map<std::string, std::string> partsOf(const Project& project, std::string_v
     if (project.base.padStiffness.value > 0.0)
         parts["supports"] += ",pads " + number(project.base.padStiffness.value);
     if (project.base.ballastLeg > 0) parts["supports"] += ",leg " + number(project.base.ballastLeg);
+    if (aboutBase(path)) parts["feet"] = feetOf(project.base);
+    const Axis* axis = axisOf(project, path);
+    if (axis != nullptr && kindOf(*axis) == AxisKind::Rotary) {
+        const auto& r = std::get<RotaryMechanism>(axis->mechanism);
+        parts["places"] = placesOf(r.items) + (axis->carriesPayload ? placesOf(project.payload) : "");
+    }
     for (const Shot& s : project.shots) parts["lens"] += number(s.focalLength) + " ";
     return parts;
 }
@@ -103,8 +130,10 @@ std::string fingerprint(const Project& project, std::string_view path) {
 std::vector<std::string> changedSince(const Project& project, const TestRecord& test) {
     std::vector<std::string> out;
     const auto then = read(test.fingerprint), now = read(fingerprint(project, test.path));
+    // What an older note does not tell of was not looked at then; one that tells nothing tells of nothing.
     for (const auto& [key, value] : now)
-        if (const auto it = then.find(key); it == then.end() || it->second != value) out.push_back(key);
+        if (const auto it = then.find(key); it == then.end() ? then.empty() : it->second != value)
+            out.push_back(key);
     return out;
 }
 

@@ -5,14 +5,16 @@
 
 namespace gantry::structure {
 
-/// A mass on an arm, from its pivot: along the arm and square above it. A levelled one hangs on parallel
-/// links, which carry it as if it sat on the arm line.
+/// A mass on an arm, from its pivot: along the arm and square above it. A levelled one is carried by parallel
+/// links at a place along the arm, and turns with nothing: wherever it sits beyond that place, level or
+/// above, it rises and falls as the place does (virtual work), so only the place counts about the pivot.
 struct ArmMass {
     double mass = 0.0;  ///< [kg]
     double along = 0.0; ///< [m]
     double above = 0.0; ///< [m]
     bool levelled = false;
-    double own = 0.0; ///< [kg·m²] about its own centre, square to the arm: m L²/12 of an even arm
+    double own = 0.0;    ///< [kg·m²] about its own centre, square to the arm: m L²/12 of an even arm
+    double beyond = 0.0; ///< [m] of a levelled one: level, from where the links carry it
 };
 
 /// Gravity torque [N·m] at an elevation [rad] above level; positive pulls the positive end down:

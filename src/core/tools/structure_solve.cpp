@@ -26,8 +26,10 @@ std::vector<structure::ArmMass> withoutWeight(const Project& project, const Axis
     auto& items = std::get<RotaryMechanism>(bare.mechanism).items;
     std::erase_if(items, [&](const MassItem& i) { return i.along >= 0.9 * boom.reach; });
     std::vector<structure::ArmMass> out = armMasses(project.payload, bare);
-    out.push_back(
-        {kit->mass.value, r.boom.reach + r.boom.tipOffset, kit->above, r.boom.arm == ArmKind::ParallelLinks});
+    if (r.boom.arm == ArmKind::ParallelLinks)
+        out.push_back({kit->mass.value, r.boom.reach, kit->above, true, 0.0, r.boom.tipOffset});
+    else
+        out.push_back({kit->mass.value, r.boom.reach + r.boom.tipOffset, kit->above, false});
     return out;
 }
 

@@ -33,6 +33,9 @@ QStringList testablePaths(const Axis& axis) {
     return out;
 }
 
+/// The lean at which a rig tips is no input: it tests what the program says of tipping.
+constexpr FieldInfo tipInfo{"tip_angle_rad", "Leaned until it tips", units::Kind::Angle, 0.0, 1.5, 0.0, 1.0};
+
 } // namespace
 
 TestsDialog::TestsDialog(const Context& context, QWidget* parent)
@@ -59,6 +62,7 @@ TestsDialog::TestsDialog(const Context& context, QWidget* parent)
                 what_->addItem(QString::fromUtf8(field->info.label.data(),
                                                  static_cast<qsizetype>(field->info.label.size())),
                                path);
+    what_->addItem(tr("Leaned until it tips"), QString::fromUtf8(evidence::tipAngle.data()));
     connect(addButton(tr("Note the test"), QStringLiteral("noteTest")), &QPushButton::clicked, this,
             &TestsDialog::note);
     connect(addButton(tr("Remove the chosen one"), QStringLiteral("removeTest")), &QPushButton::clicked, this,
@@ -77,10 +81,14 @@ void TestsDialog::fill() {
         QStringList words;
         for (const std::string& c : changed) words << QString::fromStdString(c);
         stale += changed.empty() ? 0 : 1;
+        const bool tip = test.path == evidence::tipAngle;
         rows << QStringList{field ? QString::fromUtf8(field->info.label.data(),
                                                       static_cast<qsizetype>(field->info.label.size()))
+                            : tip ? tr("Leaned until it tips")
                                   : QString::fromStdString(test.path),
-                            field ? context_.show(test.value, field->info.kind) : QString(),
+                            field ? context_.show(test.value, field->info.kind)
+                            : tip ? context_.show(test.value, units::Kind::Angle)
+                                  : QString(),
                             QString::fromStdString(test.date), QString::fromStdString(test.note),
                             changed.empty() ? tr("holds")
                                             : tr("stale: %1 changed").arg(words.join(QStringLiteral(", ")))};
@@ -88,7 +96,8 @@ void TestsDialog::fill() {
     setSentence(
         p.tests.empty()
             ? tr("A test is kept with the state of the rig it was made with. When mass, height, supports, "
-                 "motor or lens change, it is marked stale. Tilt tests need a catch strap, a dummy mass, and "
+                 "feet, motor or lens change, it is marked stale. Tilt tests need a catch strap, a dummy "
+                 "mass, and "
                  "hands clear.")
             : tr("%1 tests, %2 stale: the rig is no longer what was tested.").arg(p.tests.size()).arg(stale));
     setTable({tr("Tested"), tr("Result"), tr("Date"), tr("Note"), tr("Today")}, rows);
@@ -97,18 +106,19 @@ void TestsDialog::fill() {
 void TestsDialog::note() {
     const std::string path = what_->currentData().toString().toStdString();
     const auto field = findField(const_cast<Project&>(context_.document.project()), path);
-    if (!field || context_.document.readOnly()) return;
-    const auto parsed = units::parse(value_->text().toStdString(), field->info.kind, context_.system());
+    if ((!field && path != evidence::tipAngle) || context_.document.readOnly()) return;
+    const FieldInfo info = field ? field->info : tipInfo;
+    const auto parsed = units::parse(value_->text().toStdString(), info.kind, context_.system());
     if (const auto* bad = std::get_if<units::ParseError>(&parsed)) {
         setSentence(tr("Result: %1").arg(QString::fromStdString(bad->sentence)));
         value_->setFocus();
         return;
     }
     const double value = std::get<double>(parsed);
-    if (value < field->info.min || value > field->info.max) {
-        setSentence(tr("Result: %1 is outside of what the field takes, %2 to %3.")
-                        .arg(value_->text(), context_.show(field->info.min, field->info.kind),
-                             context_.show(field->info.max, field->info.kind)));
+    if (value < info.min || value > info.max) {
+        setSentence(
+            tr("Result: %1 is outside of what the field takes, %2 to %3.")
+                .arg(value_->text(), context_.show(info.min, info.kind), context_.show(info.max, info.kind)));
         value_->setFocus();
         return;
     }

@@ -187,7 +187,8 @@ std::optional<Ratio> addMechanism(DriveModel& m, Series& series, const AxisMasse
     inertia += upright ? structure::inertiaAboutUpright(masses) : structure::inertiaAboutPivot(masses);
     for (const structure::ArmMass& mass : masses) {
         m.carriedMass += mass.mass;
-        m.farthestItem = std::max(m.farthestItem, std::hypot(mass.along, upright ? 0.0 : mass.above));
+        m.farthestItem =
+            std::max(m.farthestItem, std::hypot(mass.along + mass.beyond, upright ? 0.0 : mass.above));
     }
     if (m.carriedMass > 0.0) {
         const structure::Moments sum = structure::moments(masses);

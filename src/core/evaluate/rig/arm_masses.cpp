@@ -33,9 +33,14 @@ std::vector<structure::ArmMass> armMasses(std::span<const MassItem> payload, con
     for (const MassItem& item : r->items)
         out.push_back({item.mass.value, item.along, item.above, levelled && item.along > 0.0});
     if (axis.carriesPayload) {
-        const double end = given ? boom.reach + boom.tipOffset : 0.0;
-        for (const MassItem& item : payload)
-            out.push_back({item.mass.value, end + item.along, boom.tipAbove + item.above, levelled});
+        const double end = given ? boom.reach : 0.0, offset = given ? boom.tipOffset : 0.0;
+        for (const MassItem& item : payload) {
+            const double beyond = offset + item.along, above = boom.tipAbove + item.above;
+            if (levelled && given)
+                out.push_back({item.mass.value, end, above, true, 0.0, beyond});
+            else
+                out.push_back({item.mass.value, end + beyond, above, levelled});
+        }
     }
     if (given && boom.counterweight.mass.value > 0.0)
         out.push_back(
@@ -57,7 +62,7 @@ std::vector<structure::ArmMass> atItsWidest(std::span<const structure::ArmMass> 
     for (structure::ArmMass& m : out) {
         const double above = m.levelled ? 0.0 : m.above;
         // A slender body that stands steeply has the less of its own about the upright.
-        m = {m.mass, m.along * c - above * s, m.along * s + m.above * c, false, m.own * c * c};
+        m = {m.mass, m.along * c - above * s + m.beyond, m.along * s + m.above * c, false, m.own * c * c};
     }
     return out;
 }

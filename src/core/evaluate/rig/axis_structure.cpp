@@ -320,8 +320,10 @@ void fillArm(AxisStructure& out, const RigSetup& rig, std::size_t index, const R
         out.pinRatio =
             overOrHarmless(pivot.pinLimit, structure::pinStress({pivot.pinDiameter, pivot.cheekGap}, load));
     if (pivot.bearingRating.value > 0.0) out.bearingRatio = overOrHarmless(pivot.bearingRating.value, load);
-    const double tilting =
-        std::abs(units::standardGravity * structure::moments(masses).along) + load * std::abs(boom.tipSide);
+    // What stands on parallel links leans on the bearing with its whole lever.
+    double lever = 0.0;
+    for (const structure::ArmMass& m : masses) lever += m.mass * (m.along + m.beyond);
+    const double tilting = std::abs(units::standardGravity * lever) + load * std::abs(boom.tipSide);
     if (pivot.bearingMoment.value > 0.0) out.momentRatio = overOrHarmless(pivot.bearingMoment.value, tilting);
     if (pivot.bolts >= 2)
         out.boltRatio =

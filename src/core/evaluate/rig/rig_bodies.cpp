@@ -215,7 +215,7 @@ private:
         for (const structure::ArmMass& m : own) {
             if (m.levelled) {
                 addLevelled(below, pivot, r.lowAngle, m.along);
-                addWeight({0.0, 0.0, m.above}, m.mass);
+                addWeight({m.beyond, 0.0, m.above}, m.mass);
                 on_ = out_.linkOf[static_cast<std::size_t>(index_)];
             } else if (m.along < 0.0) {
                 const Place at{m.along, 0.0, m.above};
@@ -224,11 +224,13 @@ private:
                 addWeight({m.along, 0.0, m.above}, m.mass);
             }
         }
-        const double end = length + (given ? b.tipOffset : 0.0);
-        if (boom && b.arm == ArmKind::ParallelLinks)
-            addLevelled(below, pivot, r.lowAngle, end);
-        else
-            at_ = {end, 0.0, 0.0};
+        const double offset = given ? b.tipOffset : 0.0;
+        if (boom && b.arm == ArmKind::ParallelLinks) {
+            addLevelled(below, pivot, r.lowAngle, length);
+            at_ = {offset, 0.0, 0.0};
+        } else {
+            at_ = {length + offset, 0.0, 0.0};
+        }
     }
 
     /// What keeps its direction on an arm, and stands at a place along it.
