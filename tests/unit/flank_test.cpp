@@ -483,6 +483,24 @@ private slots:
         r.lowAngle = 0.0;
         VERIFY_NEAR(evaluate(p).axes[0].model.gravityHigh, 1.6 * 9.80665 * 0.03, 1e-3);
     }
+    /// Ramps without jerk phases stretch the drive within one frame; a mode of 1 Hz follows over many.
+    void driftWithinAFrame() {
+        Project p = carriage();
+        moves(p, 0.5);
+        p.shots[0].frameRate = 25.0;
+        p.axes[0].vibration.frequency = {1.0, Source::Measured, 0.0};
+        const auto errors = [&] { return evaluate(p).axes[0].shots.at(0).errors; };
+        const double stretch = errors().stretch.value();
+        QVERIFY(stretch > 0.0);
+        VERIFY_NEAR(errors().drift.value(), stretch * std::sin(pi / 25), 1e-9);
+        // From half the frame rate on it may swing from one side to the other; then the jerk phase decides.
+        p.axes[0].vibration.frequency.value = 40.0;
+        VERIFY_NEAR(errors().drift.value(), stretch / 2, 1e-9);
+        p.axes[0].vibration.frequency.value = 25.0 / 6;
+        VERIFY_NEAR(errors().drift.value(), stretch / 2, 1e-9);
+        p.axes[0].vibration.frequency.value = 25.0 / 7;
+        QVERIFY(errors().drift.value() < stretch / 2);
+    }
     /// A carriage of 5 kg at 0.4 m/s holds 0.4 J and what its motor and pulley hold; near people 0.3 J.
     void nearPeople() {
         Project p = carriage();

@@ -58,7 +58,7 @@ ClaimsDialog::ClaimsDialog(const Context& context, QWidget* parent)
                        .arg(context_.axis() != nullptr ? QString::fromStdString(context_.axis()->name)
                                                        : tr("the axis"))));
     all->addWidget(text_);
-    all->addWidget(findings_, 2);
+    all->addWidget(findings_, 5);
     all->addWidget(suspectsTitle_);
     all->addWidget(suspects_, 2);
     all->addWidget(fineness_);

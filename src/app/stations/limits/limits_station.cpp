@@ -207,9 +207,9 @@ QString LimitsStation::detailLine() const {
     for (const StripShot& s : limits_.shots)
         if (s.tooFast || s.tooHard) {
             const QString name = QString::fromStdString(context_.document.project().shots[s.shot.at()].name);
-            said << (s.tooFast ? tr("shot “%1” cannot run within them: it asks %2")
+            said << (s.tooFast ? tr("shot “%1” asks %2, beyond these limits")
                                      .arg(name, context_.show(s.speed, k.speed))
-                               : tr("shot “%1” cannot run within them: it ramps at %2")
+                               : tr("shot “%1” ramps at %2, beyond these limits")
                                      .arg(name, context_.show(s.acceleration, k.acceleration)));
         }
     said << QStringList{tr("Best ramps here: %1").arg(tr(advice[static_cast<std::size_t>(limits_.ramps)]))};

@@ -382,6 +382,12 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& st
         std::max(1.0, std::min(e.profile.in.jerkTime, e.profile.out.jerkTime) * shot.frameRate);
     // Without a ramp the spring swings at the start, which is kept out of a take, and then it is even.
     e.errors.drift = m.atOnce ? Figure(0.0) : e.errors.stretch / 2.0 / framesPerJerkPhase;
+    // Whatever rocks carries the picture no farther in a frame than its own swing of that size does.
+    if (m.mode)
+        e.errors.drift =
+            lesser(e.errors.drift,
+                   e.errors.stretch *
+                       std::sin(std::numbers::pi * std::min(0.5, m.mode->frequency / shot.frameRate)));
     e.errors.jitter = orNothing(e.place.stepping) + orNothing(e.windUp.jumpPixels) + letGo;
     e.errors.repeat = letGo + shown(e.windUp.repeat) + orNothing(e.place.frictionBand) +
                       orNothing(e.place.idleShift).map([](double shift) { return std::abs(shift); });
