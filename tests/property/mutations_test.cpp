@@ -15,9 +15,9 @@ using namespace gantry;
 using nlohmann::json;
 
 #ifdef __SANITIZE_ADDRESS__
-constexpr int mutations = 2000;
+constexpr int mutations = 700;
 #else
-constexpr int mutations = 10000;
+constexpr int mutations = 5000;
 #endif
 
 /// The demo file, damaged in thousands of ways: each loads, and then evaluates, or is refused with a reason.

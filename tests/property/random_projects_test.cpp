@@ -16,9 +16,9 @@
 using namespace gantry;
 
 #ifdef __SANITIZE_ADDRESS__
-constexpr int projects = 4000; // the sanitizers are there for memory, not for coverage of numbers
+constexpr int projects = 1333; // the sanitizers are there for memory, not for coverage of numbers
 #else
-constexpr int projects = 40000;
+constexpr int projects = 15000;
 #endif
 
 class RandomProjectsTest : public QObject {

@@ -219,7 +219,12 @@ private slots:
             near(s.errors.stretch, s.stretchTravel.value() * px);
             const double frames =
                 std::max(1.0, std::min(s.profile.in.jerkTime, s.profile.out.jerkTime) * shot.frameRate);
-            near(s.errors.drift, s.errors.stretch.value() / 2 / frames);
+            // A swing of half the stretch moves no more than this from one frame to the next.
+            const double most = m.mode
+                                    ? s.errors.stretch.value() *
+                                          std::sin(M_PI * std::min(0.5, m.mode->frequency / shot.frameRate))
+                                    : 1e300;
+            near(s.errors.drift, std::min(s.errors.stretch.value() / 2 / frames, most));
             const double letGo = s.errors.backlash.value();
             // Springs of the drive under friction and gravity.
             const double k = m.outputStiffness,
