@@ -342,6 +342,14 @@ private slots:
         QCOMPARE(fixes[0].cost, FixCost::SettingOnly);
         QCOMPARE(fixes[0].result.axes[0].told[0], std::string("1 A"));
         QCOMPARE(fixes[0].stateAfter, State::Fine);
+        // What else stands in the line stays.
+        Project together = p;
+        together.axes[0].told = {"1 A, steps/mm = " + number(1.002 * steps) + "; 2 kg"};
+        QCOMPARE(findFixes(together, assess(together), *hand::verdict(together, "steps_set"), {})
+                     .at(0)
+                     .result.axes[0]
+                     .told[0],
+                 "1 A, steps/mm = " + number(steps) + "; 2 kg");
         // The last number counts; a long move in a long lens shows less than a tenth of a per cent.
         p.axes[0].told.push_back("steps/mm = " + number(1.0004 * steps));
         p.shots[0].limits.repeat = 1.0;

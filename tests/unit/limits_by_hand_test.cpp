@@ -84,7 +84,8 @@ private slots:
         p.controller.pulseCeiling = 1e6;
         p.supply.lowVoltage.value = p.supply.voltage.value;
         std::get<BeltStage>(p.axes[0].links[0]).width = 0.1; // torque alone binds
-        std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).tensileStiffness.value = 1e6;
+        std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output).tensileStiffness.value =
+            1e6;
         auto& move = std::get<BySpeed<AxisKind::Linear>>(p.shots[0].moves[0].movement);
         const DriveModel m = evaluateAxis(p, p.axes[0]).model;
         move.speed = 0.5;

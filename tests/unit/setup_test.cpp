@@ -187,6 +187,19 @@ private slots:
         loaded.payload = {item(1.0, 0.05, 0.0)};
         VERIFY_NEAR(setupOf(loaded).masses[0].felt()[2].along, 2.0 * std::cos(0.3) + 0.2, 1e-9);
         VERIFY_NEAR(level[1].above, 2.0 * std::sin(0.3) + 0.4 * std::cos(0.3), 1e-9);
+        // Where the rig tips, and on the bearing under the arm, it counts with its whole lever.
+        boom(loaded).boom.pivot.bearingMoment = estimate(500.0, Source::DataSheet);
+        const Evaluation near = evaluate(loaded);
+        boom(loaded).boom.tipOffset += 0.1;
+        const Evaluation far = evaluate(loaded);
+        const auto out = [](const Evaluation& e) {
+            return std::hypot(e.rig.centreAlong.value(), e.rig.centreAcross.value());
+        };
+        VERIFY_NEAR((out(far) - out(near)) * far.rig.mass.value(), 1.0 * 0.1, 1e-6);
+        VERIFY_NEAR(500.0 / far.axes[1].structure.momentRatio.value() -
+                        500.0 / near.axes[1].structure.momentRatio.value(),
+                    g * 1.0 * 0.1, 1e-6);
+        VERIFY_NEAR(far.axes[1].model.gravityHigh, near.axes[1].model.gravityHigh, 1e-9);
         // Down and up over level: at level.
         r.lowAngle = -0.2;
         VERIFY_NEAR(setupOf(p).masses[0].felt()[1].along, 2.0, 1e-9);

@@ -277,7 +277,6 @@ private:
         if (mechanism == nullptr) return; // a mass without its distance from the axis
         const double v = c_.speed ? *c_.speed : c_.motorSpeed ? *c_.motorSpeed * e_.model.outputPerRad : 0.0;
         drivetrain::Chain chain = e_.model.chain;
-        chain.load.inertia = told;
         chain.load.steady = told * units::standardGravity * std::sin(mechanism->slope.value);
         const double motorSpeed = v / e_.model.outputPerRad,
                      needed = drivetrain::worstTorque(chain, motorSpeed, 0.0),

@@ -48,7 +48,6 @@ static Finding judge(const AxisView& view) {
         const double most = std::min(caps.bySpeed.valueOr(set), caps.byEnergy.valueOr(set));
         if (most < set) {
             v = found(nullptr, 1.0, peopleSettingText, {{{view.speedKind(), set}, {view.speedKind(), most}}});
-            v.ceiling = State::Tight;
             v.hazard = true;
         }
     }
