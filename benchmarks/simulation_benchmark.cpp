@@ -102,7 +102,8 @@ double adaptivePosition(double time) {
         const double end = now + f.d.chopperPeriod;
         // Until the move begins, the load rests on its spring and the swing of the rotor dies down.
         if (n <= std::llround(preRoll / f.d.chopperPeriod)) {
-            s[3] *= n == std::llround(preRoll / f.d.chopperPeriod) ? 1.0 : std::exp(-f.d.chopperPeriod / calmed);
+            s[3] *=
+                n == std::llround(preRoll / f.d.chopperPeriod) ? 1.0 : std::exp(-f.d.chopperPeriod / calmed);
             zero = s[4] = s[2] * m.outputPerRad - windUp;
             s[5] = s[6] = s[7] = 0;
         }

@@ -105,9 +105,8 @@ private slots:
         WindowDriver d;
         d.window->document().change("list a section",
                                     [](Project& p) { p.profiles.emplace_back().id = "shelf"; });
-        d.window->document().change("a lean", [](Project& p) {
-            std::get<RotaryMechanism>(p.axes[1].mechanism).leanKnown = true;
-        });
+        d.window->document().change(
+            "a lean", [](Project& p) { std::get<RotaryMechanism>(p.axes[1].mechanism).leanKnown = true; });
         QVERIFY(std::get<RotaryMechanism>(d.project().axes[1].mechanism).leanKnown);
         for (int axis = 0; axis < 2; ++axis) {
             d.window->session().setAxis(axis);

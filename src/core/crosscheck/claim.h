@@ -19,10 +19,11 @@ struct Claim {
     bool atMotor = false; ///< said of the motor, not of what moves
 
     std::optional<double> stepsPerUnit; ///< [1/U]
-    std::optional<double> stepsPerTurn; ///< [1] of the motor; on a turning axis of that, unless it fits the motor
-    std::optional<double> current;      ///< [A rms]; what is said to be a peak is divided by √2
-    std::optional<double> torque;       ///< [N·m]
-    std::optional<double> force;        ///< [N]
+    std::optional<double>
+        stepsPerTurn;              ///< [1] of the motor; on a turning axis of that, unless it fits the motor
+    std::optional<double> current; ///< [A rms]; what is said to be a peak is divided by √2
+    std::optional<double> torque;  ///< [N·m]
+    std::optional<double> force;   ///< [N]
     std::optional<double> motorSpeed;   ///< [rad/s]
     std::optional<double> speed;        ///< [U/s]
     std::optional<double> acceleration; ///< [U/s²]
