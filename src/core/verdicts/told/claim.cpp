@@ -30,8 +30,8 @@ static Finding judgeSupply(const AxisView& view) {
 }
 
 constinit const Rule claim =
-    judging(criteria::claim, {"What was told of the drive"}, judgeDrive, crosscheck::findingTexts);
+    judging(criteria::claim, {"Told of the drive"}, judgeDrive, crosscheck::findingTexts);
 constinit const Rule claimPower =
-    judging(criteria::claimPower, {"Power that was told"}, judgeSupply, crosscheck::findingTexts);
+    judging(criteria::claimPower, {"Told power"}, judgeSupply, crosscheck::findingTexts);
 
 } // namespace gantry::rules

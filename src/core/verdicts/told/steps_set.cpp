@@ -58,7 +58,7 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule stepsSet =
-    judging(criteria::stepsSet, {"Steps per unit as told"}, judge,
+    judging(criteria::stepsSet, {"Told steps per unit"}, judge,
             words::listOf<stepsLinearText, stepsRotaryText, stepsLinearShotText, stepsRotaryShotText>,
             tries<&fixes::stepsOfTheParts>);
 
