@@ -210,6 +210,9 @@ private slots:
         QTest::keyClick(text, Qt::Key_Return);
         QTest::keyClicks(text, "0,8 m/s of jam");
         QCOMPARE(findings->rowCount(), 2);
+        QTest::keyClicks(text, " and 7");
+        QCOMPARE(findings->rowCount(), 3);
+        QVERIFY(findings->item(2, 1)->text().contains("another number in it is not understood"));
         dialog->close();
         // Opened again it stands there; undo takes it away.
         dialog = open(d, "Check what I was told", "claimsDialog");

@@ -294,6 +294,12 @@ private slots:
         VERIFY_NEAR(one("steps/° = 17.5", rotary).stepsPerUnit.value_or(0.0), 17.5 * 180 / pi, 1e-9);
         VERIFY_NEAR(one("3200 steps/rev").stepsPerTurn.value_or(0.0), 3200.0, 1e-9);
         VERIFY_NEAR(one("3200 steps per turn of the motor", rotary).stepsPerTurn.value_or(0.0), 3200.0, 1e-9);
+        // A number beside others that nothing names is said to be left, and so is one that says the same
+        // twice.
+        QVERIFY(!both.partly);
+        QVERIFY(one("size 17 with 0.4 N·m").partly);
+        QVERIFY(one("1 A or 2 A").partly);
+        VERIFY_NEAR(one("1 A or 2 A").current.value(), 1.0, 1e-12);
         // Several in one line; commas within numbers do not part them.
         const std::vector<std::string> lines{"2,2 N·m at 1500 rpm, lifts 8 kg at 1.5 m/s; 3 A",
                                              "made in spring"};

@@ -179,7 +179,7 @@ void readSteps(std::string_view piece, const std::string& small, const std::vect
     }
 }
 
-/// Puts a number that has a unit where it belongs. False: no unit that is known here.
+/// Puts a number that has a unit where it belongs. False: no unit that is known here, or the place is taken.
 bool place(const Written& w, AxisKind kind, Claim& c) {
     if (has(w.number, {":"})) {
         const std::optional<double> r = read(w.number);
@@ -192,8 +192,8 @@ bool place(const Written& w, AxisKind kind, Claim& c) {
         const std::string unit(firstWords(w.behind, words));
         if (unit.empty()) return false;
         const auto put = [&](std::optional<double>& slot, Kind k) {
-            const auto value = read(w.number, unit, k);
-            if (value && !slot) slot = value;
+            const auto value = slot ? std::nullopt : read(w.number, unit, k);
+            if (value) slot = value;
             return value.has_value();
         };
         if (turnsInTime(lower(unit)) && put(c.motorSpeed, Kind::RotationRate)) return true;
@@ -238,9 +238,13 @@ Claim readPiece(std::string_view piece, std::size_t line, AxisKind kind) {
         readSteps(piece, small, numbers, c, kind);
         return c;
     }
-    for (const Written& w : numbers)
-        if (!place(w, kind, c) && numbers.size() == 1 && trimmed(w.behind).empty())
+    for (const Written& w : numbers) {
+        if (place(w, kind, c)) continue;
+        if (numbers.size() == 1 && trimmed(w.behind).empty())
             placeByName(w, small, kind, c);
+        else
+            c.partly = true;
+    }
     if (c.current && has(small, {"peak"})) c.current = *c.current / std::numbers::sqrt2;
     return c;
 }

@@ -17,13 +17,15 @@ struct Claim {
     std::string text;     ///< as it was written
     std::size_t line = 0; ///< in which of the lines
     bool atMotor = false; ///< said of the motor, not of what moves
+    bool partly = false;  ///< some number in it is not understood, or says a second time what one said before
 
     std::optional<double> stepsPerUnit; ///< [1/U]
-    std::optional<double>
-        stepsPerTurn;              ///< [1] of the motor; on a turning axis of that, unless it fits the motor
-    std::optional<double> current; ///< [A rms]; what is said to be a peak is divided by √2
-    std::optional<double> torque;  ///< [N·m]
-    std::optional<double> force;   ///< [N]
+    /// [1] of one turn of the motor or, of a turning axis, of the axis: what they were counted on is not
+    /// said.
+    std::optional<double> stepsPerTurn;
+    std::optional<double> current;      ///< [A rms]; what is said to be a peak is divided by √2
+    std::optional<double> torque;       ///< [N·m]
+    std::optional<double> force;        ///< [N]
     std::optional<double> motorSpeed;   ///< [rad/s]
     std::optional<double> speed;        ///< [U/s]
     std::optional<double> acceleration; ///< [U/s²]

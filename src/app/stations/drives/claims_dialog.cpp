@@ -104,6 +104,9 @@ void ClaimsDialog::check() {
         if (!claim.understood())
             add(tr("Not understood: say what the number is, or its unit, such as “steps/mm = 80”, “1.7 A”, "
                    "“top speed 250 mm/s”, “2 N·m at 300 rpm”, “lifts 8 kg at 0.3 m/s”."));
+        else if (claim.partly)
+            add(tr("Only in part: another number in it is not understood. Give it a unit, and a line of its "
+                   "own."));
         else if (found.empty())
             add(tr("This drive has nothing to compare it with."));
         if (const auto steps = crosscheck::stepsSaid(*e, claim)) showSuspects(*axis, *e, *steps);
