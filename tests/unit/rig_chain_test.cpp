@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/geometry/apart.h"
 #include "core/kinematics/rig_chain.h"
+#include "support/dice.h"
 #include "support/near.h"
 
 #include <Eigen/Geometry>
@@ -16,13 +17,8 @@ using kinematics::Joint;
 using kinematics::Link;
 
 /// Joints against products of matrices, and distances of bodies against projections to and fro.
-class RigChainTest : public QObject {
+class RigChainTest : public QObject, private Dice {
     Q_OBJECT
-    std::mt19937 random_{20261130};
-    double within(double low, double high) {
-        return std::uniform_real_distribution<double>(low, high)(random_);
-    }
-    Place place(double size) { return {within(-size, size), within(-size, size), within(-size, size)}; }
     static Eigen::Vector3d vector(Place p) { return {p.x, p.y, p.z}; }
 
     static Eigen::Isometry3d moved(const Link& link, double q) {
@@ -49,6 +45,9 @@ class RigChainTest : public QObject {
                            std::clamp(at.y, -0.5 * s.width, 0.5 * s.width),
                            std::clamp(at.z, -0.5 * s.height, 0.5 * s.height)});
     }
+
+public:
+    RigChainTest() : Dice(20261130) {}
 
 private slots:
     void jointsAreMatrices() {

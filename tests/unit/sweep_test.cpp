@@ -4,6 +4,7 @@
 #include "core/rigs/rigs.h"
 #include "core/structure/nearest.h"
 #include "core/verdicts/ranges.h"
+#include "support/dice.h"
 #include "support/files.h"
 #include "support/near.h"
 
@@ -17,13 +18,8 @@ using geometry::Place;
 using geometry::Segment;
 
 /// Nearest approaches against looking everywhere by hand.
-class SweepTest : public QObject {
+class SweepTest : public QObject, private Dice {
     Q_OBJECT
-    std::mt19937 random_{20260514};
-    double within(double low, double high) {
-        return std::uniform_real_distribution<double>(low, high)(random_);
-    }
-    Place place(double size) { return {within(-size, size), within(-size, size), within(-size, size)}; }
 
     static double between(Place a, Place b) { return std::hypot(a.x - b.x, a.y - b.y, a.z - b.z); }
     static Place along(const Segment& s, double t) {
@@ -49,6 +45,9 @@ class SweepTest : public QObject {
         p.base.height = 3.0;
         return p;
     }
+
+public:
+    SweepTest() : Dice(20260514) {}
 
 private slots:
     void segmentsAgainstSampling() {
