@@ -54,7 +54,7 @@ public:
         if (key != "told") return; // locks and ids are no part of the rig
         std::string all;
         for (const std::string& line : list) all += (all.empty() ? "" : "; ") + line;
-        add(textField("told", "What was told"), all);
+        add(textField("told", "Told of the drive"), all);
     }
 
 private:

@@ -114,10 +114,12 @@ QList<FieldPage> loadPages(const Described& all, const Axis& axis, const QString
     else {
         pages.push_back({tr("Spring"), all.below(prefix + QStringLiteral("spring/"))});
         // Of an axis that ought to stand upright; what turns about a level one is weighed by its angle.
-        if (!gravityTurns(axis.role))
-            pages.push_back(
-                {tr("Lean"),
-                 under(prefix, std::get<RotaryMechanism>(axis.mechanism).leanKnown ? lean : lean.first(1))});
+        if (!gravityTurns(axis.role)) {
+            QList<FieldSlot> fields = under(prefix, lean.first(1));
+            if (std::get<RotaryMechanism>(axis.mechanism).leanKnown)
+                fields += {{prefix + lean[1], {}, 1.0}, {prefix + lean[2], tr("Downhill from low end"), 1.0}};
+            pages.push_back({tr("Lean"), fields});
+        }
         if (outputTraits(axis).none) pages.front().fields += all.below(prefix + QStringLiteral("output/"));
     }
     pages.push_back(stopPage(all, base));
