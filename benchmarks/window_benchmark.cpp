@@ -2,8 +2,8 @@
 // From a changed field to a painted window: the real window at 1280x800, a field stepped by key, and the
 // jib's counterweight dragged in the drawing, the time until the whole window has been painted. Bars: 16 ms
 // median, 25 ms at the 95th percentile. --once fails on ratios only: an edit with its repaint may cost at
-// most three times a bare repaint of the window, and while saves run no more than a quarter more than
-// without.
+// most three times a bare repaint of the window, and while saves run no more than half as much again as
+// without (two processors may be two threads of one core, which a save then shares with the window).
 #include "app/instruments/field_editor.h"
 #include "app/instruments/rig_view.h"
 #include "app/shell/main_window.h"
@@ -102,7 +102,7 @@ bool reportSaving(gantry::app::Document& document, QWidget& field, int turns) {
     const Times q = summary(quiet), s = summary(saving);
     std::cout << "While saving: edit to painted " << s.median << " ms median, " << s.p95
               << " ms at 95 %; without " << q.median << " and " << q.p95 << " ms\n";
-    return s.median <= 1.25 * std::max(q.median, 2.0);
+    return s.median <= 1.5 * std::max(q.median, 2.0);
 }
 
 double repaint(QWidget& window) {

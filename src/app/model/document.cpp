@@ -70,6 +70,9 @@ Document::Document(QObject* parent)
     : QObject(parent), history_(project_, [this](Project next) { set(std::move(next)); }) {
     saver_.setMaxThreadCount(1);
     searcher_.setMaxThreadCount(1);
+    searchTimer_.setSingleShot(true);
+    searchTimer_.setInterval(120); // while a handle is dragged nothing is looked through in vain
+    connect(&searchTimer_, &QTimer::timeout, this, &Document::searchPoses);
     connect(&history_, &EditHistory::cleanChanged, this, &Document::fileChanged);
     results_.renew();
 }
@@ -114,7 +117,10 @@ void Document::set(Project project) {
     computed_.reset();
     ++revision_;
     emit changed();
-    if (results_.wantsPoses()) searchPoses();
+    if (results_.wantsPoses())
+        searchTimer_.start();
+    else
+        searchTimer_.stop();
 }
 
 /// Looks through all poses beside the window; what it finds is shown if the project is still the same.

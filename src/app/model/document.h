@@ -10,6 +10,7 @@
 #include <QObject>
 #include <QString>
 #include <QThreadPool>
+#include <QTimer>
 #include <functional>
 #include <memory>
 #include <optional>
@@ -115,6 +116,7 @@ private:
     std::optional<io::Fingerprint> onDisk_; ///< what this window last read or wrote
     io::FileCalls* calls_ = &io::systemCalls();
     QThreadPool saver_, searcher_;
+    QTimer searchTimer_;
     std::function<void()> saveAgain_;
     quint64 revision_ = 0, saveTicket_ = 0;
     bool readOnly_ = false;
