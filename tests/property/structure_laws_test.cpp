@@ -111,6 +111,24 @@ private slots:
             QVERIFY(std::abs(there - here) < 1e-10 * std::max({scale, std::abs(there)}));
         }
     }
+    /// How fast a carriage sinks is how much lower it stands a little farther on.
+    void changeIsTheDerivative() {
+        for (int i = 0; i < 200; ++i) {
+            const double length = within(0.6, 3), first = within(0, 0.4) * length,
+                         second = within(0.6, 1) * length;
+            RailView rail{{length, within(500, 5e4), within(0, 60)}, TwoSupports{first, second}, 500.0};
+            if (i % 2 == 1) rail.supports = CentralSupport{first + 0.1 * length, within(50, 1e5)};
+            rail.loads = {{within(0, 1) * length, within(0, 50)}};
+            const CarriageView c{within(10, 200), within(0.02, 0.15), 0.0};
+            const double at = within(0.1, length - 0.1), d = 1e-5;
+            const RailPoint before = railPoint(rail, c, at - d), after = railPoint(rail, c, at + d);
+            const RailChange change = railChange(rail, c, at);
+            const double sag = (after.sag - before.sag) / (2 * d),
+                         slope = (after.slope - before.slope) / (2 * d);
+            QVERIFY(std::abs(change.sag - sag) < 1e-4 * std::abs(sag) + 1e-8);
+            QVERIFY(std::abs(change.slope - slope) < 1e-3 * std::abs(slope) + 1e-6);
+        }
+    }
     /// The same rail seen from its other side sags alike and slopes the other way.
     void mirroredRailsAreAlike() {
         for (int i = 0; i < 100; ++i) {
@@ -121,13 +139,15 @@ private slots:
             const CarriageView c{within(10, 200), within(0.02, 0.15), within(0, 10)};
             const double at = within(0.1, length - 0.1);
             const RailPoint here = railPoint(rail, c, at);
-            const double tips = railTippingRatio(rail, c, 12.0, at);
+            AlongRail along{within(0, 20), within(-20, 20), within(0, 0.5)};
+            const double tips = railTippingRatio(rail, c, along, 12.0, at);
             rail.supports = TwoSupports{length - second, length - first};
             const RailPoint there = railPoint(rail, c, length - at);
             VERIFY_NEAR(there.sag, here.sag, 1e-7);
             QVERIFY(std::abs(there.slope + here.slope) < 1e-9 * (1 + std::abs(here.slope)));
             VERIFY_NEAR(there.twist + 1.0, here.twist + 1.0, 1e-9);
-            VERIFY_NEAR(railTippingRatio(rail, c, 12.0, length - at), tips, 1e-9);
+            along.downhill = -along.downhill;
+            VERIFY_NEAR(railTippingRatio(rail, c, along, 12.0, length - at), tips, 1e-9);
         }
     }
     /// Gravity's torque is what the height of all that moves changes by, with heights from the drawing's

@@ -87,7 +87,9 @@ private slots:
         VERIFY_NEAR(e.powerOff.speed.value(), std::sqrt(2 * fall / (J / (perRad * perRad))), 1e-9);
         QVERIFY(e.powerOff.falls);
         // (R I + kt ω)² + (Nr ω L I)² = V² at the corner, with all resistance in the loop.
-        const double w = e.cornerSpeed.value(), I = 1.6 * std::sqrt(2.0), R = 1.5 + 0.3 + 0.2;
+        const double w = e.cornerSpeed.value(), I = 1.6 * std::sqrt(2.0),
+                     hot = (25 + 38.4 * (1 - 0.00393 * 20)) / (1 - 0.00393 * 38.4),
+                     R = 1.5 * (1 + 0.00393 * (hot - 20)) + 0.3 + 0.2;
         VERIFY_NEAR(std::hypot(R * I + kt * w, 50 * w * 0.002 * I), 24.0, 1e-9);
 
         const ShotEvaluation& s = e.shots.at(0);

@@ -233,6 +233,9 @@ private slots:
         p.supply.cableLength = 0.0;
         p.supply.voltage.value = 24.0;
         p.supply.lowVoltage.value = 20.0;
+        // Copper that stays at 20 °C.
+        std::get<Stepper>(p.axes[0].motor).body.thermalResistance.value = 0.0;
+        p.conditions.ambient = 20.0;
         const DriveModel m = of(p).model;
         VERIFY_NEAR(m.torqueAmplitude, 0.5 * 1.2 / 2.0 / std::numbers::sqrt2 * std::numbers::sqrt2, 1e-9);
         VERIFY_NEAR(m.holdAmplitude, 0.5 * m.torqueAmplitude, 1e-12);

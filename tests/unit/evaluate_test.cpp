@@ -46,7 +46,8 @@ private slots:
         VERIFY_NEAR(reveal().torque.needed.value(), 0.0988, 1e-3);
         VERIFY_NEAR(reveal().torque.available.value(), 0.3106, 1e-3);
         VERIFY_NEAR(reveal().torque.margin.value(), 3.14, 2e-3);
-        VERIFY_NEAR(slide().cornerSpeed.value() / rpm, 714.0, 5e-3);
+        // 714 rpm with cold copper; after hours at 1.2 A it is a hundredth less.
+        VERIFY_NEAR(slide().cornerSpeed.value() / rpm, 714.0 * 0.99, 5e-3);
     }
     void inertias() {
         VERIFY_NEAR(slide().loadInertia.value(), 1.66e-4, 2e-3);
@@ -267,7 +268,12 @@ private slots:
         QVERIFY(setNumberAt(p, "supply/source_resistance_ohm", 1.05)); // one ohm more in each phase
         const AxisEvaluation e = evaluate(p).axes[0];
         QVERIFY(e.cornerSpeed.value() < slide().cornerSpeed.value());
-        motor::StepperParams byHand{50, 0.44, 1.7, 2.5, 0.0028, 24, 1.2 * std::numbers::sqrt2};
+        // Two windings of 1.2 ohm at 1.2 A rms heat the copper through the motor's way to the air.
+        const double toAir = std::get<Stepper>(p.axes[0].motor).body.thermalResistance.value,
+                     cold = 2 * 1.2 * 1.2 * 1.2 * toAir,
+                     hot = (p.conditions.ambient + cold * (1 - 0.00393 * 20)) / (1 - 0.00393 * cold);
+        motor::StepperParams byHand{
+            50, 0.44, 1.7, 1.3 + 1.2 * (1 + 0.00393 * (hot - 20)), 0.0028, 24, 1.2 * std::numbers::sqrt2};
         VERIFY_NEAR(e.cornerSpeed.value(), motor::cornerSpeed(byHand), 1e-9);
     }
     /// The drive-train table, part by part, as worked on paper.

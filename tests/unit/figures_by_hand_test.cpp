@@ -199,6 +199,113 @@ private slots:
                         std::max(below.in.acceleration, below.out.acceleration), 1e-12);
         }
     }
+    /// A balanced boom on a swing is pulled level by its own inertia: the slope of the energy of its
+    /// rotation.
+    void balancedBoomsAreLevelledBySwinging() {
+        Project p = hand::jib();
+        RotaryMechanism& r = hand::boom(p);
+        r.boom.section.shape = SectionShape::NotGiven;
+        r.boom.counterweight.mass.value = 0.0;
+        MassItem back = r.items[0];
+        r.items[0].along = 1.5;
+        r.items[0].mass.value = 4.0;
+        back.id = "back";
+        back.along = -1.0;
+        back.mass.value = 6.0;
+        r.items.push_back(back);
+        p.payload.clear();
+        p.shots.resize(1);
+        p.shots[0].keepFramed = false;
+        for (const auto& [low, range] : {std::pair{-0.2, 0.5}, {-0.3, 1.4}, {0.9, 0.4}})
+            for (const double asked : {0.5, 1.5}) {
+                r.lowAngle = low;
+                r.range = range;
+                p.shots[0].moves = {{p.axes[0].id, BySpeed<AxisKind::Rotary>{1.5, asked, 4.0}},
+                                    {p.axes[1].id, BySpeed<AxisKind::Rotary>{0.2, 0.05, 0.1}}};
+                const Evaluation all = evaluate(p);
+                const AxisEvaluation& e = all.axes[1];
+                const double rate = all.axes[0].shots.at(0).motion.topSpeed.value();
+                const DriveModel& m = e.model;
+                QVERIFY(m.carriedMass * m.carriedReach < 1e-9);
+                double most = 0.0;
+                const double from = m.lowPlace, to = m.lowPlace + m.travel, d = 1e-4;
+                for (int i = 0; i <= 400; ++i) {
+                    const double at = from + (to - from) * i / 400;
+                    const auto energy = [&](double angle) {
+                        double sum = 0.0;
+                        for (const auto& [mass, place] : {std::pair{4.0, 1.5}, {6.0, -1.0}})
+                            sum += 0.5 * mass * std::pow(place * std::cos(angle) * rate, 2);
+                        return sum;
+                    };
+                    most = std::max(most, std::abs(energy(at + d) - energy(at - d)) / (2 * d));
+                }
+                VERIFY_NEAR(e.shots.at(0).carried.value(), most, 1e-3);
+            }
+        // Told where it begins, it is looked at there only.
+        r.lowAngle = -0.5;
+        r.range = 2.0;
+        auto& m = std::get<BySpeed<AxisKind::Rotary>>(p.shots[0].moves[1].movement);
+        m.placed = true;
+        m.start = 0.5;
+        const double rate = evaluate(p).axes[0].shots.at(0).motion.topSpeed.value(),
+                     inertia = 4.0 * 2.25 + 6.0, angle = 0.2;
+        VERIFY_NEAR(evaluate(p).axes[1].shots.at(0).carried.value(),
+                    inertia * rate * rate * std::sin(angle) * std::cos(angle), 1e-6);
+    }
+    /// A slide along the lens: how much the subject blurs, and how far a ring has to turn.
+    void pushesAlongTheLens() {
+        Project p = slider();
+        p.shots.resize(1);
+        Shot& s = p.shots[0];
+        s.keepFramed = false;
+        s.subjectDistance = 2.0;
+        s.focalLength = 0.05;
+        s.fNumber = 2.8;
+        s.moves = {{p.axes[0].id, BySpeed<AxisKind::Linear>{0.6, 0.1, 0.5}}};
+        QVERIFY(!evaluate(p).axes[0].shots[0].focus.blur); // past the subject it has no meaning
+        QVERIFY(!hand::verdict(p, "focus_pull"));
+        s.towards = true;
+        const ShotEvaluation e = evaluate(p).axes[0].shots[0];
+        VERIFY_NEAR(e.focus.nearest.value(), 1.4, 1e-12);
+        // Thin lens: image distances of both, and the cone of light where the sensor stands.
+        const double f = 0.05, at = f * 2.0 / (2.0 - f), to = f * 1.4 / (1.4 - f);
+        const double cone =
+            (f / 2.8) * std::abs(to - at) / to * p.camera.deliveredWidth / p.camera.sensorWidth;
+        VERIFY_NEAR(e.focus.blur.value(), cone, 1e-9);
+        QVERIFY(cone > 10.0);
+        // Half the picture away from its middle, things run outwards by so much a metre at the near end.
+        VERIFY_NEAR(e.pixelsPerUnit, p.camera.deliveredWidth / 2 / 1.4, 1e-12);
+        // Nobody has said that nobody pulls it: tight.
+        QCOMPARE(hand::verdict(p, "focus_pull")->state, State::Tight);
+        // With a focus axis that does not turn it is over; with the right turn it is sharp.
+        Axis ring = rigs::make(rigs::RigKind::PanTiltHead).axes[0];
+        ring.id = "focus";
+        ring.role = Role::Focus;
+        LensRingOutput marks;
+        marks.marks = {{"a", 0.0, 0.5}, {"b", 2.0, 1.0}, {"c", 3.0, 2.5}};
+        std::get<RotaryMechanism>(ring.mechanism).output = marks;
+        p.axes.push_back(ring);
+        const double needed = (1.0 / 2.0 - 1.0 / 1.4) / (1.0 - 1.0 / 2.5);
+        const ShotEvaluation still = evaluate(p).axes[0].shots[0];
+        VERIFY_NEAR(still.focus.turn.value(), needed, 1e-9);
+        VERIFY_NEAR(still.focus.left.value(), cone, 1e-9);
+        QCOMPARE(hand::verdict(p, "focus_pull")->state, State::Over);
+        s.moves.push_back({"focus", ByTime<AxisKind::Rotary>{needed, 6.0}});
+        QVERIFY(evaluate(p).axes[0].shots[0].focus.left.value() < 1e-6);
+        // The other way it gets worse.
+        std::get<ByTime<AxisKind::Rotary>>(s.moves[1].movement).distance = -needed;
+        QVERIFY(evaluate(p).axes[0].shots[0].focus.left.value() > 1.5 * cone);
+        // Going back, the nearer end is the beginning.
+        s.moves.resize(1);
+        std::get<BySpeed<AxisKind::Linear>>(s.moves[0].movement).distance = -0.6;
+        VERIFY_NEAR(evaluate(p).axes[0].shots[0].focus.nearest.value(), 2.0, 1e-12);
+        VERIFY_NEAR(evaluate(p).axes[0].shots[0].focus.turn.value(), (0.5 - 1.0 / 2.6) / 0.6, 1e-9);
+        // Into the subject: nothing is claimed.
+        s.subjectDistance = 0.5;
+        std::get<BySpeed<AxisKind::Linear>>(s.moves[0].movement).distance = 0.6;
+        QCOMPARE(evaluate(p).axes[0].shots[0].focus.blur.reason(), Reason::OutOfRange);
+        QCOMPARE(hand::verdict(p, "focus_pull")->state, State::Unknown);
+    }
     /// Sound by distance: ten decibels, one rank, for each 3.2 times the distance.
     void ranksByDistance() {
         const auto ratio = [](double metres, Silence silence) {

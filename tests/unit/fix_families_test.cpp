@@ -423,6 +423,35 @@ private slots:
         });
         slider([](Project& p) { p.axes[0].motor = HobbyServo{}; });
         slider([](Project& p) {
+            driven(0.3, 0.1, 1.0)(p);
+            p.shots[0].towards = true;
+            Axis focus = rigOf("pan-tilt-head").axes[0];
+            focus.id = "focus";
+            focus.role = Role::Focus;
+            std::get<RotaryMechanism>(focus.mechanism).output = LensRingOutput{};
+            p.axes.push_back(focus);
+        });
+        slider([](Project& p) {
+            driven(0.3, 0.1, 1.0)(p);
+            p.shots[0].towards = true;
+        });
+        slider([](Project& p) {
+            onAKnob(p);
+            driven(0.3, 0.1, 1.0)(p);
+            p.shots.push_back(p.shots[0]);
+            p.shots[1].id = "creep";
+            std::get<BySpeed<AxisKind::Linear>>(p.shots[1].moves[0].movement).speed = 0.0005;
+            // A head that weighs more than all that is said to move.
+            Axis pan = rigOf("pan-tilt-head").axes[0];
+            pan.id = "head";
+            MassItem camera;
+            camera.id = "camera";
+            camera.mass.value = 20.0;
+            camera.along = 0.02;
+            std::get<RotaryMechanism>(pan.mechanism).items.push_back(camera);
+            p.axes.push_back(pan);
+        });
+        slider([](Project& p) {
             p.axes[0].told = {"90000 N", "power 900 W", "steps/mm = 3"};
             p.supply.ratedCurrent = 1.0;
             p.conditions.energyNearPeople = 0.001;

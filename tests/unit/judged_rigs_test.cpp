@@ -36,6 +36,7 @@ std::string ruleOfTopic(const std::string& topic) {
     if (plain == "steps per mm" || plain == "framing/position with one scale") return "layers";
     if (topic == "claim (power)") return "claim_power";
     if (plain == "steps per unit") return "steps_set";
+    if (plain == "one ratio for both") return "speed_span";
     return plain.starts_with("torque at") ? "torque" : plain;
 }
 
@@ -141,15 +142,18 @@ const std::map<std::string, FigureOf> figures{
          return j.axis().shots[0].motion.topSpeed /
                 (j.axis().resonance.frequency * j.axis().model.fullStep());
      }},
+    {"ratio needed|x", [](const Judged& j) { return j.axis().checks.ratioFactor * j.axis().totalRatio; }},
+    {"position error|°",
+     [](const Judged& j) { return j.axis().checks.placeError * (180.0 / std::numbers::pi); }},
+    {"hand speed limit|m/s", [](const Judged& j) { return j.axis().handSpeedLimit; }},
+    {"breakeven friction|N", [](const Judged& j) { return j.verdict("torque")->holdsUntil; }},
     {"capability (speed)|m/s",
      [](const Judged& j) { return capability(j.project.axes[0], j.axis()).speed.value; }},
 };
 
 /// What of the cases does not hold yet, and why; see docs/models/judged-rigs.md.
 const std::set<std::string> notYet{// Figures that the program does not give, or gives in other words.
-                                   "J03/a/breakeven friction", "J18/a/ratio needed",
-                                   "J19/a/one ratio for both", "J20/a/position error",
-                                   "J22/b/hand speed limit", "J33/a/motor_size",
+                                   "J33/a/motor_size",
                                    // The case counts torque at stall; the shot runs at half of the speed
                                    // without load, where half of it is left.
                                    "J19/a/torque"};

@@ -409,6 +409,19 @@ private slots:
             QCOMPARE(within.has_value(), !out["settle_time"].is_null());
             if (within) VERIFY_NEAR(*within, out["settle_time"].get<double>(), 1e-9);
         }
+        // At the abrupt end of a ramp the deflection that friction leaves is where it begins.
+        for (const json& c : referenceCases("t60_settle_friction", "abrupt_end_of_ramp")) {
+            const json &in = c["inputs"], &out = c["expected"];
+            const double stiffness = in["stiffness"], mass = in["mass"], friction = in["friction"];
+            const motion::DyingSwing s{mass * in["deceleration"].get<double>() / stiffness -
+                                           friction / stiffness,
+                                       friction / stiffness,
+                                       {std::sqrt(stiffness / mass) / (2.0 * pi), 0.0}};
+            VERIFY_NEAR(s.amplitude, out["deflection_at_stop"].get<double>(), 1e-9);
+            QCOMPARE(s.held(), out["stops_at_once"].get<bool>());
+            VERIFY_NEAR(s.rest(), out["rest"].get<double>(), 1e-9);
+            VERIFY_NEAR(2.0 * friction / mass, out["limit_deceleration"].get<double>(), 1e-9);
+        }
         std::mt19937_64 random(9);
         const auto between = [&](double low, double high) {
             return std::uniform_real_distribution<double>(low, high)(random);

@@ -196,11 +196,100 @@ private slots:
         QVERIFY(v.hazard && has(words(v, p), "self-locking"));
         VERIFY_NEAR(said(v, 0), 5 * g * std::sin(0.5), 1e-9);
         QCOMPARE(v.ratio.value(), 1.0); // by the thread; friction alone would not
+        QVERIFY(!has(words(v, p), "second hold"));
+        // Over somebody's head, or with people near, the thread alone is not enough.
+        Project over = p;
+        over.conditions.speedNearPeople = 0.2;
+        QVERIFY(has(words(of(over, "power_off"), over), "second hold"));
+        QCOMPARE(of(over, "power_off").state, State::Tight);
+        over.conditions.speedNearPeople = 0.0;
+        over.conditions.energyNearPeople = 3.0;
+        QVERIFY(has(words(of(over, "power_off"), over), "second hold"));
+        over = p;
+        over.base.kind = BaseKind::Overhead;
+        QVERIFY(has(words(of(over, "power_off"), over), "second hold"));
+        // Held by its friction as entered, but not by the least that it may be: at risk, and it says by what.
+        Project unsure = p;
+        auto& thread = std::get<ScrewOutput>(rail(unsure).output);
+        thread.lead = estimate(0.004, Source::Counted);
+        thread.friction = estimate(0.15, Source::Assumed);
+        thread.friction.tolerance = 0.4;
+        thread.pitchDiameter = estimate(0.011, Source::Measured);
+        const double lead = std::atan(0.004 / (pi * 0.011));
+        QVERIFY(std::tan(lead) < 0.15 && std::tan(lead) > 0.09);
+        const Assessment a = assess(unsure);
+        const auto risk = std::find_if(a.verdicts.begin(), a.verdicts.end(),
+                                       [](const Verdict& x) { return ruleKey(x) == "power_off"; });
+        QCOMPARE(risk->state, State::AtRisk);
+        QVERIFY(has(words(*risk, unsure), "friction"));
         // Where friction holds more than once, the ratio is that.
         rail(p).runningFriction.value = 60.0;
         const double friction = evaluate(p).axes[0].powerOff.friction.value();
         QVERIFY(friction >= 60.0);
         VERIFY_NEAR(of(p, "power_off").ratio.value(), friction / (5 * g * std::sin(0.5)), 1e-9);
+    }
+    /// A carriage that is said to weigh less than the head on it.
+    void movingMassBelowWhatIsListed() {
+        Project p = slider(); // 5 kg
+        QVERIFY(silent(p, "moving_mass"));
+        Axis pan = rigs::make(rigs::RigKind::PanTiltHead).axes[0];
+        pan.carriesPayload = false;
+        pan.id = "head";
+        auto& r = std::get<RotaryMechanism>(pan.mechanism);
+        r.items.clear();
+        r.boom.counterweight.mass.value = 0.0;
+        MassItem camera;
+        camera.id = "camera";
+        camera.along = 0.02;
+        camera.mass.value = 4.9;
+        r.items.push_back(camera);
+        p.axes.push_back(pan);
+        QVERIFY(silent(p, "moving_mass"));
+        auto& mass = std::get<RotaryMechanism>(p.axes[1].mechanism).items[0].mass.value;
+        mass = 8.0;
+        const Verdict v = of(p, "moving_mass");
+        QCOMPARE(v.state, State::Over);
+        const double moving = evaluate(p).axes[0].model.chain.load.inertia;
+        VERIFY_NEAR(v.ratio.value(), moving / 8.0, 1e-9);
+        VERIFY_NEAR(said(v, 0), moving, 1e-9);
+        VERIFY_NEAR(said(v, 1), 8.0, 1e-9);
+        // A head may list the same camera again: the heaviest counts, not the sum.
+        Axis tilt = p.axes[1];
+        tilt.id = "tilt";
+        p.axes.push_back(tilt);
+        VERIFY_NEAR(of(p, "moving_mass").ratio.value(), moving / 8.0, 1e-9);
+        // What stands beside it says nothing.
+        for (std::size_t a : {1, 2}) p.axes[a].role = Role::Turntable;
+        QVERIFY(silent(p, "moving_mass"));
+    }
+    /// A motor on a knob whose shots lie too far apart, and how much slower its drive ought to be.
+    void speedsForOneRatio() {
+        Project p = slider();
+        GearedDc motor;
+        motor.control = SpeedControl::Knob;
+        motor.lowestSteady.value = 0.2;
+        p.axes[0].motor = motor;
+        p.axes[0].driver.maxCurrent = 10.0;
+        p.shots.resize(1);
+        p.shots[0].keepFramed = false;
+        const double top = evaluate(p).axes[0].checks.motorTopSpeed.value();
+        p.shots[0].moves = {{p.axes[0].id, BySpeed<AxisKind::Linear>{0.3, 0.6 * top, 1.0}}};
+        QVERIFY(silent(p, "speed_span")); // one speed
+        p.shots.push_back(p.shots[0]);
+        p.shots[1].id = "creep";
+        auto& slow = std::get<BySpeed<AxisKind::Linear>>(p.shots[1].moves[0].movement).speed;
+        slow = 0.01 * top;
+        const Verdict v = of(p, "speed_span");
+        VERIFY_NEAR(said(v, 0), 60.0, 1e-6);
+        VERIFY_NEAR(said(v, 1), 5.0, 1e-6);
+        VERIFY_NEAR(v.ratio.value(), 5.0 / 60.0, 1e-6);
+        QCOMPARE(v.state, State::Over);
+        const Verdict stutters = of(p, "motor_speed");
+        VERIFY_NEAR(said(stutters, 2), 1.2 * 0.2 / 0.01, 1e-6);
+        QVERIFY(has(words(stutters, p), "24 times slower"));
+        slow = 0.3 * top; // steady, and within one ratio
+        QVERIFY(of(p, "speed_span").ratio.value() > 2.0);
+        QVERIFY(!evaluate(p).axes[0].checks.ratioFactor);
     }
     void heightOffTheLine() {
         Project p = jib();

@@ -246,9 +246,10 @@ private slots:
                 const bool measured = c.axis.vibration.frequency.value > 0.0;
                 const double left = measured ? motion::rockingAfter(s.profile, *m.mode)
                                              : motion::mostRockingAfter(s.profile, *m.mode);
-                // Friction that outweighs the swing holds it where it is.
-                const bool held = left <= m.swingBand;
-                near(s.rocking.pixels, held ? 0.0 : 2 * left * px);
+                // Friction holds the load that much behind while it brakes, and where it stands if it
+                // outweighs what is left then.
+                const double begins = std::max(0.0, left - m.swingBand);
+                near(s.rocking.pixels, begins <= m.swingBand && m.swingBand > 0.0 ? 0.0 : 2 * begins * px);
             }
             if (!(m.commandAngle > 0.0)) {
                 QVERIFY2(s.place.step.reason() == Reason::NotApplicable, c.name);
@@ -326,6 +327,9 @@ private slots:
         QCOMPARE(picturesOf(s), 75); // 3 s
         s.moves[1] = {"b", ByTime<AxisKind::Rotary>{1.0, 4.0}};
         QCOMPARE(picturesOf(s), 100);
+        s.thereAndBack = true; // filmed on the way back too
+        QCOMPARE(picturesOf(s), 200);
+        s.thereAndBack = false;
         // A step takes its share of the movement between two pictures, eased at both ends.
         s.kind = ShotKind::Interval;
         s.frames = 101;

@@ -9,6 +9,46 @@ using namespace paper;
 class StructureByHandTest : public QObject {
     Q_OBJECT
 private slots:
+    /// A lift's column bends by what hangs before and beside it, from where it is held.
+    void liftColumns() {
+        Project p = rigs::make(rigs::RigKind::LiftColumn);
+        auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
+        m.railLength = 1.2;
+        m.rail.secondStand = 0.4;
+        m.rail.section.shape = SectionShape::HollowRectangle;
+        m.rail.section.width = 0.06;
+        m.rail.section.height = 0.04;
+        m.rail.section.wall = 0.003;
+        m.rail.cameraSide = 0.05;
+        m.guide.massHeight = 0.1;
+        const AxisStructure s = evaluate(p).axes[0].structure;
+        const double e = 69e9, across = (0.06 * std::pow(0.04, 3) - 0.054 * std::pow(0.034, 3)) / 12,
+                     along = (0.04 * std::pow(0.06, 3) - 0.034 * std::pow(0.054, 3)) / 12;
+        const double weight = m.movingMass.value * 9.80665;
+        const double bend = std::hypot(weight * 0.1 / (e * across), weight * 0.05 / (e * along));
+        const double half = 0.5 * m.carriageLength + m.bumperLength, top = 1.2 - half - 0.4;
+        VERIFY_NEAR(s.slope.value(), bend * top, 0.02);
+        VERIFY_NEAR(s.sag.value(), 0.5 * bend * top * top, 0.02);
+        VERIFY_NEAR(s.slopeRate.value(), bend, 0.02);
+        VERIFY_NEAR(s.sagRate.value(), bend * top, 0.02);
+        VERIFY_NEAR(s.slopeShift.value(), bend * top, 0.02); // it is straight as far as it is held
+        const double stress = weight * 0.1 * 0.02 / across + weight * 0.05 * 0.03 / along;
+        QVERIFY(s.stressRatio.value() * stress > 50e6 && s.stressRatio.value() * stress < 300e6);
+        QVERIFY(!s.tippingRatio && !s.clampRatio);
+        // Free from lower down it leans the more, by the length and by its square.
+        m.rail.secondStand = 0.2;
+        const AxisStructure longer = evaluate(p).axes[0].structure;
+        VERIFY_NEAR(longer.slope.value() / s.slope.value(), (top + 0.2) / top, 1e-9);
+        VERIFY_NEAR(longer.sag.value() / s.sag.value(), std::pow((top + 0.2) / top, 2), 1e-9);
+        // Held by one head instead.
+        m.rail.support = RailSupport::OneHead;
+        m.rail.headAt = 0.2;
+        VERIFY_NEAR(evaluate(p).axes[0].structure.slope.value(), longer.slope.value(), 1e-9);
+        // Unknown as long as nobody says what it is made of.
+        m.rail.section.shape = SectionShape::NotGiven;
+        QCOMPARE(evaluate(p).axes[0].structure.slope.reason(), Reason::NotApplicable);
+        QCOMPARE(evaluate(p).axes[0].structure.problem, Reason::NeedsSection);
+    }
     /// A steel tube of 2.8 m, 2 m of it before the pivot, with 3 kg at its end, from 0.5 rad below level to
     /// as much above.
     void arm() {

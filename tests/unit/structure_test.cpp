@@ -232,9 +232,54 @@ private slots:
     void railTipsOverItsSupport() {
         const RailView rail{{2.0, 840.0, 10.0}, TwoSupports{0.5, 1.5}, 50.0};
         // At 1.9: 40 N × 0.4 m + 10 N/m × 0.5²/2 over; 10 N/m × 1.5²/2 holds.
-        VERIFY_NEAR(railTippingRatio(rail, {40.0, 1e-6, 0.0}, 0.0, 1.9), 11.25 / (16.0 + 1.25), 1e-5);
-        VERIFY_NEAR(railTippingRatio(rail, {40.0, 1e-6, 0.0}, 30.0, 1.9), (11.25 + 30.0) / 17.25, 1e-5);
-        QVERIFY(railTippingRatio(rail, {40.0, 1e-6, 0.0}, 0.0, 1.0) > 8.0);
+        VERIFY_NEAR(railTippingRatio(rail, {40.0, 1e-6, 0.0}, {}, 0.0, 1.9), 11.25 / (16.0 + 1.25), 1e-5);
+        VERIFY_NEAR(railTippingRatio(rail, {40.0, 1e-6, 0.0}, {}, 30.0, 1.9), (11.25 + 30.0) / 17.25, 1e-5);
+        QVERIFY(railTippingRatio(rail, {40.0, 1e-6, 0.0}, {}, 0.0, 1.0) > 8.0);
+    }
+    /// A carriage in its worst place and worst stop presses and pulls on both stands as beam elements say.
+    void stopsAndSlopesTipRails() {
+        for (const auto& c : referenceCases("t54_tipping", "rail_on_stands")) {
+            const auto& in = c["inputs"];
+            const auto& expected = c["expected"];
+            const double g = 9.80665, slope = in["slope"].get<double>() * std::numbers::pi / 180.0,
+                         mass = in["carriage_mass"], length = in["length"],
+                         railWeight = in["rail_mass"].get<double>() * g * std::cos(slope);
+            const RailView rail{
+                {length, 840.0, railWeight / length}, TwoSupports{in["stand"][0], in["stand"][1]}, 50.0};
+            const CarriageView carriage{mass * g * std::cos(slope), 1e-6, 0.0};
+            const AlongRail along{mass * in["deceleration"].get<double>(), mass * g * std::sin(slope),
+                                  in["height"]};
+            const double stand = in["stand_mass"].get<double>() * g * std::cos(slope);
+            double tips = 1e9, pull = 0.0;
+            for (const double at :
+                 {in["carriage_range"][0].get<double>(), in["carriage_range"][1].get<double>()}) {
+                tips = std::min(tips, railTippingRatio(rail, carriage, along, stand, at));
+                pull = std::max(pull, clampPull(rail, carriage, along, {1, 0.05}, at));
+            }
+            const double least = expected["least_reaction"], anchor = expected["anchor_pull"];
+            // What a clamp holds against is the lifting reaction; what tips is what the stand's weight
+            // leaves.
+            QVERIFY(std::abs(pull - std::max(0.0, -least)) < 1e-4);
+            QCOMPARE(tips<1.0, anchor> 0.0);
+            // Anchors at that stand just as strong as the pull on them hold it in balance.
+            if (anchor > 0.0) {
+                double held = 1e9;
+                for (const double at :
+                     {in["carriage_range"][0].get<double>(), in["carriage_range"][1].get<double>()})
+                    held = std::min(held, railTippingRatio(rail, carriage, along, stand + anchor, at));
+                VERIFY_NEAR(held, 1.0, 1e-6);
+            }
+        }
+    }
+    /// Downhill is towards the beginning where the slope is positive, and a stop goes either way.
+    void whatPullsAlongARailHasItsSide() {
+        const RailView rail{{2.0, 840.0, 10.0}, TwoSupports{0.5, 1.5}, 50.0};
+        const CarriageView carriage{40.0, 1e-6, 0.0};
+        // At 1.9: 17.25 N·m over, 11.25 hold. 10 N downhill at 0.3 m hold 3 N·m more; the other way, less.
+        VERIFY_NEAR(railTippingRatio(rail, carriage, {0.0, 10.0, 0.3}, 0.0, 1.9), 14.25 / 17.25, 1e-5);
+        VERIFY_NEAR(railTippingRatio(rail, carriage, {0.0, -10.0, 0.3}, 0.0, 1.9), 11.25 / 20.25, 1e-5);
+        VERIFY_NEAR(railTippingRatio(rail, carriage, {10.0, 0.0, 0.3}, 0.0, 1.9), 11.25 / 20.25, 1e-5);
+        VERIFY_NEAR(railTippingRatio(rail, carriage, {10.0, 10.0, 0.3}, 0.0, 0.1), 11.25 / 23.25, 1e-5);
     }
     void reactionsCarryAllWeight() {
         const std::array loads{PointLoad{0.3, 20.0}, PointLoad{1.8, 35.0}};
@@ -358,15 +403,15 @@ private slots:
         const CarriageView carriage{100.0, 0.2, 0.0};
         // Carriage at 1.9, 0.7 beyond the second stand; the rail's middle is 0.2 before it.
         const double lift = (100 * 0.7 - 60 * 0.2) / 0.7;
-        VERIFY_NEAR(clampPull(rail, carriage, {4, 0.05}, 1.9), lift / 4, 1e-12);
-        QCOMPARE(clampPull(rail, carriage, {4, 0.05}, 0.9), 0.0); // between them nothing lifts
+        VERIFY_NEAR(clampPull(rail, carriage, {}, {4, 0.05}, 1.9), lift / 4, 1e-12);
+        QCOMPARE(clampPull(rail, carriage, {}, {4, 0.05}, 0.9), 0.0); // between them nothing lifts
         // The same from the other end, by symmetry.
         rail.supports = TwoSupports{0.8, 1.5};
-        VERIFY_NEAR(clampPull(rail, carriage, {4, 0.05}, 0.1), lift / 4, 1e-12);
+        VERIFY_NEAR(clampPull(rail, carriage, {}, {4, 0.05}, 0.1), lift / 4, 1e-12);
         rail.supports = CentralSupport{0.9, 1e4};
         const double moment = 60 * 0.1 + 100 * (1.6 - 0.9);
-        VERIFY_NEAR(clampPull(rail, carriage, {4, 0.08}, 1.6), moment / 0.08 / 2, 1e-12);
-        VERIFY_NEAR(clampPull(rail, carriage, {1, 0.08}, 1.6), moment / 0.08, 1e-12);
+        VERIFY_NEAR(clampPull(rail, carriage, {}, {4, 0.08}, 1.6), moment / 0.08 / 2, 1e-12);
+        VERIFY_NEAR(clampPull(rail, carriage, {}, {1, 0.08}, 1.6), moment / 0.08, 1e-12);
     }
 };
 

@@ -45,6 +45,11 @@ inline constexpr Criterion shaftLoad{"shaft_load", "rated shaft load over the lo
 inline constexpr Criterion noise{"noise", "allowed rank over the loudest rank", units::Kind::Ratio, 1.0};
 inline constexpr Criterion motorSpeed{"motor_speed", "motor's top speed over the shot's", units::Kind::Ratio,
                                       1.2};
+inline constexpr Criterion movingMass{"moving_mass", "moving mass over what is listed on it",
+                                      units::Kind::Ratio, 1.0};
+inline constexpr Criterion speedSpan{"speed_span",
+                                     "fastest over slowest steady speed of a motor over that of its shots",
+                                     units::Kind::Ratio, 1.2};
 inline constexpr Criterion start{"start", "speed at which the rotor is caught over that of the shot",
                                  units::Kind::Ratio, 2.0};
 inline constexpr Criterion startSetting{
@@ -85,6 +90,8 @@ inline constexpr Criterion framing{"framing", "framing limit over framing error"
 inline constexpr Criterion backlash{"backlash", "repeat limit over backlash", units::Kind::Ratio, 1.5};
 inline constexpr Criterion flank{"flank", "what keeps play on one side over what takes it off",
                                  units::Kind::Ratio, 2.0};
+inline constexpr Criterion focusPull{"focus_pull", "blur that is allowed over the blur of the subject",
+                                     units::Kind::Ratio, 1.2};
 inline constexpr Criterion judder{"judder", "time in which detail crosses the picture over the least",
                                   units::Kind::Ratio, 1.4};
 inline constexpr Criterion sag{"sag", "framing and drift limit over what bending does", units::Kind::Ratio,
@@ -172,6 +179,7 @@ inline constexpr Criterion clearanceDistance{
     "clearance_distance", "least distance of moving parts to anything", units::Kind::Length, 0.05};
 inline constexpr Criterion ownClearance{"own_clearance", "least distance of small parts to the rig's own",
                                         units::Kind::Length, 0.01};
+inline constexpr Criterion sharpness{"sharpness", "blur that still looks sharp", units::Kind::Pixels, 2.0};
 inline constexpr Criterion judderRate{
     "judder_rate", "frame rate up to which the crossing time holds as it is", units::Kind::Frequency, 30.0};
 inline constexpr Criterion pushForce{"push_force", "firm push of one hand", units::Kind::Force, 60.0};
@@ -181,6 +189,13 @@ inline constexpr Criterion motorCase{"motor_case", "temperature that a motor's c
                                      units::Kind::Celsius, 80.0};
 inline constexpr Criterion servoRise{"servo_rise", "rise of a servo motor's case at its rated torque",
                                      units::Kind::Ratio, 60.0};
+inline constexpr Criterion servoAir{"servo_air", "air that a servo's rated torque is given for",
+                                    units::Kind::Celsius, 40.0};
+inline constexpr Criterion servoIronShare{
+    "servo_iron_share", "share of a servo's loss at rated torque that its torque does not change",
+    units::Kind::Percentage, 0.1};
+inline constexpr Criterion windingLimit{"winding_limit", "temperature that a winding's insulation stands",
+                                        units::Kind::Celsius, 130.0};
 inline constexpr Criterion servoEfficiency{"servo_efficiency",
                                            "share of the supply's power that a servo drive passes on",
                                            units::Kind::Percentage, 0.75};

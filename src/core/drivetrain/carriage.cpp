@@ -37,6 +37,13 @@ std::optional<double> panBarAngle(const PanBarGeometry& g, double position) {
     return g.angle + std::asin(reach);
 }
 
+std::optional<double> panBarRate(const PanBarGeometry& g, double position) {
+    const std::optional<double> angle = panBarAngle(g, position);
+    const double square = angle ? std::cos(*angle - g.angle) : 0.0;
+    if (!(square > 1e-6)) return std::nullopt;
+    return std::sin(g.angle) / (g.armLength * square);
+}
+
 std::optional<double> barAngleForPan(PanBarGeometry g, double from, double to, double pan) {
     const auto turned = [&](double angle) -> std::optional<double> {
         g.angle = angle;

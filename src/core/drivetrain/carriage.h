@@ -35,6 +35,10 @@ struct PanBarGeometry {
 /// the bar, r sin(θ − α) = (h + x tan α) cos α. nullopt where the arm does not reach.
 std::optional<double> panBarAngle(const PanBarGeometry& g, double position);
 
+/// How fast it turns there, dθ/dx = sin α / (r cos(θ − α)) [rad/m]; nothing where the arm does not reach or
+/// is stretched out along its last bit, where it turns without end.
+std::optional<double> panBarRate(const PanBarGeometry& g, double position);
+
 /// Bar angle [rad] that turns the camera by `pan` between positions `from` and `to` [m], by bisection;
 /// nullopt if no bar within ±80° does.
 std::optional<double> barAngleForPan(PanBarGeometry g, double from, double to, double pan);

@@ -2,6 +2,7 @@
 #include "core/evaluate/evaluate.h"
 
 #include "core/criteria/criteria.h"
+#include "core/drivetrain/back_drive.h"
 #include "core/evaluate/drive/make_drive.h"
 #include "core/evaluate/drive/output_view.h"
 #include "core/evaluate/drive/stage_view.h"
@@ -134,8 +135,7 @@ void fillStandstill(AxisEvaluation& e, const Axis& axis) {
     const drivetrain::Load& load = m.chain.load;
     e.holdNeeded = Figure::of(m.gravityAtMotor());
     e.holdAvailable = Figure::of(m.motors * m.holdAmplitude, m.missing);
-    e.checks.locks = std::any_of(m.chain.stages.begin(), m.chain.stages.end(),
-                                 [](const drivetrain::Stage& s) { return s.backEfficiency <= 0.0; });
+    e.checks.locks = drivetrain::lockedBy(m.chain).has_value();
 
     PowerOff& off = e.powerOff;
     const double gravity = std::abs(load.steady);
@@ -213,16 +213,16 @@ DriveSpring driveSpring(const DriveModel& m, const Axis& axis) {
 }
 
 /// A motor turned by hand gives its back-EMF to the driver: peak volts per rad/s equal torque per ampere.
-void fillHandVoltage(AxisEvaluation& e, double reachOfArm, double handSpeed) {
+void fillHandVoltage(AxisEvaluation& e, const Axis& axis, double reachOfArm, double handSpeed) {
     const DriveModel& m = e.model;
     // Nobody pushes faster than this where it takes more than a firm push at the carriage or the
     // arm's end to get through the friction and to turn the motor over its detents backwards.
     const double reach = m.kind == AxisKind::Linear ? 1.0 : std::max(reachOfArm, 0.1);
-    double back = 1.0;
-    for (const drivetrain::Stage& s : m.chain.stages) back *= s.backEfficiency;
+    drivetrain::Chain all = m.chain;
+    all.motorInertia *= m.motors;
     const double push =
-        (m.staticFriction + m.motors * m.detentTorque / (m.outputPerRad * std::max(back, 1e-9))) / reach;
-    if (e.checks.locks || !(push < criteria::pushForce)) return;
+        drivetrain::forceToBackDrive(all, {m.motors * m.detentTorque, m.staticFriction, 0.0}) / reach;
+    if (!(push < criteria::pushForce)) return;
     double constant = 0.0; // [V·s/rad]
     if (const motor::StepperParams* p = m.stepper())
         constant = motor::torqueConstant(*p);
@@ -230,13 +230,28 @@ void fillHandVoltage(AxisEvaluation& e, double reachOfArm, double handSpeed) {
         constant = dc->nominalVoltage / dc->noLoadSpeed;
     else
         return;
-    // A push brings load and motor up to speed within its first moments; the motor counts by its ratio
-    // squared, and what the drive loses backwards is pushed too.
+    // A push brings load and motor up to speed within its first moments.
     constexpr double pushTime = 0.3; // [s]
-    const double turned =
-        m.chain.load.inertia + m.motors * m.chain.motorInertia / (m.outputPerRad * m.outputPerRad * back);
+    const double turned = drivetrain::forceToBackDrive(all, {0.0, 0.0, 1.0});
     const double fastest = (criteria::pushForce - push) * pushTime * reach * reach / turned;
-    e.handVoltage = Figure::of(constant * std::min(handSpeed, fastest) / reach / m.outputPerRad, m.missing);
+    const double perSpeed = constant / reach / m.outputPerRad; // [V s/m] of the hand
+    e.handVoltage = Figure::of(perSpeed * std::min(handSpeed, fastest), m.missing);
+    const double allowed = axis.driver.maxVoltage / (perSpeed * criteria::handDriven.value);
+    e.handSpeedLimit = allowed < fastest ? Figure::of(allowed, m.missing) : Figure::none(Reason::Unbounded);
+}
+
+/// Mass [kg] that the heaviest of the axes on a linear one lists, its payload with it; 0 where none does.
+/// They stand on each other, so that their lists may name the same camera twice and must not be added.
+double heaviestOn(const RigSetup& rig, std::size_t index) {
+    if (kindOf(rig.axes[index]) != AxisKind::Linear) return 0.0;
+    double most = 0.0;
+    for (std::size_t a = index + 1; a < rig.axes.size(); ++a) {
+        if (rig.axes[a].role == Role::Turntable) continue;
+        double sum = 0.0;
+        for (const structure::ArmMass& m : rig.masses[a].own) sum += m.mass;
+        most = std::max(most, sum);
+    }
+    return most;
 }
 
 std::optional<std::size_t> worstShotOf(const std::vector<ShotEvaluation>& shots) {
@@ -279,13 +294,14 @@ AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches sea
     if (std::isfinite(e.model.outputStiffness) && e.model.chain.load.inertia > 0.0)
         e.smoothFrom = drivetrain::smoothFrom(e.model.sprung(), e.model.chain.load.inertia,
                                               std::min(axis.vibration.damping.value, 0.7));
-    fillHandVoltage(e, rig.masses[index].reach, rig.conditions.handSpeed);
+    fillHandVoltage(e, axis, rig.masses[index].reach, rig.conditions.handSpeed);
     e.shots.reserve(rig.courses[index].size());
     for (const Course& course : rig.courses[index])
         e.shots.push_back(evaluateShot(rig, index, e, course, searches == Searches::Yes));
     e.worstShot = worstShotOf(e.shots);
     fillLimits(e, searches);
     fillChecks(e, axis, rig.conditions.ambient);
+    if (const double on = heaviestOn(rig, index); on > 0.0) e.checks.massOn = Figure::of(on);
     return e;
 }
 

@@ -39,7 +39,8 @@ struct AxisEvaluation {
     Figure stoppingDistance; ///< [U] from the controller's top speed with its settings
     Figure holdNeeded;       ///< [N·m] gravity at the motor, no friction counted
     Figure holdAvailable;    ///< [N·m] at hold current
-    Figure handVoltage; ///< [V] that the motor drives back when pushed by hand at the speed of Conditions
+    Figure handVoltage;    ///< [V] that the motor drives back when pushed by hand at the speed of Conditions
+    Figure handSpeedLimit; ///< [m/s] of that hand up to which the driver has its wanted margin
     PowerOff powerOff;
     EmergencyStop stop;
     AxisChecks checks;
@@ -84,6 +85,8 @@ void describe(V& v, S&... s) {
              s.holdAvailable...);
     v.figure(result("hand_pushed_V", "voltage driven back when pushed by hand", K::Voltage),
              s.handVoltage...);
+    v.figure(result("hand_speed_limit_m_s", "hand speed that the driver stands with its margin", K::Speed),
+             s.handSpeedLimit...);
     v.part("power_off", s.powerOff...);
     v.part("emergency_stop", s.stop...);
     v.part("checks", s.checks...);

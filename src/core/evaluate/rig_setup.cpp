@@ -39,7 +39,7 @@ private:
 /// A pan or tilt that keeps the subject framed: from the first linear axis that slides past it.
 std::optional<Following> following(const RigSetup& rig, const Shot& shot, Role role,
                                    std::span<const PlannedShot> plans) {
-    if (!shot.keepFramed || (role != Role::Pan && role != Role::Tilt)) return std::nullopt;
+    if (!shot.keepFramed || shot.towards || (role != Role::Pan && role != Role::Tilt)) return std::nullopt;
     for (std::size_t i = 0; i < rig.axes.size(); ++i) {
         if (kindOf(rig.axes[i]) != AxisKind::Linear || plans[i].problem != Reason::None) continue;
         if (const auto f = followingMovement(shot, role, plans[i].profile)) return f;
@@ -68,14 +68,14 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
         follows[a] = following(rig, shot, rig.axes[a].role, plans);
         if (follows[a]) pulsed += motorTraits(rig.axes[a]).takesPulses;
     }
-    double below = 0.0, swingBelow = 0.0;
+    double below = 0.0, swingBelow = 0.0, turnBelow = 0.0;
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const Axis& axis = rig.axes[a];
         const Movement* m = movements.of(a);
         if (m != nullptr || follows[a])
             rig.masses[a].pulsedAtOnce = std::max(rig.masses[a].pulsedAtOnce, pulsed);
         const bool moves = m != nullptr && kindOf(*m) == kindOf(axis);
-        Course course{ShotIndex(shotIndex), {}, std::nullopt, plans[a], below, swingBelow};
+        Course course{ShotIndex(shotIndex), {}, std::nullopt, plans[a], below, swingBelow, turnBelow};
         if (moves) {
             course.movement = *m;
         } else if (const auto& follow = follows[a]) {
@@ -88,6 +88,7 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
         if (moves && plans[a].problem == Reason::None) {
             const motion::Profile& p = plans[a].profile;
             const double acceleration = std::max(p.in.acceleration, p.out.acceleration);
+            if (axis.role == Role::Swing || axis.role == Role::Pan) turnBelow += p.peakSpeed;
             if (kindOf(axis) == AxisKind::Linear) {
                 below += acceleration;
             } else if (axis.role == Role::Swing || axis.role == Role::BoomTilt) {

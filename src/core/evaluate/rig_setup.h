@@ -34,6 +34,7 @@ struct Course {
     PlannedShot plan;
     double accelerationBelow = 0.0; ///< [m/s²] that the axes below bring to what stands on this one, summed
     double swingBelow = 0.0;        ///< [rad/s²] of the swings below
+    double turnBelow = 0.0;         ///< [rad/s] of the swings and pans below, about the upright
 };
 
 /// What everything about a rig is computed from: its parts, and once and first what they carry and how they

@@ -85,6 +85,7 @@ struct Shot {
     double swingSeen = 0.0;     ///< [px] amplitude seen after a stop; 0: not looked at, computed
     bool thereAndBack = false;  ///< filmed both ways; else it comes back unfilmed
     bool keepFramed = false;    ///< pan and tilt without a movement of their own follow the subject
+    bool towards = false;       ///< the slide goes along the lens, positive towards the subject
     double subjectPlace = 0.5;  ///< [1] share of the travel at which the camera passes the subject
     double subjectHeight = 0.0; ///< [m] of the subject above the camera
     ErrorLimits limits;

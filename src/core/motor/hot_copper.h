@@ -24,6 +24,25 @@ struct Warmth {
 /// such temperature, and nothing is returned. Derivation: docs/models/heat.md.
 std::optional<Warmth> hotCopper(const WindingHeat& heat);
 
+/// What a winding is driven by.
+struct WindingDrive {
+    double current = 0.0; ///< [A] peak of a phase that a chopper keeps; 0: the voltage alone decides
+    double voltage = 0.0; ///< [V] across a phase and what is before it
+    double before = 0.0;  ///< [ohm] of bridge, cable and source
+};
+
+/// Resistance [ohm] of a stepper's phase after hours, from that at 20 °C: of a phase with peak current I,
+/// I² R of both together heat winding and case as one body with `toAir` [K/W]. No hotter than `limit` [°C],
+/// beyond which its insulation fails before it is asked for torque. At constant voltage the root of one
+/// increasing function, to 1e-12.
+double hotResistance(double cold, const WindingDrive& drive, double ambient, double toAir, double limit);
+
+/// Torque [1] that a motor may give all the time in air of another temperature [°C], over what it may at the
+/// one that it is rated for: √((x − p)/(1 − p)) with x = (limit − air)/(limit − rated) and p the share of its
+/// loss that is iron's, which torque does not change. At most 1: nobody promises more in the cold. 0 in air
+/// that leaves no room at all.
+double ratingInAir(double air, double ratedAir, double limit, double ironShare);
+
 /// Resistance [1] of copper at a temperature [°C] over that at 20 °C.
 double copperResistance(double temperature);
 

@@ -157,7 +157,12 @@ struct AxisChecks {
     Figure turningRadius;         ///< [m] of a steered wheel
     Figure panBarTurn;            ///< [rad] that a pan bar turns the camera over the travel
     Figure panBarReach;           ///< [1] arm length over what it must reach
-    bool locks = false;           ///< a worm or screw in the drive locks at rest
+    Figure placeError;            ///< [U] ± at rest
+    Figure speedSpan;             ///< [1] of a motor on a knob: fastest over slowest steady speed …
+    Figure speedsAsked;           ///< … and of its shots
+    Figure ratioFactor; ///< [1] of the ratio at which its slowest shot runs steadily with its margin
+    Figure massOn;      ///< [kg] of the heaviest axis that stands on a linear one
+    bool locks = false; ///< a worm or screw in the drive locks at rest
 };
 template <class V, Of<AxisChecks>... S>
 void describe(V& v, S&... s) {
@@ -194,6 +199,14 @@ void describe(V& v, S&... s) {
     v.figure(result("pan_bar_turn_rad", "rotation by the pan bar over the travel", K::Angle),
              s.panBarTurn...);
     v.figure(result("pan_bar_reach", "pan bar length over required length", K::Ratio), s.panBarReach...);
+    v.figure(result("place_error_m", K::PartLength, "place_error_rad", K::Angle, "position error at rest, ±"),
+             s.placeError...);
+    v.figure(result("speed_span", "fastest over slowest steady speed of the motor", K::Ratio),
+             s.speedSpan...);
+    v.figure(result("speeds_asked", "fastest over slowest shot", K::Ratio), s.speedsAsked...);
+    v.figure(result("ratio_factor", "ratio over the present one for a steady slowest shot", K::Ratio),
+             s.ratioFactor...);
+    v.figure(result("mass_on_kg", "mass listed for what stands on it", K::Mass), s.massOn...);
     v.flag(mark("locks_at_rest", "self-locking at rest"), s.locks...);
 }
 template <>

@@ -264,6 +264,21 @@ void describe(V& v, S&... s) {
     v.figure(result("sag_px_per_frame", "picture drift by deflection", K::PixelsPerFrame), s.drift...);
 }
 
+/// What a slide along the lens asks of the focus.
+struct FocusPull {
+    Figure nearest; ///< [m] from the subject, at the nearer end
+    Figure blur;    ///< [px] of the subject at the end with the focus left where it began
+    Figure turn;    ///< [rad] of a focus axis' ring that keeps it sharp, signed
+    Figure left;    ///< [px] of blur with the movement that this axis has in the shot
+};
+template <class V, Of<FocusPull>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("nearest_subject_m", "nearest distance of the subject", K::Length), s.nearest...);
+    v.figure(result("unpulled_blur_px", "blur without pulling the focus", K::Pixels), s.blur...);
+    v.figure(result("focus_turn_rad", "ring rotation that keeps the subject in focus", K::Angle), s.turn...);
+    v.figure(result("focus_blur_px", "blur with the focus axis as it moves", K::Pixels), s.left...);
+}
+
 struct ShotEvaluation {
     ShotIndex shot;
     Reason problem = Reason::None; ///< why there is no profile, if so
@@ -296,6 +311,7 @@ struct ShotEvaluation {
     PictureMotion picture;
     Rocking rocking;
     PictureSag sag;
+    FocusPull focus;
 };
 template <class V, Of<ShotEvaluation>... S>
 void describe(V& v, S&... s) {
@@ -326,6 +342,7 @@ void describe(V& v, S&... s) {
     describe(v, s.picture...);
     describe(v, s.rocking...);
     describe(v, s.sag...);
+    describe(v, s.focus...);
     v.flag(mark("follows_subject", "follows the subject without a move of its own"), s.follows...);
     v.rank(mark("noise_rank", "noise rank, 1 silent to 4 loud"), s.noise.rank...);
 }

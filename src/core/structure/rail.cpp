@@ -52,6 +52,35 @@ RailPoint railPoint(const RailView& rail, const CarriageView& c, double at) {
             twistAt(rail, c.torque, at)};
 }
 
+RailChange railChange(const RailView& rail, const CarriageView& c, double at) {
+    RailView light = rail; // the wheels' loads alone
+    light.beam.weight = 0.0;
+    light.loads.clear();
+    const std::array<double, 2> wheel = wheels(rail, c, at);
+    std::array<std::array<double, 2>, 2> slope{}; // at a wheel, by the load of a wheel
+    for (std::size_t load = 0; load < 2; ++load)
+        for (std::size_t place = 0; place < 2; ++place)
+            slope[place][load] =
+                bendOf(light, std::array{PointLoad{wheel[load], 0.5 * c.weight}}, wheel[place]).slope;
+    std::array<double, 2> sinks{};
+    for (std::size_t i = 0; i < 2; ++i) {
+        sinks[i] = bendOf(rail, rail.loads, wheel[i]).slope;
+        for (std::size_t j = 0; j < 2; ++j) sinks[i] += slope[i][j] + slope[j][i];
+    }
+    const double base = wheel[1] - wheel[0];
+    return {0.5 * (sinks[0] + sinks[1]), base > 0.0 ? (sinks[1] - sinks[0]) / base : 0.0};
+}
+
+RailPoint columnPoint(const Column& column, double at) {
+    const double free = std::max(0.0, at - column.heldTo);
+    return {at, 0.5 * column.curvature * free * free, column.curvature * free, 0.0};
+}
+
+RailChange columnChange(const Column& column, double at) {
+    const double free = std::max(0.0, at - column.heldTo);
+    return {column.curvature * free, free > 0.0 ? column.curvature : 0.0};
+}
+
 double railMoment(const RailView& rail, const CarriageView& c, double at) {
     const std::vector<PointLoad> loads = pressing(rail, c, at);
     return std::visit([&](const auto& s) { return largestMoment(rail.beam, s, loads); }, rail.supports);
@@ -70,7 +99,8 @@ double pitchStiffness(const RailView& rail, double wheelbase, double at) {
     return slope > 0.0 ? 1.0 / slope : std::numeric_limits<double>::infinity();
 }
 
-double railTippingRatio(const RailView& rail, const CarriageView& c, double standWeight, double at) {
+double railTippingRatio(const RailView& rail, const CarriageView& c, const AlongRail& along,
+                        double standWeight, double at) {
     const double length = rail.beam.length, weight = rail.beam.weight;
     // About one support, with the far side held down by the rail beyond it and the other stand.
     const auto about = [&](double edge, bool highSide, double otherStand) {
@@ -81,6 +111,8 @@ double railTippingRatio(const RailView& rail, const CarriageView& c, double stan
             const double out = highSide ? load.at - edge : edge - load.at;
             (out > 0.0 ? over : holds) += load.force * std::abs(out);
         }
+        const double turning = highSide ? along.towardsEnd() : along.towardsBeginning();
+        (turning > 0.0 ? over : holds) += std::abs(turning);
         return over > 0.0 ? std::min(holds / over, harmless) : harmless;
     };
     const auto* two = std::get_if<TwoSupports>(&rail.supports);
@@ -89,7 +121,8 @@ double railTippingRatio(const RailView& rail, const CarriageView& c, double stan
     return std::min(about(two->first, false, span), about(two->second, true, span));
 }
 
-double clampPull(const RailView& rail, const CarriageView& c, const Clamp& clamp, double at) {
+double clampPull(const RailView& rail, const CarriageView& c, const AlongRail& along, const Clamp& clamp,
+                 double at) {
     const double middle = 0.5 * rail.beam.length, weight = rail.beam.weight * rail.beam.length;
     const auto moment = [&](double about) {
         double out = weight * (middle - about);
@@ -99,11 +132,14 @@ double clampPull(const RailView& rail, const CarriageView& c, const Clamp& clamp
     if (const auto* two = std::get_if<TwoSupports>(&rail.supports)) {
         const double span = two->second - two->first;
         // A stand lifts where the other one's edge has all the weight beyond it.
-        const double lift = std::max(-moment(two->first), moment(two->second)) / span;
+        const double lift = std::max(along.towardsBeginning() - moment(two->first),
+                                     along.towardsEnd() + moment(two->second)) /
+                            span;
         return std::max(0.0, lift) / clamp.bolts;
     }
     const double rows = std::max(1.0, 0.5 * clamp.bolts);
-    return std::abs(moment(std::get<CentralSupport>(rail.supports).at)) / (clamp.spacing * rows);
+    const double over = moment(std::get<CentralSupport>(rail.supports).at);
+    return std::max(along.towardsEnd() + over, along.towardsBeginning() - over) / (clamp.spacing * rows);
 }
 
 double pictureSpread(const RailView& rail, const CarriageView& c, const PictureFactors& picture, double from,

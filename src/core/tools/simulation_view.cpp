@@ -13,7 +13,8 @@ using namespace simulation;
 constexpr double pi = std::numbers::pi;
 constexpr double stiffestFrequency = 400.0; // [Hz]
 
-MechanismParams mechanismOf(const DriveModel& m, bool measuredMode) {
+MechanismParams mechanismOf(const DriveModel& m, const Axis& axis) {
+    const bool measuredMode = axis.vibration.frequency.value > 0.0;
     MechanismParams out;
     double forward = 1.0, back = 1.0, turns = 1.0, motorInertia = m.chain.motorInertia;
     for (const drivetrain::Stage& s : m.chain.stages) {
@@ -36,7 +37,11 @@ MechanismParams mechanismOf(const DriveModel& m, bool measuredMode) {
     const double both = 1.0 / (1.0 / motorAtOutput + 1.0 / out.loadInertia);
     const double w = 2.0 * pi * stiffestFrequency;
     out.stiffness = std::min(m.outputStiffness, both * w * w);
-    out.damping = 2.0 * 0.03 * std::sqrt(out.stiffness * both);
+    // A spring of the drive swings its load as much damped as the axis is; one that stands for a rigid drive
+    // only has to keep quiet.
+    out.damping = out.stiffness < both * w * w
+                      ? 2.0 * axis.vibration.damping.value * std::sqrt(out.stiffness * out.loadInertia)
+                      : 2.0 * 0.03 * std::sqrt(out.stiffness * both);
     // A mode that is only the drive's own spring is simulated as that spring.
     if (m.mode && measuredMode) {
         out.modeFrequency = m.mode->frequency;
@@ -133,7 +138,7 @@ std::optional<AxisSimulation> simulationOf(const Axis& axis, const AxisEvaluatio
     const DriveModel& m = e.model;
     if (simulationProblem(e, shot) != Reason::None) return std::nullopt;
     AxisSimulation s;
-    s.mechanism = mechanismOf(m, axis.vibration.frequency.value > 0.0);
+    s.mechanism = mechanismOf(m, axis);
     s.profile = shot.profile;
     s.commandStep = m.pulses ? m.microstep() : 0.0;
     s.pulseCeiling = m.pulseCeiling;

@@ -26,7 +26,7 @@ std::vector<SagPoint> sagCurve(const Project& project, const Axis& axis, const S
     }
     for (int i = 0; i < points; ++i) {
         const double at = setting->low + (setting->high - setting->low) * i / (points - 1);
-        const structure::RailPoint p = structure::railPoint(setting->rail, setting->carriage, at);
+        const structure::RailPoint p = setting->point(at);
         out.push_back({at, p.sag, p.slope, p.twist, perMetre * p.sag + focal * p.slope});
     }
     const double first = out.front().pixels;

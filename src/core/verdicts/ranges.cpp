@@ -6,6 +6,7 @@
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/moved_inputs.h"
 #include "core/evaluate/rig/rig_structure.h"
+#include "core/solve/root.h"
 #include "core/verdicts/low_end.h"
 #include "core/verdicts/rules.h"
 
@@ -103,16 +104,19 @@ public:
 
     /// Sets low ends and states. `worst` gives the worst case of a verdict from its falls, `path` the place
     /// of an input.
-    template <class Worst, class Path>
-    void finish(Worst worst, Path path) {
+    template <class Worst, class Edge, class Path>
+    void finish(Worst worst, Edge edge, Path path) {
         for (std::size_t i = 0; i < nominal_.size(); ++i) {
             Verdict& v = *nominal_[i];
             if (!v.ratio) continue;
             v.low = lowEndOf(v.ratio.value(), of_[i].all);
             v.state = stateOf(v);
-            if (v.state == State::AtRisk)
-                for (const Fall& f : decidingFalls(scaled(i), of_[i].all))
+            if (v.state == State::AtRisk) {
+                const std::vector<Fall> deciding = decidingFalls(scaled(i), of_[i].all);
+                for (const Fall& f : deciding)
                     if (f.input != searched) v.deciding.push_back(path(f.input));
+                if (deciding.size() == 1 && deciding[0].input != searched) edge(v, deciding[0]);
+            }
             // What stays ample needs no worst case, which costs most of all.
             if (v.hazard && v.state != State::Over && v.low < criteria::ampleRatio && !of_[i].all.empty())
                 v.worst = worst(v, of_[i].all);
@@ -138,9 +142,10 @@ class Mover {
 public:
     explicit Mover(const Project& project) : project_(project), setup_(setupOf(project_)) {}
 
-    /// @param inputs of project(); @param judged judges it as it stands
+    /// @param inputs of project(); @param both whether one end says nothing of the other; @param judged
+    /// judges it as it stands
     template <class Judged, class Path>
-    void run(const std::vector<UncertainInput>& inputs, LowEnds& ends, Judged judged, Path path) {
+    void run(const std::vector<UncertainInput>& inputs, LowEnds& ends, bool both, Judged judged, Path path) {
         const auto look = [&](const UncertainInput& input, double end, bool isFirst) {
             const Moved moved(input, end);
             ends.at(end, judged(isFirst));
@@ -155,7 +160,9 @@ public:
             if (inside)
                 for (const double end : {other, 0.5 * (value + first), 0.5 * (value + other)})
                     look(input, end, false);
-            ends.take(static_cast<int>(i), other, inside);
+            else if (both)
+                look(input, other, false);
+            ends.take(static_cast<int>(i), other, inside || both);
         }
         for (const int i : ends.openInputs()) {
             const UncertainInput& input = inputs[static_cast<std::size_t>(i)];
@@ -164,6 +171,9 @@ public:
         }
         ends.finish(
             [&](const Verdict& v, const std::vector<Fall>& falls) { return worst(inputs, v, falls, judged); },
+            [&](Verdict& v, const Fall& fall) {
+                findEdge(inputs[static_cast<std::size_t>(fall.input)], v, fall, judged);
+            },
             path);
     }
 
@@ -174,6 +184,33 @@ private:
     static double otherEnd(const UncertainInput& input) {
         const Ends range = endsOf(input.info, *input.estimate);
         return fartherEnd(input) == range.high ? range.low : range.high;
+    }
+
+    /// The ratio of a verdict in a list; as it is where the list has none.
+    static double ratioIn(const std::vector<Verdict>& found, const Verdict& v) {
+        const auto same =
+            std::find_if(found.begin(), found.end(), [&](const Verdict& x) { return x.rule == v.rule; });
+        return same != found.end() && same->ratio ? same->ratio.value() : v.ratio.value();
+    }
+
+    /// How far the input that decides may go until the verdict no longer holds, looked for to twice its
+    /// tolerance; to a thousandth of it.
+    template <class Judged>
+    static void findEdge(const UncertainInput& input, Verdict& v, const Fall& fall, Judged judged) {
+        const double nominal = input.estimate->value;
+        const double farthest =
+            std::clamp(nominal + 2.0 * (fall.at - nominal), input.info.min, input.info.max);
+        const auto over = [&](double x) {
+            const Moved moved(input, x);
+            return ratioIn(judged(false), v) - (1.0 - 1e-9); // what just holds, holds
+        };
+        constexpr int bits = 12, mostCalls = 24;
+        const auto edge = solve::rootBetween(over, std::min(nominal, farthest), std::max(nominal, farthest),
+                                             bits, mostCalls);
+        if (!edge || *edge == nominal) return;
+        v.holdsUntil = Figure::of(*edge);
+        v.holdsUntilKind = input.info.kind;
+        v.holdsBelow = farthest > nominal;
     }
 
     /// The ratio of a verdict with everything at its worst.
@@ -198,10 +235,7 @@ private:
         };
         const auto ratioAt = [&](const std::vector<double>& values) {
             put(values);
-            const std::vector<Verdict>& found = judged(false);
-            const auto same =
-                std::find_if(found.begin(), found.end(), [&](const Verdict& x) { return x.rule == v.rule; });
-            return same != found.end() && same->ratio ? same->ratio.value() : v.ratio.value();
+            return ratioIn(judged(false), v);
         };
         // Where all worse ends together do less harm than their squares, some of them act against each other.
         double least = ratioAt(corner);
@@ -237,8 +271,10 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
             nominal.push_back(&*next);
         LowEnds ends(std::move(nominal));
         const std::vector<UncertainInput> inputs = inputsOfAxis(mover.project(), i);
+        // A thread that locks does so at once and altogether: more friction changes nothing, less may.
+        const bool locked = evaluation.axes[i].checks.locks && evaluation.axes[i].powerOff.loaded;
         mover.run(
-            inputs, ends,
+            inputs, ends, locked,
             [&](bool first) -> const std::vector<Verdict>& {
                 mover.setup().refresh(i);
                 AxisEvaluation moved = evaluateAxis(mover.setup(), i, Searches::No);
@@ -273,7 +309,7 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
     if (close)
         for (const UncertainInput& input : uncertainInputsOf(mover.project().head)) inputs.push_back(input);
     mover.run(
-        inputs, ends,
+        inputs, ends, false,
         [&](bool first) -> const std::vector<Verdict>& {
             mover.setup().refreshMasses();
             rig.rig = rigAgain(mover.setup(), evaluation.axes, evaluation.rig);

@@ -148,14 +148,14 @@ Finding withinBudget(double allowed, const Figure& actual, Kind kind, Message se
 
 // motor/
 extern const Rule torque, resonance, motorCurrent, driverRating, oversize, duty, caseTemperature,
-    regulatorHeat, shaftLoad, noise, motorSpeed, start, following, servoRange, handDriven;
+    regulatorHeat, shaftLoad, noise, motorSpeed, speedSpan, start, following, servoRange, handDriven;
 // holding/
 extern const Rule powerOff, standstill, emergencyStop, nearPeople;
 // controller/
 extern const Rule pulseRate, rounding, stopping, travel, settings, ease;
 // picture/
 extern const Rule stepping, vibration, drift, jitter, repeatError, framing, backlash, judder, guides,
-    lensRing, panBar;
+    focusPull, lensRing, panBar;
 // parts/
 extern const Rule toothStrength, gearForm, beltMesh, grip, cordSlack, cordStrength, layers, drumRoom,
     beltPreload, whirl, buckling, binding, bearingLoad, frictionSources;
@@ -164,6 +164,6 @@ extern const Rule sag, settling, railTipping, railClamps, beamStrength, pivot, b
 // rig/
 extern const Rule tipping, anchors, tether, clearance, supply, weight, money;
 // told/
-extern const Rule claim, claimPower, stepsSet;
+extern const Rule claim, claimPower, movingMass, stepsSet;
 
 } // namespace gantry::rules

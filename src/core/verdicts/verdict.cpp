@@ -55,27 +55,34 @@ namespace {
 
 constexpr words::Message atRiskText{" As entered it holds; at the low end of the tolerances it is ×{0}."};
 constexpr words::Message oneDecidesText{" What decides is {part}: measure it first."};
+constexpr words::Message holdsUpToText{" What decides is {part}: measure it first. Up to {0} it holds."};
+constexpr words::Message holdsDownToText{" What decides is {part}: measure it first. Down to {0} it holds."};
 constexpr words::Message twoDecideText{" What decides is {part} with {room}: measure them first."};
 constexpr words::Message worstText{" With everything at its worst it is ×{0}."};
 
 /// What its tolerances leave open, to follow its sentence.
 std::string doubt(const Verdict& v, const Project& project, units::System system) {
     std::string out;
-    const auto say = [&](words::Message text, const Figure& ratio, std::string_view part = {},
+    const auto say = [&](words::Message text, words::Argument value, std::string_view part = {},
                          std::string_view room = {}) {
-        out += words::render(text, {{{units::Kind::Ratio, ratio}}}, {{}, {}, part, room}, system);
+        out += words::render(text, {{value}}, {{}, {}, part, room}, system);
     };
+    const auto ratio = [](const Figure& f) { return words::Argument{units::Kind::Ratio, f}; };
     if (v.state == State::AtRisk) {
-        say(atRiskText, v.low);
+        say(atRiskText, ratio(v.low));
         const std::string_view axis = project.axes[static_cast<std::size_t>(v.axis)].id;
         std::vector<std::string> inputs;
         for (const std::string& path : v.deciding)
             inputs.push_back(words::inputName(project, path, axis, system));
-        if (inputs.size() == 1) say(oneDecidesText, 0.0, inputs[0]);
-        if (inputs.size() > 1) say(twoDecideText, 0.0, inputs[0], inputs[1]);
+        if (inputs.size() == 1)
+            say(!v.holdsUntil  ? oneDecidesText
+                : v.holdsBelow ? holdsUpToText
+                               : holdsDownToText,
+                {v.holdsUntilKind, v.holdsUntil}, inputs[0]);
+        if (inputs.size() > 1) say(twoDecideText, ratio(0.0), inputs[0], inputs[1]);
     }
     // Beside what can hurt its worst case stands, also where it holds.
-    if (v.state != State::Over && less(v.worst, v.low)) say(worstText, v.worst);
+    if (v.state != State::Over && less(v.worst, v.low)) say(worstText, ratio(v.worst));
     return out;
 }
 
@@ -89,7 +96,8 @@ std::string sentence(const Verdict& v, const Project& project, units::System sys
 }
 
 std::span<const words::Message> doubtTexts() {
-    return words::listOf<atRiskText, oneDecidesText, twoDecideText, worstText>;
+    return words::listOf<atRiskText, oneDecidesText, holdsUpToText, holdsDownToText, twoDecideText,
+                         worstText>;
 }
 
 std::string ratioText(double ratio, const Bounds& bounds, units::System system) {

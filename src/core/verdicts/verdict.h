@@ -33,6 +33,10 @@ struct Verdict {
     double low = 0.0; ///< low end of its range; equals the ratio until ranges() has run
     Figure worst = Figure::none(Reason::NotApplicable); ///< everything at its worst, of what can hurt
     std::vector<std::string> deciding; ///< paths of the inputs that put it at risk, the larger first; ≤ 2
+    /// Value of the only deciding input beyond which it no longer holds, all others as entered.
+    Figure holdsUntil = Figure::none(Reason::NotApplicable);
+    units::Kind holdsUntilKind = units::Kind::Ratio; ///< of that value
+    bool holdsBelow = true;                          ///< up to it, not down to it
     bool switches =
         false; ///< within the tolerances another limit or shot binds, so the range is only indicative
     Bounds bounds;

@@ -177,6 +177,7 @@ Json verdictJson(const Project& project, const Verdict& v) {
         putNone(j, "ratio_low", "there is no ratio");
     if (v.worst || v.hazard) put(j, "ratio_worst", v.worst);
     j["deciding"] = v.deciding;
+    if (v.holdsUntil) j["holds_until"] = v.holdsUntil.value();
     j["range_switches"] = v.switches;
     j["wanted"] = v.bounds.wanted;
     if (v.bounds.oversizedFrom > 0.0)

@@ -242,9 +242,9 @@ void BriefStation::refresh() {
                         s.keepFramed ? tr("pan and tilt without a movement of their own follow the subject")
                                      : takenAs(s));
         shot_->setFields(
-            slotsUnder(base,
-                       {"name", "kind", "focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s",
-                        "f_number", "settle_s", "swing_seen_px", "there_and_back", "keep_framed"}) +
+            slotsUnder(base, {"name", "kind", "focal_length_m", "subject_distance_m", "frame_rate_hz",
+                              "exposure_s", "f_number", "settle_s", "swing_seen_px", "there_and_back",
+                              "keep_framed", "towards_subject"}) +
             kindFields(base, s.kind) +
             (s.keepFramed ? slotsUnder(base, {"subject_place", "subject_height_m"}) : QList<FieldSlot>()));
         limits_->setTitle(tr("May show"), tr("picture error in this shot"));

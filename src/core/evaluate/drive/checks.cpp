@@ -413,6 +413,30 @@ motor::Noise noiseOf(const Axis& axis, const DriveModel& m, double motorSpeed) {
     return noise;
 }
 
+namespace {
+
+/// How far apart the shots of a motor on a knob lie, and how much slower its drive ought to be for the
+/// slowest.
+void fillSpan(AxisEvaluation& e) {
+    const DriveModel& m = e.model;
+    if (m.dc() == nullptr || m.commandAngle > 0.0 || m.oneSpeed || !(m.lowestSpeed > 0.0)) return;
+    double fastest = 0.0, slowest = std::numeric_limits<double>::infinity();
+    for (const ShotEvaluation& s : e.shots) {
+        const double speed = s.motion.topSpeed.valueOr(0.0);
+        if (!(speed > 0.0)) continue;
+        fastest = std::max(fastest, speed);
+        slowest = std::min(slowest, speed);
+    }
+    if (!(fastest > 0.0)) return;
+    const double steady = m.lowestSpeed * m.outputPerRad;
+    e.checks.speedSpan = e.checks.motorTopSpeed / steady;
+    e.checks.speedsAsked = Figure::of(fastest / slowest);
+    if (const double factor = criteria::motorSpeed * steady / slowest; factor > 1.0)
+        e.checks.ratioFactor = Figure::of(factor);
+}
+
+} // namespace
+
 void fillChecks(AxisEvaluation& e, const Axis& axis, double ambient) {
     const HardestDemand d = hardestDemand(e);
     e.checks.parts.reserve(axis.links.size() + 1);
@@ -447,6 +471,9 @@ void fillChecks(AxisEvaluation& e, const Axis& axis, double ambient) {
     } else if (const auto* servo = std::get_if<motor::ServoParams>(&e.model.curve)) {
         e.checks.motorTopSpeed = Figure::of(motor::topSpeed(*servo) * e.model.outputPerRad);
     }
+    fillSpan(e);
+    if (e.model.commandAngle > 0.0)
+        e.checks.placeError = Figure::of(e.model.angleError * e.model.outputPerRad);
 }
 
 } // namespace gantry

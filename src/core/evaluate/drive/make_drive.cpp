@@ -41,7 +41,7 @@ DriveModel makeDriveModel(const RigSetup& rig, std::size_t index) {
     m.wantedMargin = axis.wantedMargin;
     m.travel = usableTravel(axis);
     m.pulseCeiling = rig.controller.pulseCeiling / (rig.controller.pulsesShared ? masses.pulsedAtOnce : 1);
-    fillMotor(m, rig.supply, axis);
+    fillMotor(m, rig.supply, axis, rig.conditions.ambient);
 
     Series series;
     m.chain.stages.reserve(axis.links.size() + 1);

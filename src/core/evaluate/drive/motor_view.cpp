@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/drive/motor_view.h"
 
+#include "core/criteria/criteria.h"
 #include "core/evaluate/supply/resistance.h"
 #include "core/motor/hobby_servo.h"
+#include "core/motor/hot_copper.h"
 
 #include <algorithm>
 #include <cmath>
@@ -14,7 +16,15 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 
-void fill(DriveModel& m, const Supply& supply, const Driver& driver, const Stepper& stepper) {
+/// The axis' surroundings, as its motor feels them.
+struct Surroundings {
+    const Supply& supply;
+    const Driver& driver;
+    double ambient = 25.0; ///< [°C]
+};
+
+void fill(DriveModel& m, const Surroundings& around, const Stepper& stepper) {
+    const auto& [supply, driver, ambient] = around;
     const auto given = [&](const Estimate& e, Reason reason) {
         if (e.value > 0.0) return e.value;
         if (m.missing == Reason::None) m.missing = reason;
@@ -24,22 +34,26 @@ void fill(DriveModel& m, const Supply& supply, const Driver& driver, const Stepp
     p.rotorTeeth = stepper.rotorTeeth;
     p.holdingTorque = given(stepper.holdingTorque, Reason::NeedsHoldingTorque);
     p.ratedCurrentRms = given(stepper.ratedCurrent, Reason::NeedsRatedCurrent);
-    p.resistance = given(stepper.resistance, Reason::NeedsResistance) + driver.bridgeResistance.value +
-                   supplyResistance(supply);
+    const double cold = given(stepper.resistance, Reason::NeedsResistance),
+                 before = driver.bridgeResistance.value + supplyResistance(supply);
     p.inductance = given(stepper.inductance, Reason::NeedsInductance);
     p.supplyVoltage = supply.voltage.value;
     p.peakCurrent = driver.runCurrent * std::numbers::sqrt2;
+    const bool switched = stepper.winding == Winding::Unipolar;
+    // Torque is asked for after hours too, when the copper is hot.
+    p.resistance =
+        before + motor::hotResistance(cold, {switched ? 0.0 : p.peakCurrent, p.supplyVoltage, before},
+                                      ambient, stepper.body.thermalResistance.value, criteria::windingLimit);
     int microsteps = driver.microsteps;
-    if (stepper.winding == Winding::Unipolar) {
+    if (switched) {
         // Switched straight to the supply: the winding's resistance sets the current, two phases on at once,
         // and only whole or half steps can be made.
         p.peakCurrent = std::numbers::sqrt2 * p.supplyVoltage / p.resistance;
         microsteps = std::min(microsteps, 2);
     }
     m.torqueAmplitude = motor::torqueConstant(p) * p.peakCurrent;
-    m.holdAmplitude = stepper.winding == Winding::Unipolar
-                          ? m.torqueAmplitude
-                          : motor::torqueConstant(p) * driver.holdCurrent * std::numbers::sqrt2;
+    m.holdAmplitude =
+        switched ? m.torqueAmplitude : motor::torqueConstant(p) * driver.holdCurrent * std::numbers::sqrt2;
     m.detentTorque = stepper.detentTorque.value;
     m.fullStepAngle = pi / (2.0 * stepper.rotorTeeth);
     m.angleError = stepper.stepAccuracy.value * m.fullStepAngle;
@@ -56,11 +70,19 @@ void fillLoop(DriveModel& m, const PositionLoop& loop) {
     m.followDelay = (1.0 - loop.feedforward.value) / (2.0 * pi * loop.bandwidth.value);
 }
 
-void fill(DriveModel& m, const Supply& supply, const Driver&, const ServoMotor& s) {
+void fill(DriveModel& m, const Surroundings& around, const ServoMotor& s) {
     fillLoop(m, s.loop);
-    m.curve = motor::ServoParams{s.ratedTorque.value, s.peakTorque.value,   s.ratedSpeed.value,
-                                 s.topSpeed.value,    s.ratedVoltage.value, supply.voltage.value};
-    m.holdAmplitude = s.ratedTorque.value;
+    // What it gives for a moment is set by magnets and driver, what it gives for hours by the air around it.
+    const double rated =
+        s.ratedTorque.value * motor::ratingInAir(around.ambient, criteria::servoAir, criteria::windingLimit,
+                                                 criteria::servoIronShare);
+    m.curve = motor::ServoParams{rated,
+                                 s.peakTorque.value,
+                                 s.ratedSpeed.value,
+                                 s.topSpeed.value,
+                                 s.ratedVoltage.value,
+                                 around.supply.voltage.value};
+    m.holdAmplitude = rated;
     m.detentTorque = s.coggingTorque.value;
     m.chain.motorInertia = s.rotorInertia.value;
 }
@@ -77,7 +99,8 @@ motor::DcParams dcParams(const DcFigures& f) {
     return p;
 }
 
-void fill(DriveModel& m, const Supply& supply, const Driver& driver, const DcServo& s) {
+void fill(DriveModel& m, const Surroundings& around, const DcServo& s) {
+    const auto& [supply, driver, ambient] = around;
     fillLoop(m, s.loop);
     motor::DcParams p = dcParams(s.figures);
     p.voltage = supply.voltage.value;
@@ -93,7 +116,8 @@ double regulatedVoltage(const GearedDc& s, double volts) {
     return std::max(0.0, std::min(s.appliedVoltage, volts - s.regulatorDropout));
 }
 
-void fill(DriveModel& m, const Supply& supply, const Driver&, const GearedDc& s) {
+void fill(DriveModel& m, const Surroundings& around, const GearedDc& s) {
+    const Supply& supply = around.supply;
     motor::DcParams p = dcParams(s.figures);
     p.sourceResistance = supplyResistance(supply);
     if (s.control == SpeedControl::Knob) {
@@ -114,7 +138,7 @@ void fill(DriveModel& m, const Supply& supply, const Driver&, const GearedDc& s)
     m.chain.motorInertia = s.rotorInertia.value * n * n;
 }
 
-void fill(DriveModel& m, const Supply&, const Driver&, const HobbyServo& s) {
+void fill(DriveModel& m, const Surroundings&, const HobbyServo& s) {
     const motor::DcParams p = motor::hobbyServoMotor(s.ratedVoltage.value, s.supplyVoltage,
                                                      s.secondsPer60.value, s.stallTorque.value);
     const motor::ServoResolution r =
@@ -131,9 +155,9 @@ void fill(DriveModel& m, const Supply&, const Driver&, const HobbyServo& s) {
 
 } // namespace
 
-void fillMotor(DriveModel& m, const Supply& supply, const Axis& axis) {
+void fillMotor(DriveModel& m, const Supply& supply, const Axis& axis, double ambient) {
     m.lowVoltage = supply.lowVoltage.value;
-    std::visit([&](const auto& motor) { fill(m, supply, axis.driver, motor); }, axis.motor);
+    std::visit([&](const auto& motor) { fill(m, {supply, axis.driver, ambient}, motor); }, axis.motor);
     // A motor run from its own chosen voltage does not feel the supply sag.
     if (const auto* geared = std::get_if<GearedDc>(&axis.motor);
         geared && geared->control == SpeedControl::SupplyVoltage)

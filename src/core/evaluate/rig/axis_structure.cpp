@@ -32,6 +32,18 @@ double sideTorque(const LinearMechanism& linear, const AxisMasses& masses) {
     return units::standardGravity * (masses.moving * std::abs(linear.rail.cameraSide) + masses.momentAbove);
 }
 
+/// What a lift's carriage bends its column by [N·m]: its weight before the column, and beside it.
+struct ColumnCouple {
+    double ahead = 0.0, aside = 0.0;
+};
+ColumnCouple columnCouple(const LinearMechanism& linear, const AxisMasses& masses) {
+    return {units::standardGravity * masses.moving * std::abs(linear.guide.massHeight),
+            sideTorque(linear, masses)};
+}
+double curvatureOf(const ColumnCouple& couple, const BeamView& beam) {
+    return std::hypot(couple.ahead / beam.bendingUpright, couple.aside / beam.bendingSideways);
+}
+
 void addSoft(AxisStructure& out, SoftCause cause, double stiffness, double inertia, double damping) {
     if (!(stiffness > 0.0) || !std::isfinite(stiffness) || !(inertia > 0.0)) return;
     const double f = std::sqrt(stiffness / inertia) / (2.0 * pi);
@@ -81,6 +93,18 @@ void finishSoft(AxisStructure& out, double together = 0.0) {
     }
 }
 
+/// What pulls along a rail with the hardest ramp of its shots, or as set where none moves it. Counted from
+/// the rail: what tips over the floor is the whole rig's.
+structure::AlongRail alongRail(const RigSetup& rig, std::size_t index, const RailSetting& r) {
+    structure::AlongRail out = r.along;
+    double ramp = 0.0;
+    for (const Course& c : rig.courses[index])
+        ramp = std::max({ramp, c.plan.profile.in.acceleration, c.plan.profile.out.acceleration});
+    if (rig.courses[index].empty()) ramp = keptLimits(rig.axes[index], rig.controller.ramps).acceleration;
+    out.stop = r.mass * ramp;
+    return out;
+}
+
 void fillRail(AxisStructure& out, const RigSetup& rig, std::size_t index, const LinearMechanism& linear,
               const DriveSpring& drive) {
     const Axis& axis = rig.axes[index];
@@ -90,16 +114,16 @@ void fillRail(AxisStructure& out, const RigSetup& rig, std::size_t index, const 
     out.problem = Reason::None;
     out.printed = beam.material.printed;
     const RailSetting& r = *setting;
+    const structure::AlongRail along = alongRail(rig, index, r);
     out.ownMass = Figure::of(beam.massPerMetre * linear.railLength);
 
     constexpr int places = 16;
     double lowSag = 1e300, highSag = -1e300, lowSlope = 1e300, highSlope = -1e300, lowTwist = 1e300,
            highTwist = -1e300, moment = 0.0, pull = 0.0, tip = harmless, tipAt = r.low, worstSagAt = r.low;
     double sagRate = 0.0, slopeRate = 0.0;
-    structure::RailPoint before;
     for (int i = 0; i <= places; ++i) {
         const double at = r.low + (r.high - r.low) * i / places;
-        const structure::RailPoint p = structure::railPoint(r.rail, r.carriage, at);
+        const structure::RailPoint p = r.point(at);
         lowSag = std::min(lowSag, p.sag);
         if (p.sag > highSag) {
             highSag = p.sag;
@@ -109,25 +133,25 @@ void fillRail(AxisStructure& out, const RigSetup& rig, std::size_t index, const 
         highSlope = std::max(highSlope, p.slope);
         lowTwist = std::min(lowTwist, p.twist);
         highTwist = std::max(highTwist, p.twist);
-        if (i > 0 && at > before.at) {
-            sagRate = std::max(sagRate, std::abs(p.sag - before.sag) / (at - before.at));
-            slopeRate = std::max(slopeRate, std::abs(p.slope - before.slope) / (at - before.at));
-        }
-        before = p;
+        const structure::RailChange change = r.change(at);
+        sagRate = std::max(sagRate, std::abs(change.sag));
+        slopeRate = std::max(slopeRate, std::abs(change.slope));
+        if (r.column) continue;
         // It is largest in the middle or at an end, between which a quarter of the places is enough.
         if (i % 4 == 0) moment = std::max(moment, structure::railMoment(r.rail, r.carriage, at));
         const double ratio = structure::railTippingRatio(
-            r.rail, r.carriage, linear.rail.standMass.value * units::standardGravity, at);
+            r.rail, r.carriage, along, linear.rail.standMass.value * units::standardGravity, at);
         if (ratio < tip) {
             tip = ratio;
             tipAt = at;
         }
         if (linear.rail.clampBolts > 0)
             pull =
-                std::max(pull, structure::clampPull(r.rail, r.carriage,
+                std::max(pull, structure::clampPull(r.rail, r.carriage, along,
                                                     {linear.rail.clampBolts, linear.rail.clampSpacing}, at));
     }
-    if (linear.rail.clampBolts > 0) out.clampRatio = overOrHarmless(linear.rail.clampBoltLimit, pull);
+    if (linear.rail.clampBolts > 0 && !r.column)
+        out.clampRatio = overOrHarmless(linear.rail.clampBoltLimit, pull);
     out.sag = Figure::of(std::max(std::abs(highSag), std::abs(lowSag)));
     out.slope = Figure::of(std::max(std::abs(lowSlope), std::abs(highSlope)));
     out.twist = Figure::of(std::max(std::abs(lowTwist), std::abs(highTwist)));
@@ -136,6 +160,18 @@ void fillRail(AxisStructure& out, const RigSetup& rig, std::size_t index, const 
     out.twistShift = Figure::of(highTwist - lowTwist);
     out.sagRate = Figure::of(sagRate);
     out.slopeRate = Figure::of(slopeRate);
+    if (r.column) {
+        const ColumnCouple couple = columnCouple(linear, rig.masses[index]);
+        if (beam.section.uprightEdge > 0.0)
+            out.stressRatio = overOrHarmless(
+                beam.material.strength,
+                structure::bendingStress(couple.ahead, beam.section.uprightEdge, beam.section.upright) +
+                    structure::bendingStress(couple.aside, beam.section.sidewaysEdge, beam.section.sideways));
+        addSoft(out, SoftCause::Drive, drive.stiffness, drive.inertia, drive.damping);
+        addPads(out, rig, axis);
+        finishSoft(out);
+        return;
+    }
     out.tippingRatio = Figure::of(tip);
     out.tippingAt = Figure::of(tipAt);
     if (beam.section.uprightEdge > 0.0)
@@ -381,6 +417,11 @@ std::optional<RailSetting> railSetting(const Axis& axis, const AxisMasses& masse
     out.carriage = {out.mass * units::standardGravity * square, std::min(linear->guide.wheelbase, length),
                     sideTorque(*linear, masses) * square};
     const double half = 0.5 * linear->carriageLength + linear->bumperLength;
+    if (axis.role == Role::Lift)
+        out.column = structure::Column{rail.support == RailSupport::OneHead ? rail.headAt : rail.secondStand,
+                                       curvatureOf(columnCouple(*linear, masses), beam)};
+    out.along.downhill = out.mass * units::standardGravity * std::sin(linear->slope.value);
+    out.along.height = out.height;
     out.low = std::min(half, 0.5 * length);
     out.high = std::max(length - half, 0.5 * length);
     return out;

@@ -17,9 +17,18 @@ namespace gantry {
 struct RailSetting {
     structure::RailView rail;
     structure::CarriageView carriage;
-    double low = 0.0, high = 0.0; ///< [m] along the rail, ends of the carriage's travel
-    double mass = 0.0;            ///< [kg] on the carriage
-    double height = 0.0;          ///< [m] of its centre of gravity above the rail
+    double low = 0.0, high = 0.0;            ///< [m] along the rail, ends of the carriage's travel
+    double mass = 0.0;                       ///< [kg] on the carriage
+    double height = 0.0;                     ///< [m] of its centre of gravity above the rail
+    structure::AlongRail along;              ///< by its slope; ramps are added where they are known
+    std::optional<structure::Column> column; ///< of a lift, which stands upright and bends as one
+
+    structure::RailPoint point(double at) const {
+        return column ? structure::columnPoint(*column, at) : structure::railPoint(rail, carriage, at);
+    }
+    structure::RailChange change(double at) const {
+        return column ? structure::columnChange(*column, at) : structure::railChange(rail, carriage, at);
+    }
 };
 std::optional<RailSetting> railSetting(const Axis& axis, const AxisMasses& masses, Reason& why);
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/shot/evaluate_shot.h"
 
+#include "core/evaluate/shot/focus_pull.h"
+
 #include "core/criteria/criteria.h"
 #include "core/evaluate/shot/shot_steps.h"
 #include "core/evaluate/supply/supply_view.h"
@@ -308,7 +310,8 @@ void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot, bool 
     if (!m.mode || e.follows) return;
     const double rate = 2.0 * std::numbers::pi * m.mode->frequency, speed = e.profile.peakSpeed;
     double left = 0.0;
-    if (shot.swingSeen > 0.0 && e.pixelsPerUnit > 0.0)
+    const bool seen = shot.swingSeen > 0.0 && e.pixelsPerUnit > 0.0;
+    if (seen)
         left = shot.swingSeen / e.pixelsPerUnit;
     else if (m.atOnce)
         left =
@@ -316,9 +319,12 @@ void fillRocking(ShotEvaluation& e, const DriveModel& m, const Shot& shot, bool 
     else
         left = measured ? motion::rockingAfter(e.profile, *m.mode)
                         : motion::mostRockingAfter(e.profile, *m.mode);
-    const motion::DyingSwing swing{left, m.swingBand, *m.mode};
+    // While it brakes, friction holds the load that much behind; the swing turns as much nearer to its
+    // middle.
+    const double amplitude = seen ? left : std::max(0.0, left - m.swingBand);
+    const motion::DyingSwing swing{amplitude, m.swingBand, *m.mode};
     const double px = e.pixelsPerUnit;
-    e.rocking.pixels = Figure::of(swing.held() ? 0.0 : 2.0 * left * px);
+    e.rocking.pixels = Figure::of(swing.held() ? 0.0 : 2.0 * amplitude * px);
     if (m.swingBand > 0.0) e.rocking.rest = Figure::of(std::abs(swing.rest()) * px);
     const auto settled = swing.settled(shot.limits.jitter / px);
     e.rocking.settling = settled ? Figure::of(*settled) : Figure::none(Reason::Unbounded);
@@ -404,14 +410,33 @@ void fillPicture(ShotEvaluation& e, const DriveModel& m, const AxisStructure& st
     fillSag(e, structure, shot, camera, pace);
 }
 
+/// Largest |sin φ cos φ| of an arm in a movement.
+double mostAslant(const Movement& movement, const DriveModel& m) {
+    using std::numbers::pi;
+    const auto start = startOf(movement);
+    const double a = start ? m.lowPlace + *start : m.lowPlace,
+                 b = start ? a + distanceOf(movement) : m.lowPlace + m.travel;
+    const auto [low, high] = std::minmax(a, b);
+    // Half way between level and upright it is a half.
+    const double next = (std::ceil((low - pi / 4) / (pi / 2))) * (pi / 2) + pi / 4;
+    return next <= high ? 0.5 : 0.5 * std::max(std::abs(std::sin(2 * low)), std::abs(std::sin(2 * high)));
+}
+
 /// Torque [N·m] that the axes below bring to this one while they move in the same shot, through the offset of
-/// its centre of gravity: carriage ramps, the swing of a boom and its pull outwards. A pan that holds its
-/// picture turns back against a swing.
+/// its centre of gravity: carriage ramps, the swing of a boom and its pull outwards. An arm that is turned
+/// about the upright is pulled level by its own inertia even where it is balanced, J ω² sin φ cos φ. A pan
+/// that holds its picture turns back against a swing.
 double carriedTorque(const Course& course, const Axis& axis, const DriveModel& m) {
     if (m.kind == AxisKind::Linear) return 0.0;
-    const double reach = gravityTurns(axis.role) ? m.carriedReach : m.carriedAlong;
+    if (gravityTurns(axis.role)) {
+        const double levelling =
+            course.turnBelow > 0.0
+                ? m.chain.load.inertia * course.turnBelow * course.turnBelow * mostAslant(course.movement, m)
+                : 0.0;
+        return m.carriedMass * m.carriedReach * course.accelerationBelow + levelling;
+    }
     const double swing = axis.role == Role::Pan ? m.chain.load.inertia * course.swingBelow : 0.0;
-    return m.carriedMass * reach * course.accelerationBelow + swing;
+    return m.carriedMass * m.carriedAlong * course.accelerationBelow + swing;
 }
 
 /// A drive for which the shot cannot be planned: what would have a number has the reason instead, what has no
@@ -542,6 +567,7 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
     fillRocking(e, m, shot, axis.vibration.frequency.value > 0.0, acceleration);
     e.noise = noiseOf(axis, m, speed / m.outputPerRad);
     if (const auto* linear = std::get_if<LinearMechanism>(&axis.mechanism)) {
+        if (axis.role != Role::Lift) e.focus = focusPull(rig, shot, movement);
         const double pan = optics::panPixelsPerRad(deliveredFocal(rig.camera, shot), 0.0);
         e.guidePixels = Figure::of(linear->guide.play.value / linear->guide.wheelbase * pan);
         if (slackens(*linear))

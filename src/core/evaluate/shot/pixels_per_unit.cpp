@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/shot/evaluate_shot.h"
 
+#include "core/drivetrain/carriage.h"
+#include "core/evaluate/shot/focus_pull.h"
+#include "core/model/kind_traits.h"
 #include "core/optics/picture.h"
 
 #include <algorithm>
@@ -27,14 +30,41 @@ double slopeAt(std::vector<RingMark> marks, double reading, Q quantity) {
     return steepest;
 }
 
+/// How fast a pan bar turns the camera at most [rad/m] along the travel; 0 without one.
+Figure panBarRate(const Axis& axis) {
+    const PanBar& bar = std::get<LinearMechanism>(axis.mechanism).panBar;
+    if (!bar.fitted) return Figure(0.0);
+    const drivetrain::PanBarGeometry g{bar.armLength, bar.offset, bar.angle};
+    // The arm turns fastest where it is stretched farthest, which is at an end.
+    const double half = 0.5 * usableTravel(axis);
+    const auto low = drivetrain::panBarRate(g, -half), high = drivetrain::panBarRate(g, half);
+    if (!low || !high) return Figure::none(Reason::OutOfRange);
+    return Figure::of(std::max(std::abs(*low), std::abs(*high)));
+}
+
 } // namespace
 
 Figure pixelsPerUnit(const Camera& camera, const Shot& shot, const Axis& axis, double reach) {
     const double delivered = deliveredFocal(camera, shot);
     const double lateral = optics::lateralPixelsPerMetre(delivered, shot.subjectDistance);
     const auto* rotary = std::get_if<RotaryMechanism>(&axis.mechanism);
-    if (rotary == nullptr) return Figure::of(lateral);
     const double pan = optics::panPixelsPerRad(delivered, 0.0);
+    if (rotary == nullptr && shot.towards && axis.role != Role::Lift) {
+        // The edge of the picture runs outwards, fastest at the nearer end.
+        const Movement* m = findMovement(shot, axis.id);
+        const auto end = m != nullptr ? endDistance(shot, *m) : shot.subjectDistance;
+        if (!end) return Figure::none(Reason::OutOfRange);
+        return Figure::of(camera.deliveredWidth / 2.0 / std::min(*end, shot.subjectDistance));
+    }
+    if (rotary == nullptr) {
+        const Figure turned = panBarRate(axis);
+        // A bar that keeps the subject framed takes from its movement what it gives to all that is far away.
+        // Any other may as well add to it.
+        return turned.map([&](double rate) {
+            const double far = pan * rate;
+            return shot.keepFramed && far > 0.0 ? std::max(std::abs(lateral - far), far) : lateral + far;
+        });
+    }
     switch (axis.role) {
     case Role::Roll: // a corner of a 16:9 picture
         return Figure::of(camera.deliveredWidth / 2.0 * std::hypot(1.0, 9.0 / 16.0));

@@ -24,6 +24,7 @@ int picturesOf(const Shot& shot) {
                         time = std::max(time, std::abs(movement.distance) / movement.speed);
                 },
                 m.movement);
+        if (shot.thereAndBack) time *= 2.0; // filmed both ways
         n = std::round(time * shot.frameRate);
     }
     return static_cast<int>(std::clamp(n, 2.0, 1e8));

@@ -9,12 +9,22 @@ constexpr Message powerOffBrakeText{"The brake holds {1} at the motor; gravity a
 constexpr Message powerOffLocksText{
     "Only the self-locking worm or screw keeps it from running away under {0} of gravity, and only at rest: "
     "shaking can let it creep. Secure the camera before leaving it."};
+constexpr Message powerOffSecondText{
+    "Only the self-locking worm or screw keeps it from running away under {0} of gravity, and only at rest: "
+    "shaking can let it creep. Over or near people it wants a second hold besides: a brake, or a strap that "
+    "catches it."};
 constexpr Message powerOffFallsText{
     "Falls when power goes: gravity {0}, friction about {1}. After the full travel it carries {2} at {3}. "
     "Friction and detent do not count as a brake; secure the camera and keep hands clear."};
 constexpr Message powerOffFrictionText{
     "Only friction of about {1} keeps it from running away under {0} of gravity. Friction and detent do not "
     "count as a brake; secure the camera before leaving it."};
+
+/// Whether what falls may fall on somebody: a rig that hangs, or one with people near it.
+static bool overOrNearPeople(const Project& p) {
+    return p.base.kind == BaseKind::Overhead || p.conditions.energyNearPeople > 0.0 ||
+           p.conditions.speedNearPeople > 0.0;
+}
 
 /// What holds an axis that gravity pulls when power goes. Friction and detent never make it fine.
 static Finding judge(const AxisView& view) {
@@ -26,7 +36,8 @@ static Finding judge(const AxisView& view) {
                   {{{Kind::Torque, view.evaluation.holdNeeded},
                     {Kind::Torque, view.axis.brake.holdingTorque.value}}});
     } else if (view.evaluation.checks.locks) {
-        v = found(nullptr, greater(1.0, off.friction / off.gravity), powerOffLocksText,
+        v = found(nullptr, greater(1.0, off.friction / off.gravity),
+                  overOrNearPeople(view.project) ? powerOffSecondText : powerOffLocksText,
                   {{{view.forceKind(), off.gravity}}});
         v.ceiling = State::Tight;
     } else {
@@ -43,7 +54,8 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule powerOff =
     judging(criteria::powerOff, {"Power-off holding"}, judge,
-            words::listOf<powerOffBrakeText, powerOffLocksText, powerOffFallsText, powerOffFrictionText>,
+            words::listOf<powerOffBrakeText, powerOffLocksText, powerOffSecondText, powerOffFallsText,
+                          powerOffFrictionText>,
             tries<&fixes::brake>);
 
 } // namespace gantry::rules

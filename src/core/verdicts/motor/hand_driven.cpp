@@ -6,19 +6,23 @@
 namespace gantry::rules {
 
 constexpr Message handText{"Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}. "
-                           "Unplug the motor before moving it by hand."};
+                           "Unplug the motor before moving it by hand, or push it no faster than {3}."};
+constexpr Message handAnyText{
+    "Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}."};
 
 /// Voltage that the driver stands over what a motor gives back when somebody pushes the axis.
 static Finding judge(const AxisView& view) {
     const Figure& volts = view.evaluation.handVoltage;
     if (!volts || volts.value() <= 0.0) return std::nullopt;
-    return found(nullptr, lesser(view.axis.driver.maxVoltage / volts, plenty), handText,
+    return found(nullptr, lesser(view.axis.driver.maxVoltage / volts, plenty),
+                 view.evaluation.handSpeedLimit ? handText : handAnyText,
                  {{{Kind::Speed, view.project.conditions.handSpeed},
                    {Kind::Voltage, volts},
-                   {Kind::Voltage, view.axis.driver.maxVoltage}}});
+                   {Kind::Voltage, view.axis.driver.maxVoltage},
+                   {Kind::Speed, view.evaluation.handSpeedLimit}}});
 }
 
 constinit const Rule handDriven =
-    judging(criteria::handDriven, {"Pushed by hand"}, judge, words::listOf<handText>);
+    judging(criteria::handDriven, {"Pushed by hand"}, judge, words::listOf<handText, handAnyText>);
 
 } // namespace gantry::rules

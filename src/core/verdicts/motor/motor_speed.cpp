@@ -6,7 +6,10 @@
 
 namespace gantry::rules {
 
-constexpr Message motorSlowText{"Shot “{shot}” runs at {0}; below {1} this motor stutters."};
+constexpr Message motorSlowText{
+    "Shot “{shot}” runs at {0}; below {1} this motor stutters. A drive geared {2} "
+    "times slower runs it steadily with a fifth to spare."};
+constexpr Message motorNearSlowText{"Shot “{shot}” runs at {0}; below {1} this motor stutters."};
 constexpr Message motorSettingText{"Shot “{shot}” runs at {0}, {2} of full setting; at the highest setting "
                                    "in use the drive runs free at {1}."};
 constexpr Message motorSpeedText{"Shot “{shot}” runs at {0}; the motor has no torque left beyond {1}."};
@@ -55,9 +58,10 @@ static Finding judge(const AxisView& view) {
     if (fastest == nullptr || slowest == nullptr) return std::nullopt;
     const Figure least = slow(*slowest), most = fast(*fastest);
     if (least && most && least.value() < most.value())
-        return found(slowest, least, motorSlowText,
+        return found(slowest, least, e.checks.ratioFactor ? motorSlowText : motorNearSlowText,
                      {{{view.speedKind(), slowest->motion.topSpeed},
-                       {view.speedKind(), e.model.lowestSpeed * e.model.outputPerRad}}});
+                       {view.speedKind(), e.model.lowestSpeed * e.model.outputPerRad},
+                       {Kind::Ratio, e.checks.ratioFactor}}});
     return found(fastest, most, fastest->knob.setting ? motorSettingText : motorSpeedText,
                  {{{view.speedKind(), fastest->motion.topSpeed},
                    {view.speedKind(), e.checks.motorTopSpeed},
@@ -66,7 +70,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule motorSpeed =
     judging(criteria::motorSpeed, {"Motor speed"}, judge,
-            words::listOf<motorSlowText, motorSettingText, motorSpeedText, motorOwnText>,
+            words::listOf<motorSlowText, motorNearSlowText, motorSettingText, motorSpeedText, motorOwnText>,
             tries<&fixes::slowerShot, &fixes::knobUp, &fixes::supplyVoltage>);
 
 } // namespace gantry::rules

@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+
+constexpr Message focusNoAxisText{
+    "Shot “{shot}” comes as near as {0} to the subject; with the focus left alone it blurs "
+    "by {1} where {2} still look sharp. Pull the focus along, by hand or with an axis."};
+constexpr Message focusRingText{
+    "Shot “{shot}” comes as near as {0} to the subject. As the focus moves, it blurs by {1} "
+    "where {2} still look sharp; the ring has to turn by {3}."};
+
+/// Whether the focus goes with a slide along the lens. Without a focus axis somebody can pull it by hand:
+/// tight at worst.
+static Finding judge(const AxisView& view) {
+    const auto ratio = [](const ShotEvaluation& s) { return allowedOver(criteria::sharpness, s.focus.left); };
+    const ShotEvaluation* worst = nullptr;
+    for (const ShotEvaluation& s : view.evaluation.shots)
+        if (s.focus.left.reason() != Reason::NotApplicable &&
+            (worst == nullptr || less(ratio(s), ratio(*worst))))
+            worst = &s;
+    if (worst == nullptr) return std::nullopt;
+    const FocusPull& f = worst->focus;
+    Figure allowed = ratio(*worst);
+    if (!f.turn) allowed = allowed.map([](double r) { return std::max(r, 1.0); });
+    return found(worst, allowed, f.turn ? focusRingText : focusNoAxisText,
+                 {{{Kind::Length, f.nearest},
+                   {Kind::Pixels, f.left},
+                   {Kind::Pixels, criteria::sharpness.value},
+                   {Kind::Angle, f.turn}}});
+}
+
+constinit const Rule focusPull = judging(criteria::focusPull, {"Focus along the lens"}, judge,
+                                         words::listOf<focusNoAxisText, focusRingText>);
+
+} // namespace gantry::rules

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/rules.h"
+
+namespace gantry::rules {
+
+constexpr Message movingMassText{
+    "It is entered that {0} move, and what is listed on it weighs {1}. Weigh all that "
+    "travels, camera and head with it, and enter that."};
+
+/// A carriage cannot weigh less than what stands on it.
+static Finding judge(const AxisView& view) {
+    const Figure& on = view.evaluation.checks.massOn;
+    const double moving = view.evaluation.model.chain.load.inertia;
+    if (!on || !(moving < on.value() * (1.0 - 1e-9))) return std::nullopt;
+    return found(nullptr, Figure::of(moving / on.value()), movingMassText,
+                 {{{Kind::Mass, moving}, {Kind::Mass, on}}});
+}
+
+constinit const Rule movingMass =
+    judging(criteria::movingMass, {"Moving mass"}, judge, words::listOf<movingMassText>);
+
+} // namespace gantry::rules
