@@ -180,7 +180,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"swing_seen_px", "Swing seen after a stop", K::Pixels, 0, 1e5, 0, 50}, s.swingSeen);
     v.field(textField("there_and_back", "There and back"), s.thereAndBack);
     v.field(textField("keep_framed", "Subject kept framed"), s.keepFramed);
-    v.field(textField("towards_subject", "Slide goes to the subject"), s.towards);
+    v.field(textField("towards_subject", "Towards the subject"), s.towards);
     v.field(FieldInfo{"subject_place", "Passes the subject at", K::Percentage, -20, 20, 0, 1},
             s.subjectPlace);
     v.field(FieldInfo{"subject_height_m", "Subject above camera", K::Length, -1e4, 1e4, -5, 5},
