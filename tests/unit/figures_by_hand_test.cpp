@@ -252,6 +252,37 @@ private slots:
         VERIFY_NEAR(evaluate(p).axes[1].shots.at(0).carried.value(),
                     inertia * rate * rate * std::sin(angle) * std::cos(angle), 1e-6);
     }
+    /// Between two pictures a hobby servo is off by its dead band and one pulse step, each once.
+    void hobbyServosBetweenPictures() {
+        Project p = rigs::make(rigs::RigKind::PanTiltHead);
+        p.axes.resize(1);
+        p.axes[0].links.clear();
+        HobbyServo servo;
+        servo.range = 2.0;
+        servo.pulseSpan = 1e-3;
+        servo.pulseStep = 1e-5;
+        servo.deadBand.value = 4e-6;
+        p.axes[0].motor = servo;
+        auto& r = std::get<RotaryMechanism>(p.axes[0].mechanism);
+        r.output = DirectOutput{assumed(0.0, 0.0)};
+        p.shots.resize(1);
+        p.shots[0].kind = ShotKind::Interval;
+        p.shots[0].frames = 50;
+        p.shots[0].keepFramed = false;
+        p.shots[0].moves = {{p.axes[0].id, BySpeed<AxisKind::Rotary>{0.5, 0.1, 0.1}}};
+        for (const double band : {4e-6, 3e-5}) {
+            std::get<HobbyServo>(p.axes[0].motor).deadBand.value = band;
+            const AxisEvaluation e = evaluate(p).axes[0];
+            const ShotEvaluation& s = e.shots.at(0);
+            VERIFY_NEAR(s.place.stepping.value(), (band + 1e-5) / 1e-3 * 2.0 * s.pixelsPerUnit, 1e-9);
+            VERIFY_NEAR(e.checks.placeError.value(), 0.5 * (band + 1e-5) / 1e-3 * 2.0, 1e-9);
+            // Filmed live it moves on by the larger of both, with blur between.
+            Project live = p;
+            live.shots[0].kind = ShotKind::Live;
+            const ShotEvaluation l = evaluate(live).axes[0].shots.at(0);
+            QVERIFY(l.place.stepping.value() <= std::max(band, 1e-5) / 1e-3 * 2.0 * l.pixelsPerUnit);
+        }
+    }
     /// A slide along the lens: how much the subject blurs, and how far a ring has to turn.
     void pushesAlongTheLens() {
         Project p = slider();

@@ -283,9 +283,10 @@ void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, d
         m.stepper() ? optics::rippleJitter(accuracy, speed / m.fullStep(), shot.frameRate, shot.exposure)
                     : 0.0;
     // Standing still, a picture is off by where the rotor came to rest: half a command, and the step's own
-    // error, either way.
+    // error, either way. A hobby servo's error is against what is asked, half a command counted in it.
+    const bool hobby = m.dc() != nullptr && !m.pulses;
     e.place.stepping = Figure::of(
-        stepwise(shot) ? m.jump() * px + 2.0 * accuracy
+        stepwise(shot) ? (hobby ? 0.0 : m.jump() * px) + 2.0 * accuracy
                        : optics::steppingJitter(m.jump() * px, speed / m.jump(), shot.exposure) + ripple);
 
     const double frictionLag = m.lag(m.chain.load.coulomb * m.outputPerRad, 0.0);

@@ -14,8 +14,9 @@ constexpr Message handAnyText{
 static Finding judge(const AxisView& view) {
     const Figure& volts = view.evaluation.handVoltage;
     if (!volts || volts.value() <= 0.0) return std::nullopt;
-    return found(nullptr, lesser(view.axis.driver.maxVoltage / volts, plenty),
-                 view.evaluation.handSpeedLimit ? handText : handAnyText,
+    const Figure ratio = lesser(view.axis.driver.maxVoltage / volts, plenty);
+    const bool asks = view.evaluation.handSpeedLimit && less(ratio, criteria::handDriven.value);
+    return found(nullptr, ratio, asks ? handText : handAnyText,
                  {{{Kind::Speed, view.project.conditions.handSpeed},
                    {Kind::Voltage, volts},
                    {Kind::Voltage, view.axis.driver.maxVoltage},
