@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/shot/picture_errors.h"
 
-#include "core/evaluate/shot/evaluate_shot.h"
+#include "core/evaluate/rig_setup.h"
 #include "core/evaluate/shot/shot_steps.h"
 #include "core/motion/friction_settling.h"
 #include "core/motion/rocking.h"
