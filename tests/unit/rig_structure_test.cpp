@@ -33,7 +33,8 @@ private slots:
         VERIFY_NEAR(s.bounce.value(), std::sqrt(48 * ei / (5 + 0.49 * own)) / (2 * pi), 2e-3);
         // Nothing stands over; only the ramps of its shots pull at what it carries.
         double ramp = 0.0;
-        for (const ShotEvaluation& shot : evaluate(p).axes[0].shots)
+        const AxisEvaluation moved = evaluate(p).axes[0];
+        for (const ShotEvaluation& shot : moved.shots)
             ramp = std::max(ramp, shot.motion.acceleration.value());
         const double end = 0.05 + rail(p).bumperLength;
         VERIFY_NEAR(s.tippingRatio.value(),
