@@ -553,6 +553,13 @@ private slots:
                      fastest = (60.0 - 5.0) * 0.3 / turned;
         QVERIFY(fastest < 0.5);
         VERIFY_NEAR(evaluate(p).axes[0].handVoltage.value(), light.handVoltage.value() * fastest, 1e-6);
+        // Two motors are both turned.
+        belt.motors = 2;
+        motor.rotorInertia.value = 1e-3;
+        const double both = 50.0 + 2.0 * 1e-3 / (radius * radius);
+        VERIFY_NEAR(evaluate(p).axes[0].handVoltage.value(), light.handVoltage.value() * 55.0 * 0.3 / both,
+                    1e-6);
+        belt.motors = 1;
         // What the belt loses backwards is pushed too.
         belt.efficiency.value = 0.8;
         motor.rotorInertia.value = 1e-3;

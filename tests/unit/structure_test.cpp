@@ -411,6 +411,14 @@ private slots:
         rail.supports = CentralSupport{0.9, 1e4};
         const double moment = 60 * 0.1 + 100 * (1.6 - 0.9);
         VERIFY_NEAR(clampPull(rail, carriage, {}, {4, 0.08}, 1.6), moment / 0.08 / 2, 1e-12);
+        // What pulls along the rail adds where it turns the same way: 10 N of stop either way, 4 N downhill.
+        VERIFY_NEAR(clampPull(rail, carriage, {10.0, 4.0, 0.3}, {4, 0.08}, 1.6),
+                    (moment + 0.3 * (10.0 - 4.0)) / 0.08 / 2, 1e-12);
+        VERIFY_NEAR(clampPull(rail, carriage, {10.0, -4.0, 0.3}, {4, 0.08}, 1.6),
+                    (moment + 0.3 * (10.0 + 4.0)) / 0.08 / 2, 1e-12);
+        const double back = 100 * (0.9 - 0.2) - 60 * 0.1; // on the other side of its head
+        VERIFY_NEAR(clampPull(rail, carriage, {10.0, 4.0, 0.3}, {4, 0.08}, 0.2),
+                    (back + 0.3 * (10.0 + 4.0)) / 0.08 / 2, 1e-12);
         VERIFY_NEAR(clampPull(rail, carriage, {}, {1, 0.08}, 1.6), moment / 0.08, 1e-12);
     }
 };

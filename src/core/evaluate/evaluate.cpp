@@ -218,10 +218,8 @@ void fillHandVoltage(AxisEvaluation& e, const Axis& axis, double reachOfArm, dou
     // Nobody pushes faster than this where it takes more than a firm push at the carriage or the
     // arm's end to get through the friction and to turn the motor over its detents backwards.
     const double reach = m.kind == AxisKind::Linear ? 1.0 : std::max(reachOfArm, 0.1);
-    drivetrain::Chain all = m.chain;
-    all.motorInertia *= m.motors;
     const double push =
-        drivetrain::forceToBackDrive(all, {m.motors * m.detentTorque, m.staticFriction, 0.0}) / reach;
+        drivetrain::forceToBackDrive(m.chain, {m.motors * m.detentTorque, m.staticFriction, 0.0}) / reach;
     if (!(push < criteria::pushForce)) return;
     double constant = 0.0; // [V·s/rad]
     if (const motor::StepperParams* p = m.stepper())
@@ -232,7 +230,7 @@ void fillHandVoltage(AxisEvaluation& e, const Axis& axis, double reachOfArm, dou
         return;
     // A push brings load and motor up to speed within its first moments.
     constexpr double pushTime = 0.3; // [s]
-    const double turned = drivetrain::forceToBackDrive(all, {0.0, 0.0, 1.0});
+    const double turned = drivetrain::forceToBackDrive(m.chain, {0.0, 0.0, 1.0});
     const double fastest = (criteria::pushForce - push) * pushTime * reach * reach / turned;
     const double perSpeed = constant / reach / m.outputPerRad; // [V s/m] of the hand
     e.handVoltage = Figure::of(perSpeed * std::min(handSpeed, fastest), m.missing);
