@@ -170,8 +170,7 @@ private slots:
         // Carriage at its low end, 5 cm on the rail: 0.45 m beyond the stand, the rail's middle on it.
         double ramp = 0.0;
         const AxisEvaluation moved = evaluate(p).axes[0];
-        for (const ShotEvaluation& s : moved.shots)
-            ramp = std::max(ramp, s.motion.acceleration.value());
+        for (const ShotEvaluation& s : moved.shots) ramp = std::max(ramp, s.motion.acceleration.value());
         const double stop = 5 * ramp * rail(p).guide.massHeight;
         VERIFY_NEAR(evaluate(p).axes[0].structure.clampRatio.value(), 400 / ((5 * g * 0.45 + stop) / 0.5 / 2),
                     1e-6);
