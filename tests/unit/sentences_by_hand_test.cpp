@@ -258,6 +258,14 @@ private slots:
         tilt.id = "tilt";
         p.axes.push_back(tilt);
         VERIFY_NEAR(of(p, "moving_mass").ratio.value(), moving / 8.0, 1e-9);
+        // A slide across it carries its own mass too.
+        Project crossed = slider();
+        Axis across = crossed.axes[0];
+        across.id = "across";
+        std::get<LinearMechanism>(across.mechanism).movingMass.value = 9.0;
+        crossed.axes.push_back(across);
+        VERIFY_NEAR(said(of(crossed, "moving_mass"), 1), 9.0, 1e-9);
+        QVERIFY(silent(crossed, "moving_mass", 1));
         // What stands beside it says nothing.
         for (std::size_t a : {1, 2}) p.axes[a].role = Role::Turntable;
         QVERIFY(silent(p, "moving_mass"));
@@ -284,11 +292,13 @@ private slots:
         VERIFY_NEAR(said(v, 1), 5.0, 1e-6);
         VERIFY_NEAR(v.ratio.value(), 5.0 / 60.0, 1e-6);
         QCOMPARE(v.state, State::Over);
+        QVERIFY(has(words(v, p), "No single ratio"));
         const Verdict stutters = of(p, "motor_speed");
         VERIFY_NEAR(said(stutters, 2), 1.2 * 0.2 / 0.01, 1e-6);
         QVERIFY(has(words(stutters, p), "24 times slower"));
         slow = 0.3 * top; // steady, and within one ratio
         QVERIFY(of(p, "speed_span").ratio.value() > 2.0);
+        QVERIFY(!has(words(of(p, "speed_span"), p), "No single ratio"));
         QVERIFY(!evaluate(p).axes[0].checks.ratioFactor);
     }
     void heightOffTheLine() {

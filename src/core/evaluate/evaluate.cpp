@@ -245,7 +245,7 @@ double heaviestOn(const RigSetup& rig, std::size_t index) {
     double most = 0.0;
     for (std::size_t a = index + 1; a < rig.axes.size(); ++a) {
         if (rig.axes[a].role == Role::Turntable) continue;
-        double sum = 0.0;
+        double sum = rig.masses[a].moving; // of a linear one
         for (const structure::ArmMass& m : rig.masses[a].own) sum += m.mass;
         most = std::max(most, sum);
     }

@@ -4,8 +4,8 @@
 namespace gantry::rules {
 
 constexpr Message movingMassText{
-    "It is entered that {0} move, and what is listed on it weighs {1}. Weigh all that "
-    "travels, camera and head with it, and enter that."};
+    "The moving mass is entered as {0}, but what is listed on it weighs {1}. Weigh everything that travels, "
+    "camera and head included, and enter that."};
 
 /// A carriage cannot weigh less than what stands on it.
 static Finding judge(const AxisView& view) {
