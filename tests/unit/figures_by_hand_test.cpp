@@ -308,6 +308,13 @@ private slots:
         VERIFY_NEAR(e.pixelsPerUnit, p.camera.deliveredWidth / 2 / 1.4, 1e-12);
         // Nobody has said that nobody pulls it: tight.
         QCOMPARE(hand::verdict(p, "focus_pull")->state, State::Tight);
+        const auto told = [&] { return sentence(*hand::verdict(p, "focus_pull"), p, units::System::Metric); };
+        QVERIFY(told().find("Pull focus") != std::string::npos);
+        s.focalLength = 0.01; // so wide that all of it is sharp: nothing is asked
+        s.fNumber = 16.0;
+        QVERIFY(told().find("Pull focus") == std::string::npos);
+        s.focalLength = 0.05;
+        s.fNumber = 2.8;
         // With a focus axis that does not turn it is over; with the right turn it is sharp.
         Axis ring = rigs::make(rigs::RigKind::PanTiltHead).axes[0];
         ring.id = "focus";

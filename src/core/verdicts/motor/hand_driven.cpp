@@ -5,10 +5,11 @@
 
 namespace gantry::rules {
 
-constexpr Message handText{"Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}. "
-                           "Unplug the motor before moving it by hand, or push it no faster than {3}."};
+constexpr Message handText{
+    "Pushed by hand at {0}, the motor feeds {1} back into the driver, which is rated for "
+    "{2}. Unplug the motor before moving it by hand, or push it no faster than {3}."};
 constexpr Message handAnyText{
-    "Pushed by hand at {0} the motor drives {1} into the driver, which stands {2}."};
+    "Pushed by hand at {0}, the motor feeds {1} back into the driver, which is rated for {2}."};
 
 /// Voltage that the driver stands over what a motor gives back when somebody pushes the axis.
 static Finding judge(const AxisView& view) {

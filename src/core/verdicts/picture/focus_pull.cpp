@@ -6,11 +6,13 @@
 namespace gantry::rules {
 
 constexpr Message focusNoAxisText{
-    "Shot “{shot}” comes as near as {0} to the subject; with the focus left alone it blurs "
-    "by {1} where {2} still look sharp. Pull the focus along, by hand or with an axis."};
+    "In shot “{shot}” the subject comes as near as {0}. With the focus left alone it blurs by {1}; up to {2} "
+    "looks sharp. Pull focus, by hand or with an axis."};
 constexpr Message focusRingText{
-    "Shot “{shot}” comes as near as {0} to the subject. As the focus moves, it blurs by {1} "
-    "where {2} still look sharp; the ring has to turn by {3}."};
+    "In shot “{shot}” the subject comes as near as {0}. With this focus movement it "
+    "blurs by {1}; up to {2} looks sharp. The ring needs to turn by {3}."};
+constexpr Message focusSharpText{
+    "In shot “{shot}” the subject comes as near as {0} and blurs by {1}; up to {2} looks sharp."};
 
 /// Whether the focus goes with a slide along the lens. Without a focus axis somebody can pull it by hand:
 /// tight at worst.
@@ -25,7 +27,11 @@ static Finding judge(const AxisView& view) {
     const FocusPull& f = worst->focus;
     Figure allowed = ratio(*worst);
     if (!f.turn) allowed = allowed.map([](double r) { return std::max(r, 1.0); });
-    return found(worst, allowed, f.turn ? focusRingText : focusNoAxisText,
+    const bool soft = less(allowed, criteria::focusPull.value);
+    return found(worst, allowed,
+                 !soft    ? focusSharpText
+                 : f.turn ? focusRingText
+                          : focusNoAxisText,
                  {{{Kind::Length, f.nearest},
                    {Kind::Pixels, f.left},
                    {Kind::Pixels, criteria::sharpness.value},
@@ -33,6 +39,6 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule focusPull = judging(criteria::focusPull, {"Focus along the lens"}, judge,
-                                         words::listOf<focusNoAxisText, focusRingText>);
+                                         words::listOf<focusNoAxisText, focusRingText, focusSharpText>);
 
 } // namespace gantry::rules
