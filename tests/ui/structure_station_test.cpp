@@ -394,6 +394,28 @@ private slots:
         QVERIFY(rest->inWords().contains("Spare parts: there"));
         QVERIFY(d.find<DemandsCard>("demandsCard")->inWords().contains("Boom"));
     }
+    /// A slide that goes to the subject asks for the focus at once, and no longer when it is taken back.
+    void pushIsTicked() {
+        WindowDriver d;
+        d.station(u"brief");
+        const QString base = "shots/" + QString::fromStdString(d.project().shots[0].id);
+        d.type(base + "/subject_distance_m", "3 m");
+        const auto told = [&]() -> std::string {
+            const Assessment& now = d.window->document().assessment();
+            for (const Verdict& v : now.verdicts)
+                if (ruleKey(v) == "focus_pull") return sentence(v, d.project(), units::System::Metric);
+            return {};
+        };
+        QVERIFY(told().empty());
+        auto* tick = d.find<FieldEditor>(base + "/towards_subject");
+        QVERIFY(tick != nullptr);
+        QTest::mouseClick(tick->findChild<QCheckBox*>(), Qt::LeftButton, {}, QPoint(10, 13));
+        QVERIFY(d.project().shots[0].towards);
+        QVERIFY(told().find("2140 mm") != std::string::npos); // 860 mm nearer
+        QVERIFY(told().find("Pull focus") != std::string::npos);
+        d.window->document().undoStack()->undo();
+        QVERIFY(told().empty());
+    }
     void kindOfShotIsChosen() {
         WindowDriver d;
         d.station(u"brief");
