@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/motor/frame.h"
 #include "core/motor/stepper_motion.h"
 #include "core/motor/stepper_torque.h"
 #include "core/motor/two_mass.h"
@@ -176,6 +177,22 @@ private slots:
             }
         }
         QVERIFY(gainBand(0.25) && !gainBand(0.27) && !gainBand(0.9));
+    }
+    /// Bolts stand on the circles that makers of these frames draw, inside the flange, outside the pilot.
+    void framesByTheirBoltCircles() {
+        for (const auto& [name, circle] :
+             std::vector<std::pair<const char*, double>>{{"Stepper size 17, 40 mm", 0.04384},
+                                                         {"Stepper size 23, 76 mm, 1.8°", 0.06667},
+                                                         {"a size 34 motor", 0.0984},
+                                                         {"size 14", 0.03677},
+                                                         {"size 11", 0.03253}}) {
+            const auto f = frameOf(name);
+            QVERIFY(f);
+            VERIFY_NEAR(f->boltSquare * std::numbers::sqrt2, circle, 0.002);
+            QVERIFY(f->shaft < f->pilot && f->pilot < circle && f->boltSquare < f->flange);
+            VERIFY_NEAR(f->flange, f->size * 0.00254, 0.05);
+        }
+        QVERIFY(!frameOf("Stepper 17") && !frameOf("size 99") && !frameOf("size x") && !frameOf(""));
     }
     void lagEndsAtPullOut() {
         VERIFY_NEAR(rotorLag(50, 0.3, 5.0), std::numbers::pi / 100, 1e-12);
