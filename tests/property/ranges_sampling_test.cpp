@@ -21,7 +21,7 @@ private slots:
         // Spreads of a twentieth of the demo's tolerances, where straight lines are meant to hold.
         Project project = demoProject();
         for (Axis& axis : project.axes)
-            for (Estimate* e : estimatesOf(axis)) e->tolerance *= 0.05;
+            for (Estimate* e : estimatesOf(axis)) e->tolerance *= 0.02;
         project.supply.voltage.tolerance *= 0.05;
         project.supply.sourceResistance.tolerance *= 0.05;
         const Assessment a = assess(project);
@@ -32,8 +32,12 @@ private slots:
         for (std::size_t axis = 0; axis < project.axes.size(); ++axis) {
             Project moved = project;
             std::vector<Estimate*> inputs{&moved.supply.voltage, &moved.supply.sourceResistance};
+            std::vector<std::pair<Estimate*, std::size_t>> followers; // and the place of what they follow
             for (const UncertainInput& input : uncertainInputsOf(moved.axes[axis]))
-                if (input.info.certainty != Certainty::Rating) inputs.push_back(input.estimate);
+                if (input.info.certainty != Certainty::Rating) {
+                    if (input.follower != nullptr) followers.emplace_back(input.follower, inputs.size());
+                    inputs.push_back(input.estimate);
+                }
             std::vector<double> nominal;
             for (const Estimate* e : inputs) nominal.push_back(e->value);
             std::map<int, std::pair<double, double>> sums; // rule → Σ, Σ²
@@ -41,6 +45,8 @@ private slots:
             for (int s = 0; s < samples; ++s) {
                 for (std::size_t i = 0; i < inputs.size(); ++i)
                     inputs[i]->value = nominal[i] * (1.0 + normal(random) * inputs[i]->tolerance);
+                for (const auto& [follower, leader] : followers)
+                    follower->value *= inputs[leader]->value / nominal[leader];
                 verdicts.clear();
                 judgeAxis(moved, static_cast<int>(axis), evaluateAxis(moved, moved.axes[axis], Searches::No),
                           verdicts);

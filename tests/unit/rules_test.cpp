@@ -177,6 +177,11 @@ private slots:
             for (int i = 0; i < n; ++i) {
                 Project q = p;
                 for (Estimate* e : estimatesOf(q.axes[0])) e->value *= 1 + e->tolerance * u(random);
+                // Break-away goes up and down with running friction.
+                LinearMechanism& moved = std::get<LinearMechanism>(q.axes[0].mechanism);
+                moved.staticFriction.value *=
+                    moved.runningFriction.value /
+                    std::get<LinearMechanism>(p.axes[0].mechanism).runningFriction.value;
                 const double r = judgeOne(q, rule, 0)->ratio.value();
                 sum += r;
                 squares += r * r;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 #include "core/model/fields.h"
+#include "core/model/overload.h"
 #include "core/rigs/rigs.h"
 #include "core/sampling/confidence.h"
 #include "support/near.h"
@@ -119,6 +120,16 @@ private slots:
                         rounded += taken != inputs[k]->value && field.max == 1.0;
                         inputs[k]->value = taken;
                     }
+                    // Break-away goes up and down with running friction.
+                    std::visit(overload{[&](LinearMechanism& m, const LinearMechanism& was) {
+                                            m.staticFriction.value *=
+                                                m.runningFriction.value / was.runningFriction.value;
+                                        },
+                                        [&](RotaryMechanism& m, const RotaryMechanism& was) {
+                                            m.staticFriction.value *= m.friction.value / was.friction.value;
+                                        },
+                                        [](auto&, const auto&) {}},
+                               moved.axes[axis].mechanism, p.axes[axis].mechanism);
                     const AxisEvaluation e = evaluateAxis(moved, moved.axes[axis]);
                     double margin = 1e6, rocks = 1e6;
                     for (const ShotEvaluation& s : e.shots) {

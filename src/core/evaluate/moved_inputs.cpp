@@ -20,6 +20,24 @@ void append(std::vector<UncertainInput>& out, const std::vector<UncertainInput>&
 
 } // namespace
 
+MovedTogether::MovedTogether(std::vector<UncertainInput> inputs) : inputs_(std::move(inputs)) {
+    for (std::size_t i = 0; i < inputs_.size(); ++i) {
+        nominal_.push_back(inputs_[i].estimate->value);
+        if (Estimate* f = inputs_[i].follower) followers_.push_back({f, f->value, i});
+    }
+}
+
+void MovedTogether::put(std::span<const double> values) {
+    for (const Follower& f : followers_) f.estimate->value = f.nominal;
+    for (std::size_t i = 0; i < inputs_.size(); ++i) inputs_[i].estimate->value = values[i];
+    for (const Follower& f : followers_) f.estimate->value *= values[f.leader] / nominal_[f.leader];
+}
+
+void MovedTogether::restore() {
+    for (const Follower& f : followers_) f.estimate->value = f.nominal;
+    for (std::size_t i = 0; i < inputs_.size(); ++i) inputs_[i].estimate->value = nominal_[i];
+}
+
 std::vector<UncertainInput> inputsOfAxis(Project& project, std::size_t axis) {
     Axis& of = project.axes[axis];
     std::vector<UncertainInput> out = uncertainInputsOf(of);

@@ -5,6 +5,7 @@
 #include "core/model/project.h"
 
 #include <cmath>
+#include <span>
 #include <vector>
 
 namespace gantry {
@@ -19,16 +20,44 @@ std::vector<UncertainInput> inputsOfRig(Project& project);
 /// Puts another value into an input as long as it lives.
 class Moved {
 public:
-    Moved(const UncertainInput& input, double value) : target_(input.estimate->value), before_(target_) {
+    Moved(const UncertainInput& input, double value)
+        : target_(input.estimate->value), before_(target_), follower_(input.follower),
+          followerBefore_(follower_ != nullptr ? follower_->value : 0.0) {
         target_ = value;
+        if (follower_ != nullptr) follower_->value *= value / before_;
     }
-    ~Moved() { target_ = before_; }
+    ~Moved() {
+        target_ = before_;
+        if (follower_ != nullptr) follower_->value = followerBefore_;
+    }
     Moved(const Moved&) = delete;
     Moved& operator=(const Moved&) = delete;
 
 private:
     double& target_;
     double before_;
+    Estimate* follower_;
+    double followerBefore_;
+};
+
+/// Puts values into inputs together; what follows one of them starts from its own value in the list, or from
+/// `nominal`, and moves in proportion.
+class MovedTogether {
+public:
+    explicit MovedTogether(std::vector<UncertainInput> inputs);
+    void put(std::span<const double> values);
+    /// As it was before.
+    void restore();
+
+private:
+    struct Follower {
+        Estimate* estimate;
+        double nominal;
+        std::size_t leader; ///< place in the list
+    };
+    std::vector<UncertainInput> inputs_;
+    std::vector<double> nominal_;
+    std::vector<Follower> followers_;
 };
 
 /// The end of an input's range that lies farther off; the value itself where nothing is uncertain.

@@ -113,7 +113,17 @@ std::vector<FieldRef> allFields(Project& project) {
 }
 
 std::vector<UncertainInput> uncertainInputsOf(Axis& axis) {
-    return collected(axis, 48);
+    std::vector<UncertainInput> out = collected(axis, 48);
+    const auto follows = [&](const Estimate& leader, Estimate& follower) {
+        if (leader.value <= 0.0) return;
+        for (UncertainInput& input : out)
+            if (input.estimate == &leader) input.follower = &follower;
+    };
+    if (auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
+        follows(linear->runningFriction, linear->staticFriction);
+    else if (auto* rotary = std::get_if<RotaryMechanism>(&axis.mechanism))
+        follows(rotary->friction, rotary->staticFriction);
+    return out;
 }
 
 std::vector<UncertainInput> uncertainInputsOf(Supply& supply) {

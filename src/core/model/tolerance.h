@@ -26,6 +26,10 @@ Ends endsOf(const FieldInfo& info, const Estimate& input);
 struct UncertainInput {
     Estimate* estimate = nullptr;
     FieldInfo info;
+    /// Another that moves with it in proportion, and besides within its own tolerance: break-away friction
+    /// comes from the same contacts as running friction, so how much larger it is is known better than
+    /// either. Null: none.
+    Estimate* follower = nullptr;
 };
 
 } // namespace gantry

@@ -102,6 +102,8 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
     const std::vector<UncertainInput> all = inputsOfAxis(moved, axis);
     std::vector<Estimate> nominal;
     for (const UncertainInput& input : all) nominal.push_back(*input.estimate);
+    MovedTogether together(all);
+    std::vector<double> drawn(all.size());
     RigSetup rig = setupOf(moved);
     std::vector<Row> rows;
     rows.reserve(static_cast<std::size_t>(count));
@@ -115,9 +117,10 @@ std::vector<Row> sampleAxis(const Project& project, std::size_t axis, std::uint6
             const double x = field.certainty == Certainty::Rating ? 0.0 : random.normal();
             row.inputs[k] = static_cast<float>(0.5 * x);
             // What its field does not take, a share above 1 for one, is no such rig.
-            all[k].estimate->value = std::clamp(n.value * std::max(0.02, 1.0 + 0.5 * n.tolerance * x),
-                                                std::min(field.min, n.value), std::max(field.max, n.value));
+            drawn[k] = std::clamp(n.value * std::max(0.02, 1.0 + 0.5 * n.tolerance * x),
+                                  std::min(field.min, n.value), std::max(field.max, n.value));
         }
+        together.put(drawn);
         rig.refresh(axis);
         const AxisEvaluation e = evaluateAxis(rig, axis, Searches::No);
         row.margin = 1e6;

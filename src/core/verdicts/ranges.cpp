@@ -220,27 +220,24 @@ private:
         std::stable_sort(falls.begin(), falls.end(),
                          [](const Fall& a, const Fall& b) { return a.by > b.by; });
         std::vector<Ends> box;
-        std::vector<double> corner, nominal;
-        std::vector<Estimate*> targets;
+        std::vector<double> corner;
+        std::vector<UncertainInput> targets;
         for (const Fall& f : falls) {
             if (f.input == searched || f.by <= negligible) continue;
             const UncertainInput& input = inputs[static_cast<std::size_t>(f.input)];
             box.push_back(endsOf(input.info, *input.estimate));
             corner.push_back(f.at);
-            nominal.push_back(input.estimate->value);
-            targets.push_back(input.estimate);
+            targets.push_back(input);
         }
-        const auto put = [&](const std::vector<double>& values) {
-            for (std::size_t i = 0; i < targets.size(); ++i) targets[i]->value = values[i];
-        };
+        MovedTogether moved(std::move(targets));
         const auto ratioAt = [&](const std::vector<double>& values) {
-            put(values);
+            moved.put(values);
             return ratioIn(judged(false), v);
         };
         // Where all worse ends together do less harm than their squares, some of them act against each other.
         double least = ratioAt(corner);
         if (least > v.low) least = leastCorner(std::span<const Ends>(box), corner, ratioAt);
-        put(nominal);
+        moved.restore();
         return least;
     }
 
