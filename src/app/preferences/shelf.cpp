@@ -30,16 +30,6 @@ std::optional<io::ShelfTable> onDisk(QString& error) {
 
 } // namespace
 
-const std::vector<parts::Part>& partsLibrary() {
-    static const std::vector<parts::Part> library = [] {
-        QFile file(QStringLiteral(":/parts/library.csv"));
-        const QByteArray text = file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
-        const std::string_view view(text.constData(), static_cast<std::size_t>(text.size()));
-        return io::readParts(view, io::suggestedColumns(io::csvHeader(view))).parts;
-    }();
-    return library;
-}
-
 Shelf::Shelf(QObject* parent) : QObject(parent) {
     QString error;
     if (const auto table = onDisk(error)) parts_ = table->parts;

@@ -1,15 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/parts/part.h"
+#include "io/parts/library.h"
 
 #include <QObject>
 #include <QString>
 
 namespace gantry::app {
 
-/// The library that ships with the program, read once.
-const std::vector<parts::Part>& partsLibrary();
+using io::partsLibrary;
 
 /// Parts on hand: what this user owns, in a table of the user's data folder that a spreadsheet can edit.
 /// Saved on every change, together with what other windows wrote meanwhile; columns and lines that the
