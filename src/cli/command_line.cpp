@@ -60,10 +60,28 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
     json(sub, evaluate.json);
     sub->add_flag("--all", evaluate.all, "Every figure, one a line")->excludes("--json");
 
-    VerdictsCall verdicts;
-    file(
-        add("verdicts", "Every verdict, worst first; exit code 1 if one is over and not set aside", verdicts),
-        verdicts.file);
+    const auto shelf = [](CLI::App* of, std::string& target) {
+        of->add_option("--shelf", target, "Table of parts on hand, to choose fixes from");
+    };
+    OnFile<VerdictsCall> verdicts;
+    sub =
+        add("verdicts",
+            "Every verdict, worst first, with its nominal and low end; exit code 1 if one is over or at risk "
+            "and not set aside",
+            verdicts);
+    file(sub, verdicts.file);
+    json(sub, verdicts.call.json);
+    sub->add_flag("--fixes", verdicts.call.fixes, "Try the fixes of each and print them");
+    shelf(sub, verdicts.call.shelf);
+
+    AuditCall audit;
+    sub =
+        add("audit",
+            "Applies every fix of every verdict and assesses the rig anew; exit code 1 if one is not what it "
+            "says, or less than 90 % of the verdicts have a good one",
+            audit);
+    sub->add_option("FILE", audit.files, "Project files")->required();
+    shelf(sub, audit.shelf);
 
     CheckCall check;
     file(add("check", "Reads a file and lists what is kept without being understood", check), check.file);

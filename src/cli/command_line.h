@@ -5,6 +5,7 @@
 #include "cli/find_ratio.h"
 #include "cli/simulate.h"
 #include "cli/stall_ladder.h"
+#include "cli/verdicts.h"
 
 #include <string>
 #include <variant>
@@ -16,9 +17,6 @@ struct EvaluateCall {
     std::string file;
     bool json = false;
     bool all = false; ///< every figure, one a line
-};
-struct VerdictsCall {
-    std::string file;
 };
 struct CheckCall {
     std::string file;
@@ -47,9 +45,9 @@ struct OnFile {
     Call call;
 };
 
-using Command = std::variant<Answer, EvaluateCall, VerdictsCall, CheckCall, ExportCall, OnFile<SimulateCall>,
-                             OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall, RigCall, SchemaCall,
-                             ResultsCall, TextsCall>;
+using Command = std::variant<Answer, EvaluateCall, OnFile<VerdictsCall>, AuditCall, CheckCall, ExportCall,
+                             OnFile<SimulateCall>, OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall,
+                             RigCall, SchemaCall, ResultsCall, TextsCall>;
 
 /// Reads the arguments behind the program's name. What is unknown, missing or out of range is a complaint
 /// that names it; nothing is ignored.

@@ -85,23 +85,6 @@ void printAxis(const Project& project, std::size_t index, const AxisEvaluation& 
             << ", microstep " << show(s.place.step, Kind::Pixels) << '\n';
 }
 
-int verdicts(const Project& project, std::ostream& out, std::ostream& err) {
-    Assessment a = assess(project);
-    std::stable_sort(a.verdicts.begin(), a.verdicts.end(), worseThan);
-    bool fails = false;
-    for (const Verdict& v : a.verdicts) {
-        const SetAside* aside = setAsideFor(project, v);
-        fails = fails || ((v.state == State::Over || v.state == State::AtRisk) && aside == nullptr);
-        out << stateWord(v.state) << '\t'
-            << (v.ratio ? "×" + ratioText(v.ratio.value(), v.bounds, units::System::Metric) : "-") << '\t'
-            << project.axes[static_cast<std::size_t>(v.axis)].name << '\t' << title(v) << ": "
-            << sentence(v, project, units::System::Metric)
-            << (aside != nullptr ? " [set aside: " + aside->reason + "]" : "") << '\n';
-    }
-    if (fails) err << "A verdict is over or at risk and not set aside.\n";
-    return fails ? 1 : 0;
-}
-
 int exportSettings(const ExportCall& call, const Project& project, std::ostream& out, std::ostream& err) {
     const io::SettingsSheet sheet = io::settingsSheet(project, assess(project));
     if (!call.templateFile.empty()) {
@@ -181,8 +164,18 @@ struct Runner {
             return 0;
         });
     }
-    int operator()(const VerdictsCall& call) const {
-        return withProject(call.file, [&](const auto& loaded) { return verdicts(loaded.project, out, err); });
+    int operator()(const OnFile<VerdictsCall>& on) const {
+        return withProject(on.file,
+                           [&](const auto& loaded) { return verdicts(on.call, loaded.project, out, err); });
+    }
+    int operator()(const AuditCall& call) const {
+        std::vector<Project> projects;
+        for (const std::string& file : call.files) {
+            std::optional<io::LoadedProject> loaded = load(file, err);
+            if (!loaded) return 2;
+            projects.push_back(std::move(loaded->project));
+        }
+        return audit(call, projects, out, err);
     }
     int operator()(const CheckCall& call) const {
         return withProject(call.file, [&](const io::LoadedProject& loaded) {

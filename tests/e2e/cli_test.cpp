@@ -126,8 +126,8 @@ private slots:
         }
     }
     static QStringList commands() {
-        return {"evaluate",   "verdicts", "check",  "export",  "simulate", "confidence", "stall-ladder",
-                "find-ratio", "rig",      "schema", "results", "texts",    "completion"};
+        return {"evaluate",     "verdicts",   "audit", "check",  "export",  "simulate", "confidence",
+                "stall-ladder", "find-ratio", "rig",   "schema", "results", "texts",    "completion"};
     }
     void helpAndVersionAreNoFailures() {
         const Result all = run({"--help"});
@@ -211,7 +211,8 @@ private slots:
                  {{"fly"}, "fly"},
                  {{"evaluate", demo_, "--loud"}, "--loud"},
                  {{"evaluate", demo_, "more"}, "more"},
-                 {{"verdicts", demo_, "--json"}, "--json"},
+                 {{"verdicts", demo_, "--all"}, "--all"},
+                 {{"audit"}, "FILE"},
                  {{"find-ratio", "3", "--stages", "2.5"}, "2.5"},
                  {{"find-ratio", "3", "--stages", "5"}, "5"},
                  {{"find-ratio", "3", "--stages", "two"}, "two"},

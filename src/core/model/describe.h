@@ -53,9 +53,10 @@ struct ChoiceNames<Role> {
 };
 template <>
 struct ChoiceNames<OnStop> {
-    static constexpr std::array<std::string_view, 3> keys{"not_asked", "keeps_holding", "cuts_current"};
-    static constexpr std::array<std::string_view, 3> labels{"not known yet", "keeps holding",
-                                                            "cuts the current"};
+    static constexpr std::array<std::string_view, 4> keys{"not_asked", "keeps_holding", "cuts_current",
+                                                          "ramps_down"};
+    static constexpr std::array<std::string_view, 4> labels{"not known yet", "keeps holding",
+                                                            "cuts the current", "ramps down, holds"};
 };
 template <>
 struct ChoiceNames<Silence> {

@@ -134,4 +134,10 @@ constexpr bool gravityTurns(Role role) {
     return role == Role::BoomTilt || role == Role::Tilt || role == Role::Roll || role == Role::Other;
 }
 
+/// Whether an axis turns about an upright line and carries no long arm: without power it may come round, but
+/// nothing falls. A swing sweeps with its boom.
+inline bool upright(const Axis& axis) {
+    return axis.role == Role::Pan || axis.role == Role::Turntable;
+}
+
 } // namespace gantry

@@ -21,8 +21,13 @@ enum class HomeEnd { Low, High };
 /// What an axis does for the camera. Decides what gravity and the axes below do to it.
 enum class Role { Slide, Lift, Swing, BoomTilt, Pan, Tilt, Roll, Focus, Zoom, Turntable, Other };
 
-/// What an emergency stop or a reset of the controller does to the current that holds an axis.
-enum class OnStop { NotAsked, KeepsHolding, CutsCurrent };
+/// What an emergency stop or a reset of the controller does to an axis: it stops as hard as it can and goes
+/// on holding, loses its current, or comes to rest by the ramp of its acceleration setting and goes on
+/// holding.
+enum class OnStop { NotAsked, KeepsHolding, CutsCurrent, RampsDown };
+constexpr bool holdsAfter(OnStop stop) {
+    return stop == OnStop::KeepsHolding || stop == OnStop::RampsDown;
+}
 
 /// What is typed into the controller for one axis. Lengths in [m] on linear axes, angles in [rad] on rotary
 /// ones.

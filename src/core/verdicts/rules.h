@@ -64,6 +64,7 @@ struct Rule {
     double (*wanted)(const AxisView&) = nullptr;   ///< where the builder says how much is wanted
     bool namesAxis = false;   ///< a rule about the whole rig that says itself which axis it concerns
     bool leastInside = false; ///< the ratio may be least between the ends of an input's range
+    Message advice{};         ///< what would have to change, where nothing that can be offered does it
 
     constexpr std::string_view key() const { return wants.id; }
     constexpr Bounds bounds() const { return {wants.value, wants.oversizedFrom}; }
@@ -87,6 +88,12 @@ constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding 
 /// The same rule, which says itself which axis it concerns.
 constexpr Rule namingAxis(Rule rule) {
     rule.namesAxis = true;
+    return rule;
+}
+
+/// The same rule, with what to say where no fix is found.
+constexpr Rule advising(Message advice, Rule rule) {
+    rule.advice = advice;
     return rule;
 }
 

@@ -51,6 +51,10 @@ std::string title(const Verdict& v) {
     return std::string(ruleOf(v).title.text);
 }
 
+std::string advice(const Verdict& v) {
+    return std::string(ruleOf(v).advice.text);
+}
+
 namespace {
 
 constexpr words::Message atRiskText{" As entered it holds; at the low end of the tolerances it is ×{0}."};

@@ -68,6 +68,8 @@ const rules::Rule& ruleOf(const Verdict& verdict);
 /// Key of the verdict's rule: "torque".
 std::string_view ruleKey(const Verdict& verdict);
 std::string title(const Verdict& verdict);
+/// What would have to change, where nothing that can be offered mends it.
+std::string advice(const Verdict& verdict);
 /// What the rule says, and what the tolerances leave open.
 std::string sentence(const Verdict& verdict, const Project& project, units::System system);
 std::span<const words::Message> doubtTexts(); ///< what may be said of tolerances, for the catalogue

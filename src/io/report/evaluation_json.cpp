@@ -8,6 +8,7 @@
 #include "core/tools/spread.h"
 #include "core/units/names.h"
 #include "io/report/results_json.h"
+#include "io/report/verdicts_json.h"
 
 #include <array>
 
@@ -159,35 +160,6 @@ Json axisJson(const Project& project, std::size_t index, const AxisEvaluation& e
     describe(rangesWriter, spread);
     keepNumbers(ranges);
     j["ranges"] = ranges;
-    return j;
-}
-
-Json verdictJson(const Project& project, const Verdict& v) {
-    Json j;
-    j["id"] = ruleKey(v);
-    j["axis"] = project.axes[static_cast<std::size_t>(v.axis)].id;
-    if (v.shot)
-        j["shot"] = project.shots[v.shot.at()].id;
-    else
-        putNone(j, "shot", "it is about no single shot");
-    put(j, "ratio", v.ratio);
-    if (v.ratio)
-        j["ratio_low"] = v.low;
-    else
-        putNone(j, "ratio_low", "there is no ratio");
-    if (v.worst || v.hazard) put(j, "ratio_worst", v.worst);
-    j["deciding"] = v.deciding;
-    if (v.holdsUntil) j["holds_until"] = v.holdsUntil.value();
-    j["range_switches"] = v.switches;
-    j["wanted"] = v.bounds.wanted;
-    if (v.bounds.oversizedFrom > 0.0)
-        j["oversized_from"] = v.bounds.oversizedFrom;
-    else
-        putNone(j, "oversized_from", "no ratio is too large here");
-    j["state"] = stateKey(v.state);
-    j["title"] = title(v);
-    j["text"] = sentence(v, project, units::System::Metric);
-    if (const SetAside* aside = setAsideFor(project, v)) j["set_aside"] = aside->reason;
     return j;
 }
 

@@ -116,11 +116,12 @@ std::vector<Text> everyText() {
     for (const words::Message& m : doubtTexts()) out.add("rule", m.text);
     for (const rules::Rule* rule : rules::all()) {
         out.add("rule", rule->title.text);
+        out.add("fix", rule->advice.text);
         for (const words::Message& m : rule->sentences) out.add("rule", m.text);
         for (const fixes::Family* family : rule->fixes)
             for (const words::Message& m : family->labels) out.add("fix", m.text);
     }
-    for (const words::Message& m : measuringTexts()) out.add("fix", m.text);
+    for (const words::Message& m : fixTexts()) out.add("fix", m.text);
     for (int i = 0; i <= static_cast<int>(State::Unknown); ++i)
         out.add("rule", stateWord(static_cast<State>(i)));
     for (int i = 0; i <= static_cast<int>(FixCost::ToBuy); ++i)

@@ -290,7 +290,7 @@ simulation::Fault LimitsStation::chosenFault(const motion::Profile& profile) con
         return {FaultKind::PowerCut, half, 0.0};
     case 2:
         return {FaultKind::EmergencyStop, half, // What was not tried is taken at its worst.
-                context_.axis()->onStop == OnStop::KeepsHolding ? 1.0 : 0.0};
+                holdsAfter(context_.axis()->onStop) ? 1.0 : 0.0};
     case 3:
         return {FaultKind::EndStop, 0.0, 0.7 * profile.distance};
     case 4:

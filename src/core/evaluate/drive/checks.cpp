@@ -285,7 +285,7 @@ void fillStop(AxisEvaluation& e, const Axis& axis) {
     const PowerOff& off = e.powerOff;
     if (!off.loaded) return;
     const bool motorHolds = e.model.holdAmplitude > 0.0;
-    if (axis.onStop == OnStop::KeepsHolding && motorHolds) {
+    if (holdsAfter(axis.onStop) && motorHolds) {
         e.stop.ratio = e.holdAvailable / e.holdNeeded;
         e.stop.outcome =
             e.stop.ratio && e.stop.ratio.value() >= 1.0 ? StopOutcome::Stays : StopOutcome::Falls;

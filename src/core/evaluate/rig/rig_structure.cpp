@@ -43,6 +43,15 @@ bool stopsAreFelt(const Axis& axis) {
     return kindOf(axis) == AxisKind::Linear || axis.role == Role::Swing || axis.role == Role::BoomTilt;
 }
 
+/// Deceleration [U/s²] of the hardest stop that an axis may make. A controller that ramps down stops no
+/// harder than that ramp; a brake bites when the power goes, whatever the controller does.
+double hardestStop(const AxisEvaluation& e, const Axis& axis) {
+    const double brake = brakeAtMotor(e, axis), hardest = e.model.hardestBraking(brake);
+    const bool ramps =
+        axis.onStop == OnStop::RampsDown && brake <= 0.0 && e.model.settings.acceleration > 0.0;
+    return ramps ? std::min(hardest, e.model.settings.acceleration) : hardest;
+}
+
 /// How the bodies of a rig move in a pose when every axis runs as fast as it does, and how long its hardest
 /// stop takes.
 std::vector<structure::Motion> motionsOf(const RigSetup& rig, const RigChain& chain,
@@ -55,7 +64,7 @@ std::vector<structure::Motion> motionsOf(const RigSetup& rig, const RigChain& ch
         const double speed = runSpeed(axes[a]);
         if (!stopsAreFelt(rig.axes[a]) || !(speed > 0.0)) continue;
         structure::Motion motion;
-        motion.time = speed / axes[a].model.hardestBraking(brakeAtMotor(axes[a], rig.axes[a]));
+        motion.time = speed / hardestStop(axes[a], rig.axes[a]);
         for (const Place& v : kinematics::velocities(chain.links, here.frames, static_cast<int>(a), weights))
             motion.of.push_back({v.x * speed, v.y * speed, v.z * speed});
         out.push_back(std::move(motion));

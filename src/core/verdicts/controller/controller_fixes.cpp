@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/criteria/criteria.h"
 #include "core/tools/limits.h"
 #include "core/verdicts/fixes/family.h"
 
@@ -100,12 +101,25 @@ Candidates loweredSettings(const Problem& p) {
     const double speed = std::min(now.speed, rounded(limits.recommended.speed, p.setIn(), false)),
                  acceleration =
                      std::min(now.acceleration, rounded(limits.recommended.acceleration, p.setIn(), false));
-    if (limits.problem != Reason::None || !(speed > 0.0) || !(acceleration > 0.0) ||
-        (speed == now.speed && acceleration == now.acceleration))
-        return out;
-    add(out, p, FixCost::SettingOnly, bothSettings,
-        {{{p.speedKind(), speed}, {p.accelerationKind(), acceleration}}},
-        [&](Axis& a) { set(a, speed, acceleration); });
+    const auto offer = [&](double v, double a) {
+        if (v > 0.0 && a > 0.0 && (v != now.speed || a != now.acceleration))
+            add(out, p, FixCost::SettingOnly, bothSettings, {{{p.speedKind(), v}, {p.accelerationKind(), a}}},
+                [&](Axis& axis) { set(axis, v, a); });
+    };
+    if (limits.problem == Reason::None) {
+        offer(speed, now.acceleration);
+        offer(now.speed, acceleration);
+        offer(speed, acceleration);
+    }
+    // Where nothing can be recommended with the margin that is wanted: what the shots need.
+    double fastest = 0.0, steepest = 0.0;
+    for (const ShotEvaluation& e : p.evaluation().shots) {
+        fastest = std::max(fastest, e.motion.topSpeed.valueOr(0.0));
+        steepest = std::max(steepest, e.motion.acceleration.valueOr(0.0));
+    }
+    for (const double room : {criteria::shotRoom.value, 1.0})
+        offer(std::min(now.speed, rounded(room * fastest, p.setIn(), true)),
+              std::min(now.acceleration, rounded(room * steepest, p.setIn(), true)));
     return out;
 }
 

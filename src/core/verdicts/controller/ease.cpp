@@ -17,6 +17,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule ease =
-    judging(criteria::ease, {"Ease against jerk"}, judge, words::listOf<easeText>, tries<&fixes::slowerShot>);
+    advising({"The ease is shorter than the jerk limit allows: take longer ramps or raise the jerk."},
+             judging(criteria::ease, {"Ease against jerk"}, judge, words::listOf<easeText>,
+                     tries<&fixes::shotAcceleration, &fixes::slowerShot>));
 
 } // namespace gantry::rules

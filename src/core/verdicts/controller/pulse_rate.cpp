@@ -14,8 +14,10 @@ static Finding judge(const AxisView& view) {
     return found(e, ratio(*e), pulseText, {{{Kind::Frequency, e->pulseRate}, {Kind::Frequency, ceiling}}});
 }
 
-constinit const Rule pulseRate = judging(
-    criteria::pulseRate, {"Pulse rate"}, judge, words::listOf<pulseText>,
-    tries<&fixes::coarserMicrosteps, &fixes::slowerShot, &fixes::outputTeeth, &fixes::controllerPulses>);
+constinit const Rule pulseRate = advising(
+    {"Only a slower shot, coarser microsteps, less ratio or a faster controller lowers the pulse rate."},
+    judging(
+        criteria::pulseRate, {"Pulse rate"}, judge, words::listOf<pulseText>,
+        tries<&fixes::coarserMicrosteps, &fixes::slowerShot, &fixes::outputTeeth, &fixes::controllerPulses>));
 
 } // namespace gantry::rules

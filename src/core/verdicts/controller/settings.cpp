@@ -25,7 +25,8 @@ struct Reach {
 };
 
 /// Whatever is told by hand runs at the settings, so the axis has to follow them: the top speed by pulses and
-/// motor, the acceleration by torque at the fastest that the shots run, without margin.
+/// motor, the acceleration by torque at the fastest that the shots run, without margin. Where no torque is
+/// left for any, no setting helps, and the rule about torque says so.
 static Reach reachOf(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     const motion::Limits& set = e.model.settings;
@@ -44,7 +45,7 @@ static Reach reachOf(const AxisView& view) {
     bare.wantedMargin = 1.0;
     const double most = bare.largestAcceleration(std::min(fastest, set.speed));
     if (const Figure ratio = Figure::of(most / set.acceleration, Reason::Unbounded);
-        !e.model.atOnce && ratio && (!out.ratio || less(ratio, out.ratio)))
+        !e.model.atOnce && ratio && most > 0.0 && (!out.ratio || less(ratio, out.ratio)))
         out = {ratio,
                settingsTorqueText,
                {{{view.accelerationKind(), set.acceleration},
@@ -84,9 +85,10 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule settings =
-    judging(criteria::settings, {"Controller settings"}, judge,
-            words::listOf<settingsSpeedText, settingsAccelerationText, settingsPulsesText, settingsMotorText,
-                          settingsTorqueText>,
-            tries<&fixes::settingsUpToShot, &fixes::settingsToLimits, &fixes::slowerShot>);
+    advising({"Lower the settings to what the drive can follow, or raise them to what the shots need."},
+             judging(criteria::settings, {"Controller settings"}, judge,
+                     words::listOf<settingsSpeedText, settingsAccelerationText, settingsPulsesText,
+                                   settingsMotorText, settingsTorqueText>,
+                     tries<&fixes::settingsUpToShot, &fixes::settingsToLimits, &fixes::slowerShot>));
 
 } // namespace gantry::rules

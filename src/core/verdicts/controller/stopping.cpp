@@ -31,7 +31,9 @@ static Finding judge(const AxisView& view) {
                    {view.travelKind(), greater(0.0, leftBehind(view, *e))}}});
 }
 
-constinit const Rule stopping = judging(criteria::stopping, {"Stopping distance"}, judge,
-                                        words::listOf<stoppingText>, tries<&fixes::slowerShot>);
+constinit const Rule stopping =
+    advising({"It needs more room, a lower top speed or a harder ramp to stop within its travel."},
+             judging(criteria::stopping, {"Stopping distance"}, judge, words::listOf<stoppingText>,
+                     tries<&fixes::slowerShot, &fixes::shorterTravel>));
 
 } // namespace gantry::rules

@@ -46,7 +46,10 @@ static Finding judge(const AxisView& view) {
                  {{{view.travelKind(), e->distance}, {view.travelKind(), room}}});
 }
 
-constinit const Rule travel = judging(criteria::travel, {"Room on the axis"}, judge,
-                                      words::listOf<travelText, travelExactText, travelPlaceText>);
+constinit const Rule travel = advising(
+    {"The shot does not fit: a shorter move or a longer axis is needed."},
+    judging(criteria::travel, {"Room on the axis"}, judge,
+            words::listOf<travelText, travelExactText, travelPlaceText>,
+            tries<&fixes::otherStart, &fixes::softMargin, &fixes::shorterTravel, &fixes::railLength>));
 
 } // namespace gantry::rules

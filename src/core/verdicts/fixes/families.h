@@ -14,38 +14,59 @@ extern const Family slowerShot;
 extern const Family fasterShot;      ///< past a resonance
 extern const Family slowerSteps;     ///< of an interval or stop-motion shot
 extern const Family longerSettle;    ///< the shot waits
+extern const Family oneWay;          ///< no turn in the take
 extern const Family subjectDistance; ///< the camera farther away
 // fixes/gearing.cpp
 extern const Family outputTeeth; ///< another pulley or pinion
-extern const Family reduction;   ///< a belt stage in front
+extern const Family reducerInFront;
+extern const Family reduction; ///< a belt stage in front
 // controller/controller_fixes.cpp
 extern const Family finerMicrosteps, coarserMicrosteps;
 extern const Family controllerPulses, controllerDecimals, controllerRamps;
 extern const Family settingsToLimits; ///< lowers both to the recommended limits
 extern const Family settingsUpToShot; ///< raises top speed and acceleration to what the shot asks
+// controller/travel_fixes.cpp
+extern const Family shorterTravel, otherStart, softMargin, railLength;
+extern const Family gentleStop; ///< lowers the acceleration setting until no stop tips the rig
+extern const Family handSpeed;
+// motor/motor_choice.cpp
+extern const Family largerMotor, smallerMotor, otherGearmotor, driverExchange, converterInstead;
+extern const Family stepperInstead; ///< of a motor that jumps, stutters or spans too few speeds
 // motor/motor_fixes.cpp
 extern const Family runCurrent, lowerRunCurrent, knobUp, supplyVoltage, supplyCurrent, mountMaterial,
     gentlerStop; ///< of a brushed motor that is reversed at speed
 // holding/holding_fixes.cpp
 extern const Family holdCurrent; ///< only ever more
 extern const Family brake, stopBehaviour;
+extern const Family balanceHead, balanceWeight; ///< of a pan, tilt or roll
+extern const Family locking;                    ///< a worm or a screw that cannot be driven back
 // parts/parts_fixes.cpp
-extern const Family faceWidth, closedCord, widerDrum, beltTension;
+extern const Family faceWidth, closedCord, widerDrum, largerDrum, beltTension, lessTension;
+extern const Family stifferDrive; ///< wider belts, thicker shafts
+extern const Family cordLoad, cordStiffness, ballWheels, guideBearings, centredPull, largerWheels;
+extern const Family gearMaterial, otherGearhead, screwExchange, grippingForce;
+extern const Family shaftBearing; ///< that takes the load off the motor's
+// picture/picture_fixes.cpp
+extern const Family preloadSpring, feltWasher, noPlay, guidePlay, wheelbase;
+extern const Family hungLower; ///< so that weight keeps backlash to one side
+extern const Family mechanicalRing;
 // told/told_fixes.cpp
+extern const Family massOfParts;
 extern const Family stepsOfTheParts; ///< in place of the number that was typed
 // structure/rail_fixes.cpp
 extern const Family bestStandPlaces; ///< of a rail, found by search
 extern const Family standsOutwards;  ///< so that the rail does not tip over them
-extern const Family clampBolts;
+extern const Family clampBolts, twoStands;
+extern const Family rib;          ///< under a flat bar
 extern const Family stockSection; ///< of the same outline, and on edge
 // structure/arm_fixes.cpp
 extern const Family counterweight; ///< its place or its mass
-extern const Family thickerPin;
+extern const Family counterweightHeight, thickerPin, pivotParts;
 // rig/base_fixes.cpp
 extern const Family ballast;
 extern const Family ballastOnLeg; ///< all of it on the foot where the least does
 extern const Family stifferPads;  ///< under the feet
-extern const Family widerFeet, lowerColumn, secondTether;
+extern const Family widerFeet, lowerColumn, secondTether, anchorSpread;
 // rig/clearance_fixes.cpp
 extern const Family shorterRange, higherColumn;
 extern const Family spacer;     ///< under the head, its tilt, or what stands on a carriage

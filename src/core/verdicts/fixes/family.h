@@ -23,6 +23,8 @@ struct Candidate {
     words::Arguments arguments{};
     ShotIndex shot; ///< that the label names
     Project result;
+    std::string part{};          ///< that the label names, as it is sold
+    std::vector<FixStep> more{}; ///< what it takes besides
 };
 using Candidates = std::vector<Candidate>;
 

@@ -7,12 +7,17 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <span>
+#include <utility>
+#include <vector>
 
 namespace gantry::fixes {
 namespace {
 
 constexpr Message pulleyWith{"pulley with {0} teeth"};
 constexpr Message pinionWith{"pinion with {0} teeth"};
+constexpr Message twoReductions{"belt reductions {0}:{1} and {2}:{3} teeth"};
+constexpr Message reducerOf{"“{part}” between motor and drive"};
 constexpr Message beltReduction{"belt reduction {0}:{1} teeth"};
 
 /// The wheel of an output that can be exchanged, in any project.
@@ -86,38 +91,85 @@ Candidates stagesInFront(const Problem& p) {
         // Small wheels whose shaft bends come last.
         return std::abs(teeth - usualTeeth) + (stands(teeth) ? 0.0 : 1000.0);
     };
-    Candidates out;
-    for (const double ratio : {1.5, 2.0, 3.0, 4.0, 5.0}) {
+    struct Pair {
         const parts::StockSize *motor = nullptr, *load = nullptr;
+    };
+    const auto pairOf = [&](double ratio) {
+        Pair best;
         for (const parts::StockSize& m : sizes)
             for (const parts::StockSize& l : sizes)
                 if (m.value >= leastTeeth && l.value == m.value * ratio &&
-                    (motor == nullptr || rank(m.value) < rank(motor->value))) {
-                    motor = &m;
-                    load = &l;
-                }
-        if (motor == nullptr) continue;
-        // The belt is bought even where both wheels are there.
-        add(out, p, FixCost::ToBuy, beltReduction,
-            {{{Kind::Count, motor->value}, {Kind::Count, load->value}}}, [&](Project& project) {
-                Axis& axis = p.axisIn(project);
-                BeltStage stage = usual;
-                stage.id = freeId(project, axis.id + "-reduction");
-                stage.motorTeeth = static_cast<int>(motor->value);
-                stage.loadTeeth = static_cast<int>(load->value);
-                stage.preload.value = std::max(stage.preload.value, tensionFor(p, motor->value, pitch));
-                axis.links.insert(axis.links.begin(), stage);
+                    (best.motor == nullptr || rank(m.value) < rank(best.motor->value)))
+                    best = {&m, &l};
+        return best;
+    };
+    // Behind another stage the pull is larger by that stage's ratio.
+    const auto insert = [&](Project& project, const Pair& pair, double before) {
+        Axis& axis = p.axisIn(project);
+        BeltStage stage = usual;
+        stage.id = freeId(project, axis.id + "-reduction");
+        stage.motorTeeth = static_cast<int>(pair.motor->value);
+        stage.loadTeeth = static_cast<int>(pair.load->value);
+        stage.preload.value = std::max(stage.preload.value, before * tensionFor(p, pair.motor->value, pitch));
+        axis.links.insert(axis.links.begin(), stage);
+    };
+    Candidates out;
+    // The belt is bought even where both wheels are there.
+    for (const double ratio : {1.5, 2.0, 3.0, 4.0, 5.0})
+        if (const Pair pair = pairOf(ratio); pair.motor != nullptr)
+            add(out, p, FixCost::ToBuy, beltReduction,
+                {{{Kind::Count, pair.motor->value}, {Kind::Count, pair.load->value}}},
+                [&](Project& project) { insert(project, pair, 1.0); });
+    constexpr std::array<std::pair<double, double>, 4> double_{
+        {{3.0, 3.0}, {3.0, 4.0}, {4.0, 4.0}, {5.0, 5.0}}};
+    for (const auto& [first, second] : double_) {
+        const Pair front = pairOf(first), back = pairOf(second);
+        if (front.motor == nullptr || back.motor == nullptr) continue;
+        add(out, p, FixCost::ToBuy, twoReductions,
+            {{{Kind::Count, front.motor->value},
+              {Kind::Count, front.load->value},
+              {Kind::Count, back.motor->value},
+              {Kind::Count, back.load->value}}},
+            [&](Project& project) {
+                insert(project, back, first);
+                insert(project, front, 1.0);
             });
     }
     return out;
 }
 
+/// A closed reducer between motor and drive, the smallest ratio first.
+Candidates reducersInFront(const Problem& p) {
+    Candidates out;
+    std::vector<std::pair<double, const parts::Part*>> all;
+    for (const std::span<const parts::Part> from : {p.stock.shelf, p.stock.library})
+        for (const parts::Part& part : from) {
+            const auto number = [&](std::string_view key) {
+                return parts::numberOf(part, key).value_or(0.0);
+            };
+            if (part.family == "planetary" && number("sun_teeth") > 0.0)
+                all.emplace_back(std::pow(1.0 + number("ring_teeth") / number("sun_teeth"),
+                                          std::max(1.0, number("stages"))),
+                                 &part);
+            else if (part.family == "reducer" && number("ratio_denominator") > 0.0)
+                all.emplace_back(number("ratio_numerator") / number("ratio_denominator"), &part);
+        }
+    std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    for (const auto& [ratio, part] : all) {
+        add(out, p, part->count > 0 ? FixCost::PartOnHand : FixCost::ToBuy, reducerOf, {},
+            [&](Project& q) { parts::usePart(q, p.verdict.axis, -1, *part); });
+        out.back().part = part->name;
+    }
+    return out;
+}
+
 constexpr std::array wheels{pulleyWith, pinionWith};
-constexpr std::array stages{beltReduction};
+constexpr std::array stages{beltReduction, twoReductions};
 
 } // namespace
 
 constinit const Family outputTeeth{"output_teeth", wheels, otherTeeth};
+constinit const Family reducerInFront{"reducer_in_front", words::listOf<reducerOf>, reducersInFront};
 constinit const Family reduction{"reduction", stages, stagesInFront};
 
 } // namespace gantry::fixes

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/fixes/family.h"
 
+#include "core/evaluate/shot/plan.h"
 #include "core/evaluate/shot/shot_steps.h"
 #include "core/model/overload.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace gantry::fixes {
 namespace {
@@ -12,9 +14,13 @@ namespace {
 constexpr Message atRate{"“{shot}” at {0}"};
 constexpr Message inTime{"“{shot}” in {0}"};
 constexpr Message withRamps{"“{shot}” with ramps of {0}"};
+constexpr Message togetherAtRate{"“{shot}” at {0}, its other axes retimed with it"};
+constexpr Message togetherInTime{"“{shot}” in {0}, its other axes retimed with it"};
+constexpr Message togetherWithRamps{"“{shot}” with ramps of {0}, its other axes retimed with it"};
 constexpr Message jerk{"jerk {0}"};
 constexpr Message wait{"wait {0} before the picture counts"};
 constexpr Message subjectAt{"subject at {0}"};
+constexpr Message oneWayOnly{"film “{shot}” one way only, and take the backlash up before it starts"};
 
 /// What is tried of a shot's acceleration and of its speed.
 constexpr std::array gentler{0.8, 0.6, 0.45, 0.3, 0.2, 0.1};
@@ -40,6 +46,62 @@ bool givenBySpeed(const Movement& m) {
                       m);
 }
 
+/// A movement over the same way in `longer` times the time, every instant of it.
+void slowDown(Movement& movement, double longer) {
+    std::visit(overload{[&]<AxisKind K>(BySpeed<K>& m) {
+                            m.speed /= longer;
+                            m.acceleration /= longer * longer;
+                        },
+                        [&]<AxisKind K>(ByTime<K>& m) {
+                            m.time *= longer;
+                            m.easeIn *= longer;
+                            m.easeOut *= longer;
+                        }},
+               movement);
+}
+
+/// The other axes whose movements end with the verdict's in a shot: they belong together. Steps between two
+/// pictures begin and end as they may.
+std::vector<const Axis*> endingWith(const Problem& p, const ShotEvaluation& e) {
+    constexpr double alike = 0.01; // [1] of the time
+    std::vector<const Axis*> out;
+    if (stepwise(p.entered(e)) || !e.motion.time) return out;
+    for (std::size_t i = 0; i < p.project.axes.size(); ++i) {
+        const Axis& axis = p.project.axes[i];
+        if (axis.id == p.axis().id || findMovement(p.entered(e), axis.id) == nullptr) continue;
+        for (const ShotEvaluation& other : p.now.evaluation.axes[i].shots)
+            if (other.shot == e.shot && other.motion.time &&
+                std::abs(other.motion.time.value() - e.motion.time.value()) <= alike * e.motion.time.value())
+                out.push_back(&axis);
+    }
+    return out;
+}
+
+/// A change of the verdict's movement in a shot, and the same time for those that ended with it.
+struct Labels {
+    Message alone, together;
+};
+template <class Change>
+void addRetimed(Candidates& out, const Problem& p, const ShotEvaluation& e, const Labels& label,
+                words::Arguments shown, Change change) {
+    const std::vector<const Axis*> others = endingWith(p, e);
+    add(
+        out, p, FixCost::SettingOnly, others.empty() ? label.alone : label.together, shown,
+        [&](Shot& s) {
+            change(s);
+            if (others.empty()) return;
+            const PlannedShot planned = planShot(movementIn(s, p), p.evaluation().model.settings);
+            if (planned.problem != Reason::None) return; // refused when it is tried
+            const double longer = planned.profile.time() / e.motion.time.value();
+            for (const Axis* axis : others)
+                for (ShotMove& m : s.moves)
+                    if (m.axis == axis->id) slowDown(m.movement, longer);
+        },
+        &e);
+}
+constexpr Labels rateLabels{atRate, togetherAtRate}, timeLabels{inTime, togetherInTime},
+    rampLabels{withRamps, togetherWithRamps};
+
 /// Changes the acceleration of a movement that is given by its speed.
 auto toAcceleration(const Problem& p, double a) {
     return [&p, a](Shot& s) {
@@ -56,35 +118,51 @@ void addSpeed(Candidates& out, const Problem& p, const ShotEvaluation& e, double
     const double longer = e.motion.topSpeed.value() / speed;
     const auto change = [&](Shot& s) {
         std::visit(overload{[&]<AxisKind K>(BySpeed<K>& m) { m.speed = speed; },
-                            [&]<AxisKind K>(ByTime<K>& m) {
-                                m.time *= longer;
-                                m.easeIn *= longer;
-                                m.easeOut *= longer;
-                            }},
+                            [&]<AxisKind K>(ByTime<K>&) { slowDown(movementIn(s, p), longer); }},
                    movementIn(s, p));
     };
-    std::visit(
-        overload{[&]<AxisKind K>(const BySpeed<K>&) {
-                     add(out, p, FixCost::SettingOnly, atRate, {{{p.speedKind(), speed}}}, change, &e);
-                 },
-                 [&]<AxisKind K>(const ByTime<K>& m) {
-                     add(out, p, FixCost::SettingOnly, inTime, {{{Kind::Time, m.time * longer}}}, change, &e);
-                 }},
-        *now);
+    std::visit(overload{[&]<AxisKind K>(const BySpeed<K>&) {
+                            addRetimed(out, p, e, rateLabels, {{{p.speedKind(), speed}}}, change);
+                        },
+                        [&]<AxisKind K>(const ByTime<K>& m) {
+                            addRetimed(out, p, e, timeLabels, {{{Kind::Time, m.time * longer}}}, change);
+                        }},
+               *now);
+}
+
+/// Of a movement that is given by its time: more of it for the ramps, at most half each; and where they have
+/// that, the whole movement in more time.
+Candidates longerEase(const Problem& p, const ShotEvaluation& e, const Movement& movement) {
+    Candidates out;
+    std::visit(overload{[]<AxisKind K>(const BySpeed<K>&) {},
+                        [&]<AxisKind K>(const ByTime<K>& m) {
+                            for (const double share : {0.15, 0.2, 0.25, 0.3, 0.35, 0.4, 0.45, 0.5}) {
+                                const double ramp = rounded(share * m.time, 0.1, false);
+                                if (ramp <= std::max(m.easeIn, m.easeOut)) continue;
+                                addRetimed(out, p, e, rampLabels, {{{Kind::Time, ramp}}}, [&](Shot& s) {
+                                    auto& changed = std::get<ByTime<K>>(movementIn(s, p));
+                                    changed.easeIn = changed.easeOut = ramp;
+                                });
+                            }
+                        }},
+               movement);
+    return out;
 }
 
 Candidates gentlerRamps(const Problem& p) {
     Candidates out;
     const ShotEvaluation* e = p.shot();
     if (e == nullptr || !e->motion.acceleration) return out;
-    if (const Movement* m = movementOf(p, *e); m == nullptr || !givenBySpeed(*m)) return out;
+    const Movement* m = movementOf(p, *e);
+    if (m == nullptr) return out;
+    if (!givenBySpeed(*m)) return longerEase(p, *e, *m);
     std::vector<double> wishes;
     if (e->torque.maxAcceleration) wishes.push_back(e->torque.maxAcceleration.value());
     for (const double share : gentler) wishes.push_back(e->motion.acceleration.value() * share);
     for (const double wish : wishes) {
         const double a = rounded(wish, p.setIn(), false);
         if (a > 0.0 && a < e->motion.acceleration.value())
-            add(out, p, FixCost::SettingOnly, atRate, {{{p.accelerationKind(), a}}}, toAcceleration(p, a), e);
+            addRetimed(out, p, *e, rateLabels, {{{p.accelerationKind(), a}}}, toAcceleration(p, a));
     }
     return out;
 }
@@ -109,8 +187,7 @@ Candidates rampsOfWholePeriods(const Problem& p) {
         if (givenBySpeed(*now)) {
             const double a = speed / ramp;
             if (a < e->motion.acceleration.value() * 1.2)
-                add(out, p, FixCost::SettingOnly, atRate, {{{p.accelerationKind(), a}}}, toAcceleration(p, a),
-                    e);
+                addRetimed(out, p, *e, rateLabels, {{{p.accelerationKind(), a}}}, toAcceleration(p, a));
             continue;
         }
         const auto change = [&](Shot& s) {
@@ -118,7 +195,7 @@ Candidates rampsOfWholePeriods(const Problem& p) {
                                 [&]<AxisKind K>(ByTime<K>& m) { m.easeIn = m.easeOut = ramp; }},
                        movementIn(s, p));
         };
-        add(out, p, FixCost::SettingOnly, withRamps, {{{Kind::Time, ramp}}}, change, e);
+        addRetimed(out, p, *e, rampLabels, {{{Kind::Time, ramp}}}, change);
     }
     return out;
 }
@@ -191,7 +268,8 @@ Candidates fartherSubject(const Problem& p) {
     const double now = p.entered(*e).subjectDistance;
     for (const double goal : {p.verdict.bounds.wanted, 1.0}) {
         const double distance = rounded(now * goal / p.verdict.ratio.value(), 1.0, true);
-        if (distance > now)
+        constexpr double farthest = 3.0; // of where it is: a studio has walls
+        if (distance > now && distance <= farthest * now)
             add(
                 out, p, FixCost::SettingOnly, subjectAt, {{{Kind::Length, distance}}},
                 [&](Shot& s) { s.subjectDistance = distance; }, e);
@@ -199,12 +277,26 @@ Candidates fartherSubject(const Problem& p) {
     return out;
 }
 
+Candidates filmedOneWay(const Problem& p) {
+    Candidates out;
+    const ShotEvaluation* e = p.shot();
+    if (e != nullptr && p.entered(*e).thereAndBack)
+        add(
+            out, p, FixCost::SettingOnly, oneWayOnly, {}, [](Shot& s) { s.thereAndBack = false; }, e);
+    return out;
+}
+
+constexpr std::array speedTexts{atRate, togetherAtRate, inTime, togetherInTime};
+constexpr std::array rampTexts{atRate, togetherAtRate, withRamps, togetherWithRamps};
+constexpr std::array tunedTexts{atRate, togetherAtRate, withRamps, togetherWithRamps, jerk};
+
 } // namespace
 
-constinit const Family shotAcceleration{"shot_acceleration", words::listOf<atRate>, gentlerRamps};
-constinit const Family tunedRamps{"tuned_ramps", words::listOf<atRate, withRamps, jerk>, rampsOfWholePeriods};
-constinit const Family slowerShot{"slower_shot", words::listOf<atRate, inTime>, slowerSpeeds};
-constinit const Family fasterShot{"faster_shot", words::listOf<atRate, inTime>, fasterSpeeds};
+constinit const Family shotAcceleration{"shot_acceleration", rampTexts, gentlerRamps};
+constinit const Family tunedRamps{"tuned_ramps", tunedTexts, rampsOfWholePeriods};
+constinit const Family slowerShot{"slower_shot", speedTexts, slowerSpeeds};
+constinit const Family fasterShot{"faster_shot", speedTexts, fasterSpeeds};
+constinit const Family oneWay{"one_way", words::listOf<oneWayOnly>, filmedOneWay};
 constinit const Family slowerSteps{"slower_steps", words::listOf<withRamps>, slowerStepTimes};
 constinit const Family longerSettle{"longer_settle", words::listOf<wait>, longerWaits};
 constinit const Family subjectDistance{"subject_distance", words::listOf<subjectAt>, fartherSubject};

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/kind_traits.h"
 #include "core/verdicts/rules.h"
 
 namespace gantry::rules {
@@ -12,13 +13,21 @@ constexpr Message stopCreepsText{"After an emergency stop or reset only friction
                                  "holds {0}; shaking lets it creep. Do not rely on it."};
 constexpr Message stopStaysText{"What holds after an emergency stop or reset outweighs gravity of {0}."};
 
+constexpr Message stopTurnsText{"After an emergency stop or reset weight or spring turn it with {0}. Nothing "
+                                "falls; it may lose its place."};
+
 /// What an emergency stop or a reset does to an axis that gravity pulls.
 static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (!e.powerOff.loaded) return std::nullopt;
     // Friction and threads that lock are no brake, however far they outweigh gravity.
-    const bool held =
-        e.powerOff.brakeRatio || (view.axis.onStop == OnStop::KeepsHolding && e.model.holdAmplitude > 0.0);
+    const bool held = e.powerOff.brakeRatio || (holdsAfter(view.axis.onStop) && e.model.holdAmplitude > 0.0);
+    if (upright(view.axis) && !held) {
+        Verdict v = found(nullptr, greater(1.0, e.stop.ratio), stopTurnsText,
+                          {{{view.forceKind(), e.powerOff.gravity}}});
+        v.ceiling = State::Tight;
+        return v;
+    }
     const auto text = [&] {
         switch (e.stop.outcome) {
         case StopOutcome::Falls:
@@ -41,9 +50,11 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule emergencyStop =
+constinit const Rule emergencyStop = advising(
+    {"Only a brake or a balance holds when the stop cuts the current; keep clear."},
     judging(criteria::emergencyStop, {"Emergency stop"}, judge,
-            words::listOf<stopFallsText, stopGivesWayText, stopCreepsText, stopStaysText>,
-            tries<&fixes::stopBehaviour, &fixes::brake>);
+            words::listOf<stopFallsText, stopGivesWayText, stopCreepsText, stopStaysText, stopTurnsText>,
+            tries<&fixes::balanceHead, &fixes::counterweight, &fixes::stopBehaviour, &fixes::brake,
+                  &fixes::balanceWeight, &fixes::locking>));
 
 } // namespace gantry::rules

@@ -54,8 +54,10 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule nearPeople = judging(criteria::nearPeople, {"Moving near people"}, judge,
-                                          words::listOf<peopleEnergyText, peopleSpeedText, peopleSettingText>,
-                                          tries<&fixes::settingsToLimits, &fixes::slowerShot>);
+constinit const Rule nearPeople =
+    advising({"Near people only less speed or less moving mass helps, and a guard or a distance."},
+             judging(criteria::nearPeople, {"Moving near people"}, judge,
+                     words::listOf<peopleEnergyText, peopleSpeedText, peopleSettingText>,
+                     tries<&fixes::settingsToLimits, &fixes::slowerShot>));
 
 } // namespace gantry::rules

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/kind_traits.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
@@ -20,6 +21,10 @@ constexpr Message powerOffFrictionText{
     "Only friction of about {1} keeps it from running away under {0} of gravity. Friction and detent do not "
     "count as a brake; secure the camera before leaving it."};
 
+constexpr Message powerOffTurnsText{
+    "Without power it turns: weight or spring pull it round with {0}, friction holds about {1}. Nothing "
+    "falls; hold it before the power goes."};
+
 /// Whether what falls may fall on somebody: a rig that hangs, or one with people near it.
 static bool overOrNearPeople(const Project& p) {
     return p.base.kind == BaseKind::Overhead || p.conditions.energyNearPeople > 0.0 ||
@@ -31,6 +36,13 @@ static Finding judge(const AxisView& view) {
     const PowerOff& off = view.evaluation.powerOff;
     if (!off.loaded) return std::nullopt;
     Verdict v;
+    if (upright(view.axis) && !off.brakeRatio && !view.evaluation.checks.locks) {
+        // A pan that leans or is preloaded comes round; that is a nuisance and no fall.
+        v = found(nullptr, greater(1.0, off.friction / off.gravity), powerOffTurnsText,
+                  {{{view.forceKind(), off.gravity}, {view.forceKind(), off.friction}}});
+        v.ceiling = State::Tight;
+        return v;
+    }
     if (off.brakeRatio) {
         v = found(nullptr, off.brakeRatio, powerOffBrakeText,
                   {{{Kind::Torque, view.evaluation.holdNeeded},
@@ -53,9 +65,12 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule powerOff =
-    judging(criteria::powerOff, {"Power-off holding"}, judge,
-            words::listOf<powerOffBrakeText, powerOffLocksText, powerOffSecondText, powerOffFallsText,
-                          powerOffFrictionText>,
-            tries<&fixes::brake>);
+    advising({"Only balance, a brake or a drive that cannot be driven back holds it. Until then, strap or "
+              "prop it, and keep clear."},
+             judging(criteria::powerOff, {"Power-off holding"}, judge,
+                     words::listOf<powerOffBrakeText, powerOffLocksText, powerOffSecondText,
+                                   powerOffFallsText, powerOffFrictionText, powerOffTurnsText>,
+                     tries<&fixes::balanceHead, &fixes::counterweight, &fixes::brake, &fixes::balanceWeight,
+                           &fixes::locking>));
 
 } // namespace gantry::rules

@@ -16,8 +16,11 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule standstill =
+constinit const Rule standstill = advising(
+    {"Standing still needs more holding torque: balance it, gear it down, or fit a brake for pauses."},
     judging(criteria::standstill, {"Holding at standstill"}, judge, words::listOf<standstillText>,
-            tries<&fixes::holdCurrent, &fixes::outputTeeth, &fixes::reduction>);
+            tries<&fixes::holdCurrent, &fixes::runCurrent, &fixes::counterweight, &fixes::balanceHead,
+                  &fixes::balanceWeight, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
+                  &fixes::largerMotor>));
 
 } // namespace gantry::rules

@@ -16,7 +16,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule caseTemperature =
-    judging(criteria::caseTemperature, {"Case temperature"}, judge, words::listOf<caseText>,
-            tries<&fixes::lowerRunCurrent, &fixes::mountMaterial>);
+    advising({"It needs less current, a metal mount, moving air or a larger motor."},
+             judging(criteria::caseTemperature, {"Case temperature"}, judge, words::listOf<caseText>,
+                     tries<&fixes::lowerRunCurrent, &fixes::mountMaterial, &fixes::largerMotor>));
 
 } // namespace gantry::rules

@@ -42,8 +42,9 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule driverRating =
-    judging(criteria::driverRating, {"Driver ratings"}, judge,
-            words::listOf<ratingStallText, ratingReversalText, ratingCurrentText, ratingVoltageText>,
-            tries<&fixes::gentlerStop>);
+    advising({"The driver needs a higher rating, or the motor less voltage or current."},
+             judging(criteria::driverRating, {"Driver ratings"}, judge,
+                     words::listOf<ratingStallText, ratingReversalText, ratingCurrentText, ratingVoltageText>,
+                     tries<&fixes::gentlerStop, &fixes::lowerRunCurrent, &fixes::driverExchange>));
 
 } // namespace gantry::rules

@@ -16,7 +16,9 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Torque, e->torque.rms}, {Kind::Torque, e->torque.continuous}}});
 }
 
-constinit const Rule duty = judging(criteria::duty, {"Duty"}, judge, words::listOf<dutyText>,
-                                    tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::reduction>);
+constinit const Rule duty = advising(
+    {"The motor needs pauses, gentler ramps or a larger size."},
+    judging(criteria::duty, {"Duty"}, judge, words::listOf<dutyText>,
+            tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::reduction, &fixes::largerMotor>));
 
 } // namespace gantry::rules

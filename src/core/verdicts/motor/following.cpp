@@ -34,8 +34,10 @@ static Finding judge(const AxisView& view) {
     return found(e, ratio(*e), watch.text, {{{Kind::Angle, e->lag.angle}, {Kind::Angle, limit}}});
 }
 
-constinit const Rule following = judging(
-    criteria::following, {"Following error"}, judge,
-    words::listOf<followingText, followingCorrectsText, followingStopsText>, tries<&fixes::slowerShot>);
+constinit const Rule following =
+    advising({"The loop falls behind: gentler ramps, a stiffer loop or a larger motor is needed."},
+             judging(criteria::following, {"Following error"}, judge,
+                     words::listOf<followingText, followingCorrectsText, followingStopsText>,
+                     tries<&fixes::slowerShot, &fixes::shotAcceleration, &fixes::largerMotor>));
 
 } // namespace gantry::rules

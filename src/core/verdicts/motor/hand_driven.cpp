@@ -25,6 +25,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule handDriven =
-    judging(criteria::handDriven, {"Pushed by hand"}, judge, words::listOf<handText, handAnyText>);
+    advising({"Unplug the motor before it is moved by hand, or fit a clamp for the supply voltage."},
+             judging(criteria::handDriven, {"Pushed by hand"}, judge, words::listOf<handText, handAnyText>,
+                     tries<&fixes::handSpeed, &fixes::driverExchange>));
 
 } // namespace gantry::rules

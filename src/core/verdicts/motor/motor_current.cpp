@@ -17,6 +17,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule motorCurrent =
-    judging(criteria::motorCurrent, {"Current against rating"}, judge, words::listOf<currentText>);
+    advising({"Set the current to what the motor is rated for."},
+             judging(criteria::motorCurrent, {"Current against rating"}, judge, words::listOf<currentText>,
+                     tries<&fixes::lowerRunCurrent, &fixes::largerMotor>));
 
 } // namespace gantry::rules

@@ -68,9 +68,12 @@ static Finding judge(const AxisView& view) {
                    {Kind::Percentage, fastest->knob.setting}}});
 }
 
-constinit const Rule motorSpeed =
+constinit const Rule motorSpeed = advising(
+    {"The motor needs another gear or supply to run at this speed."},
     judging(criteria::motorSpeed, {"Motor speed"}, judge,
             words::listOf<motorSlowText, motorNearSlowText, motorSettingText, motorSpeedText, motorOwnText>,
-            tries<&fixes::slowerShot, &fixes::knobUp, &fixes::supplyVoltage>);
+            tries<&fixes::slowerShot, &fixes::fasterShot, &fixes::knobUp, &fixes::reduction,
+                  &fixes::reducerInFront, &fixes::outputTeeth, &fixes::supplyVoltage, &fixes::otherGearmotor,
+                  &fixes::stepperInstead, &fixes::largerMotor>));
 
 } // namespace gantry::rules

@@ -49,9 +49,10 @@ static Finding judge(const AxisView& view) {
                    {Kind::Count, allowed}}});
 }
 
-constinit const Rule noise =
+constinit const Rule noise = advising(
+    {"It needs distance, damping under the motor, or less speed and current."},
     judging(criteria::noise, {"Noise"}, judge,
             words::listOf<noiseCoarseText, noiseBrushText, noiseGearText, noiseSwitchingText, noiseStepText>,
-            tries<&fixes::finerMicrosteps, &fixes::slowerShot>);
+            tries<&fixes::finerMicrosteps, &fixes::lowerRunCurrent, &fixes::slowerShot, &fixes::reduction>));
 
 } // namespace gantry::rules

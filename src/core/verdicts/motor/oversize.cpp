@@ -17,6 +17,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule oversize =
-    judging(criteria::motorSize, {"Motor size"}, judge, words::listOf<oversizeText>);
+    advising({"It only costs weight, heat and money; it may stay."},
+             judging(criteria::motorSize, {"Motor size"}, judge, words::listOf<oversizeText>,
+                     tries<&fixes::lowerRunCurrent, &fixes::smallerMotor>));
 
 } // namespace gantry::rules

@@ -19,6 +19,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule regulatorHeat =
-    judging(criteria::regulatorHeat, {"Regulator heat"}, judge, words::listOf<regulatorText>);
+    advising({"A switching converter does not turn the difference into heat."},
+             judging(criteria::regulatorHeat, {"Regulator heat"}, judge, words::listOf<regulatorText>,
+                     tries<&fixes::converterInstead>));
 
 } // namespace gantry::rules

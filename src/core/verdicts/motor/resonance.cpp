@@ -47,9 +47,11 @@ static Finding judge(const AxisView& view) {
                    {Kind::Frequency, r.frequency}}});
 }
 
-constinit const Rule resonance = leastInside(
-    judging(criteria::resonance, {"Distance from resonance"}, judge,
-            words::listOf<resonanceInsideText, resonanceText, resonanceSecondText>,
-            tries<&fixes::fasterShot, &fixes::slowerShot, &fixes::outputTeeth, &fixes::reduction>));
+constinit const Rule resonance =
+    advising({"Keep its speed out of the band: another speed, current or ratio, or a damper on the shaft."},
+             leastInside(judging(criteria::resonance, {"Distance from resonance"}, judge,
+                                 words::listOf<resonanceInsideText, resonanceText, resonanceSecondText>,
+                                 tries<&fixes::lowerRunCurrent, &fixes::fasterShot, &fixes::slowerShot,
+                                       &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront>)));
 
 } // namespace gantry::rules

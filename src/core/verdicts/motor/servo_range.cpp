@@ -16,6 +16,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule servoRange =
-    judging(criteria::servoRange, {"Servo range"}, judge, words::listOf<servoRangeText>);
+    advising({"The servo turns no farther: a shorter move or another motor is needed."},
+             judging(criteria::servoRange, {"Servo range"}, judge, words::listOf<servoRangeText>,
+                     tries<&fixes::shorterTravel, &fixes::stepperInstead>));
 
 } // namespace gantry::rules

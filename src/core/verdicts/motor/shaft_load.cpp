@@ -20,7 +20,9 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Force, e.checks.shaftRadial}, {Kind::Force, body.radialRating.value}}});
 }
 
-constinit const Rule shaftLoad = judging(criteria::shaftLoad, {"Load on the motor shaft"}, judge,
-                                         words::listOf<shaftAxialText, shaftRadialText>);
+constinit const Rule shaftLoad = advising({"Take the load off the motor shaft with bearings of its own."},
+                                          judging(criteria::shaftLoad, {"Load on the motor shaft"}, judge,
+                                                  words::listOf<shaftAxialText, shaftRadialText>,
+                                                  tries<&fixes::lessTension, &fixes::shaftBearing>));
 
 } // namespace gantry::rules

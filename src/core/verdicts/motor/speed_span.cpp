@@ -18,7 +18,10 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Ratio, c.speedsAsked}, {Kind::Ratio, c.speedSpan}}});
 }
 
-constinit const Rule speedSpan = judging(criteria::speedSpan, {"Speeds for one ratio"}, judge,
-                                         words::listOf<speedSpanText, speedsWithinText>);
+constinit const Rule speedSpan =
+    advising({"One ratio cannot serve all shots: change wheels between them, or fit a motor that runs "
+              "steadily at every speed."},
+             judging(criteria::speedSpan, {"Speeds for one ratio"}, judge,
+                     words::listOf<speedSpanText, speedsWithinText>, tries<&fixes::stepperInstead>));
 
 } // namespace gantry::rules

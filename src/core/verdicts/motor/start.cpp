@@ -35,12 +35,14 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Percentage, e->knob.setting}, {Kind::Percentage, e->start.share}}});
 }
 
-constinit const Rule start = judging(
-    criteria::start, {"Start without a ramp"}, judge, words::listOf<startCaughtText, startSettingText>,
-    tries<&fixes::controllerRamps, &fixes::slowerShot, &fixes::runCurrent, &fixes::reduction>,
-    [](const AxisView& view) {
-        return view.evaluation.model.stepper() != nullptr ? criteria::start.value
-                                                          : criteria::startSetting.value;
-    });
+constinit const Rule start = advising(
+    {"It needs a controller or a knob that ramps, or less weight on the axis."},
+    judging(criteria::start, {"Start without a ramp"}, judge,
+            words::listOf<startCaughtText, startSettingText>,
+            tries<&fixes::controllerRamps, &fixes::slowerShot, &fixes::runCurrent, &fixes::reduction>,
+            [](const AxisView& view) {
+                return view.evaluation.model.stepper() != nullptr ? criteria::start.value
+                                                                  : criteria::startSetting.value;
+            }));
 
 } // namespace gantry::rules

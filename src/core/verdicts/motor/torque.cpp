@@ -37,11 +37,14 @@ static Finding judge(const AxisView& view) {
                    {Kind::RotationRate, e->motion.motorSpeed}}});
 }
 
-constinit const Rule torque =
+constinit const Rule torque = advising(
+    {"Nothing offered is enough: the axis needs less weight, a balance, slower ramps or a motor beyond those "
+     "listed."},
     judging(criteria::torque, {"Torque over the ramp"}, judge,
             words::listOf<torqueBreakawayText, torqueText, torqueStartText, torqueStallText, torqueEvenText>,
-            tries<&fixes::runCurrent, &fixes::knobUp, &fixes::shotAcceleration, &fixes::slowerShot,
-                  &fixes::outputTeeth, &fixes::reduction, &fixes::supplyVoltage>,
-            [](const AxisView& view) { return view.evaluation.model.wantedMargin; });
+            tries<&fixes::runCurrent, &fixes::knobUp, &fixes::counterweight, &fixes::balanceHead,
+                  &fixes::shotAcceleration, &fixes::slowerShot, &fixes::outputTeeth, &fixes::reduction,
+                  &fixes::reducerInFront, &fixes::balanceWeight, &fixes::supplyVoltage, &fixes::largerMotor>,
+            [](const AxisView& view) { return view.evaluation.model.wantedMargin; }));
 
 } // namespace gantry::rules

@@ -14,6 +14,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule bearingLoad =
-    judging(criteria::bearingLoad, {"Load on the bearings"}, judge, words::listOf<bearingText>);
+    advising({"Bearings with a higher rating, or a longer wheelbase, are needed."},
+             judging(criteria::bearingLoad, {"Load on the bearings"}, judge, words::listOf<bearingText>,
+                     tries<&fixes::guideBearings, &fixes::wheelbase>));
 
 } // namespace gantry::rules

@@ -17,6 +17,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule beltMesh =
-    judging(criteria::beltMesh, {"Teeth in mesh"}, judge, words::listOf<meshText>);
+    advising({"Use a larger small pulley or an idler that wraps the belt farther round it."},
+             judging(criteria::beltMesh, {"Teeth in mesh"}, judge, words::listOf<meshText>,
+                     tries<&fixes::largerWheels>));
 
 } // namespace gantry::rules

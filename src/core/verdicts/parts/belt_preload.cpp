@@ -38,7 +38,9 @@ static Finding judge(const AxisView& view) {
                    {Kind::Force, worst->load}}});
 }
 
-constinit const Rule beltPreload = judging(criteria::beltPreload, {"Belt tension"}, judge,
-                                           words::listOf<beltPreloadText>, tries<&fixes::beltTension>);
+constinit const Rule beltPreload =
+    advising({"Tension the belt until no span goes slack, within what the shaft is rated for."},
+             judging(criteria::beltPreload, {"Belt tension"}, judge, words::listOf<beltPreloadText>,
+                     tries<&fixes::beltTension, &fixes::shotAcceleration>));
 
 } // namespace gantry::rules

@@ -17,6 +17,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule binding =
-    judging(criteria::binding, {"Binding of the guides"}, judge, words::listOf<bindingText>);
+    advising({"Pull nearer to the middle of the guides, or set the bearings farther apart."},
+             judging(criteria::binding, {"Binding of the guides"}, judge, words::listOf<bindingText>,
+                     tries<&fixes::centredPull, &fixes::wheelbase>));
 
 } // namespace gantry::rules

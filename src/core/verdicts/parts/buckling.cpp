@@ -14,6 +14,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule buckling =
-    judging(criteria::buckling, {"Buckling of the screw"}, judge, words::listOf<bucklingText>);
+    advising({"The screw must be thicker, shorter, or be pulled in place of pushed."},
+             judging(criteria::buckling, {"Buckling of the screw"}, judge, words::listOf<bucklingText>,
+                     tries<&fixes::shotAcceleration, &fixes::screwExchange>));
 
 } // namespace gantry::rules

@@ -24,7 +24,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule cordSlack =
-    judging(criteria::cordSlack, {"Cord stays taut"}, judge, words::listOf<cordSlackText>,
-            tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::closedCord>);
+    advising({"A cord only pulls: brake more gently, or lead it back so that it pulls both ways."},
+             judging(criteria::cordSlack, {"Cord stays taut"}, judge, words::listOf<cordSlackText>,
+                     tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::closedCord>));
 
 } // namespace gantry::rules

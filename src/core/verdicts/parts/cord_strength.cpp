@@ -20,6 +20,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule cordStrength =
-    judging(criteria::cordStrength, {"Breaking load of the cord"}, judge, words::listOf<cordStrengthText>);
+    advising({"Take a stronger cord, and a second one where somebody stands below."},
+             judging(criteria::cordStrength, {"Breaking load of the cord"}, judge,
+                     words::listOf<cordStrengthText>, tries<&fixes::shotAcceleration, &fixes::cordLoad>));
 
 } // namespace gantry::rules

@@ -38,9 +38,12 @@ static Finding judgeRoom(const AxisView& view) {
 }
 
 constinit const Rule layers =
-    judging(criteria::layers, {"Layers of cord"}, judgeLayers, words::listOf<layersText>,
-            tries<&fixes::widerDrum, &fixes::closedCord>);
-constinit const Rule drumRoom = judging(criteria::drumRoom, {"Room on the drum"}, judgeRoom,
-                                        words::listOf<drumText>, tries<&fixes::widerDrum>);
+    advising({"The cord must lie in one layer for one number of steps to hold."},
+             judging(criteria::layers, {"Layers of cord"}, judgeLayers, words::listOf<layersText>,
+                     tries<&fixes::widerDrum, &fixes::largerDrum, &fixes::closedCord>));
+constinit const Rule drumRoom =
+    advising({"The drum does not take this cord: a wider or larger one is needed."},
+             judging(criteria::drumRoom, {"Room on the drum"}, judgeRoom, words::listOf<drumText>,
+                     tries<&fixes::widerDrum, &fixes::largerDrum>));
 
 } // namespace gantry::rules

@@ -20,7 +20,9 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule frictionSources = judging(criteria::frictionSources, {"Friction from two sources"},
-                                               judge, words::listOf<frictionSourcesText>);
+constinit const Rule frictionSources =
+    advising({"Pull the carriage with a luggage scale and enter what it shows."},
+             judging(criteria::frictionSources, {"Friction from two sources"}, judge,
+                     words::listOf<frictionSourcesText>));
 
 } // namespace gantry::rules

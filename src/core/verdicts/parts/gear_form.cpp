@@ -34,7 +34,9 @@ static Finding judge(const AxisView& view) {
                    {Kind::Ratio, criteria::contactRatio}}});
 }
 
-constinit const Rule gearForm = judging(criteria::gearForm, {"Tooth form"}, judge,
-                                        words::listOf<gearFormText, contactText, undercutText>);
+constinit const Rule gearForm =
+    advising({"These wheels run rough: more teeth or a profile shift is needed."},
+             judging(criteria::gearForm, {"Tooth form"}, judge,
+                     words::listOf<gearFormText, contactText, undercutText>, tries<&fixes::largerWheels>));
 
 } // namespace gantry::rules

@@ -15,7 +15,9 @@ static Finding judge(const AxisView& view) {
                    {force ? Kind::Force : Kind::Torque, worst->allowed}}});
 }
 
-constinit const Rule grip = judging(criteria::grip, {"Grip"}, judge, words::listOf<gripText>,
-                                    tries<&fixes::shotAcceleration, &fixes::slowerShot>);
+constinit const Rule grip =
+    advising({"It slips: more pressure, a better surface, or gentler ramps is needed."},
+             judging(criteria::grip, {"Grip"}, judge, words::listOf<gripText>,
+                     tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::grippingForce>));
 
 } // namespace gantry::rules

@@ -18,8 +18,10 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule toothStrength =
+constinit const Rule toothStrength = advising(
+    {"The part that carries it needs a higher rating, or the load to be balanced."},
     judging(criteria::toothStrength, {"Strength of the parts"}, judge, words::listOf<strengthText>,
-            tries<&fixes::faceWidth, &fixes::shotAcceleration>);
+            tries<&fixes::shotAcceleration, &fixes::counterweight, &fixes::balanceHead, &fixes::balanceWeight,
+                  &fixes::gearMaterial, &fixes::faceWidth, &fixes::stifferDrive, &fixes::otherGearhead>));
 
 } // namespace gantry::rules

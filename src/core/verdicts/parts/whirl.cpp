@@ -19,7 +19,9 @@ static Finding judge(const AxisView& view) {
                    {view.speedKind(), criteria::whirlShare * e.checks.whirlSpeed}}});
 }
 
-constinit const Rule whirl = judging(criteria::whirl, {"Whirling of the screw"}, judge,
-                                     words::listOf<whirlText>, tries<&fixes::slowerShot>);
+constinit const Rule whirl =
+    advising({"The screw must turn more slowly, be thicker, or be held at both ends."},
+             judging(criteria::whirl, {"Whirling of the screw"}, judge, words::listOf<whirlText>,
+                     tries<&fixes::slowerShot, &fixes::screwExchange>));
 
 } // namespace gantry::rules

@@ -54,13 +54,16 @@ static Finding judge(const AxisView& view) {
     return found(e, ratioIn(view, *e), backlashTurnText, {{play, seen, allowed, spring}});
 }
 
-constinit const Rule backlash =
+constinit const Rule backlash = advising(
+    {"The backlash needs a spring, a drive without play, or a take that never reverses its load."},
     judging(criteria::backlash, {"Backlash"}, judge,
             words::listOf<backlashHeldText, backlashSmallText, backlashPlaceText, backlashMomentText,
                           backlashTurnText>,
-            {}, [](const AxisView& view) {
+            tries<&fixes::balanceHead, &fixes::hungLower, &fixes::shotAcceleration, &fixes::oneWay,
+                  &fixes::preloadSpring, &fixes::feltWasher, &fixes::noPlay>,
+            [](const AxisView& view) {
                 const ShotEvaluation* e = shotThatBinds(view);
                 return e != nullptr && !e->loadReverses ? criteria::flank.value : criteria::backlash.value;
-            });
+            }));
 
 } // namespace gantry::rules

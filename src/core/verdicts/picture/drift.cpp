@@ -18,7 +18,12 @@ static Finding judge(const AxisView& view) {
                    {Kind::Pixels, e->errors.stretch}}});
 }
 
-constinit const Rule drift = judging(criteria::drift, {"Slow drift"}, judge, words::listOf<driftText>,
-                                     tries<&fixes::shotAcceleration, &fixes::slowerShot>);
+constinit const Rule drift =
+    advising({"Drift comes from what changes along the travel: longer ramps, a straighter or stiffer rail, "
+              "steadier heat."},
+             judging(criteria::drift, {"Slow drift"}, judge, words::listOf<driftText>,
+                     tries<&fixes::shotAcceleration, &fixes::counterweight, &fixes::balanceHead,
+                           &fixes::slowerShot, &fixes::stifferDrive, &fixes::cordStiffness,
+                           &fixes::balanceWeight, &fixes::stockSection, &fixes::bestStandPlaces>));
 
 } // namespace gantry::rules

@@ -38,7 +38,9 @@ static Finding judge(const AxisView& view) {
                    {Kind::Angle, f.turn}}});
 }
 
-constinit const Rule focusPull = judging(criteria::focusPull, {"Focus along the lens"}, judge,
-                                         words::listOf<focusNoAxisText, focusRingText, focusSharpText>);
+constinit const Rule focusPull =
+    advising({"Pull focus during the take, by hand or with an axis on the ring, or close the aperture."},
+             judging(criteria::focusPull, {"Focus along the lens"}, judge,
+                     words::listOf<focusNoAxisText, focusRingText, focusSharpText>));
 
 } // namespace gantry::rules

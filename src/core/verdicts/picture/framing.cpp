@@ -24,7 +24,11 @@ static Finding judge(const AxisView& view) {
                    {Kind::Pixels, seen(e->windUp.travel, *e)}}});
 }
 
-constinit const Rule framing =
-    judging(criteria::framing, {"Framing error"}, judge, words::listOf<framingText>);
+constinit const Rule framing = advising(
+    {"The drive gives way too much: a stiffer one, gentler ramps or a closed loop is needed."},
+    judging(criteria::framing, {"Framing error"}, judge, words::listOf<framingText>,
+            tries<&fixes::controllerDecimals, &fixes::counterweight, &fixes::balanceHead,
+                  &fixes::shotAcceleration, &fixes::slowerShot, &fixes::stifferDrive, &fixes::cordStiffness,
+                  &fixes::balanceWeight, &fixes::reduction, &fixes::noPlay, &fixes::largerMotor>));
 
 } // namespace gantry::rules

@@ -21,6 +21,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule guides =
-    judging(criteria::guides, {"Play of the guides"}, judge, words::listOf<guideText>);
+    advising({"Guides with less play, or bearings farther apart along the rail, are needed."},
+             judging(criteria::guides, {"Play of the guides"}, judge, words::listOf<guideText>,
+                     tries<&fixes::guidePlay, &fixes::wheelbase>));
 
 } // namespace gantry::rules

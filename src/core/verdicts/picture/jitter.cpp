@@ -30,8 +30,14 @@ static Finding judge(const AxisView& view) {
                    {Kind::Pixels, e->errors.backlash}}});
 }
 
-constinit const Rule jitter = judging(
-    criteria::jitter, {"Jitter"}, judge, words::listOf<jitterBacklashText, jitterStickText, jitterText>,
-    tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::fasterShot>);
+constinit const Rule jitter =
+    advising({"Less friction that sticks, a stiffer drive or more ratio is needed."},
+             judging(criteria::jitter, {"Jitter"}, judge,
+                     words::listOf<jitterBacklashText, jitterStickText, jitterText>,
+                     tries<&fixes::balanceHead, &fixes::hungLower, &fixes::oneWay, &fixes::finerMicrosteps,
+                           &fixes::shotAcceleration, &fixes::outputTeeth, &fixes::reduction,
+                           &fixes::reducerInFront, &fixes::ballWheels, &fixes::stifferDrive,
+                           &fixes::cordStiffness, &fixes::closedCord, &fixes::preloadSpring, &fixes::noPlay,
+                           &fixes::fasterShot, &fixes::subjectDistance, &fixes::stepperInstead>));
 
 } // namespace gantry::rules

@@ -23,7 +23,9 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Time, e->picture.crossingTime}, {Kind::Time, wanted(*e)}}});
 }
 
-constinit const Rule judder = judging(criteria::judder, {"Judder"}, judge, words::listOf<judderText>,
-                                      tries<&fixes::slowerShot, &fixes::subjectDistance>);
+constinit const Rule judder =
+    advising({"Only a slower move, a wider lens, more distance or a higher frame rate takes judder away."},
+             judging(criteria::judder, {"Judder"}, judge, words::listOf<judderText>,
+                     tries<&fixes::slowerShot, &fixes::subjectDistance>));
 
 } // namespace gantry::rules

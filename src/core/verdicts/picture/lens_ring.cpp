@@ -21,7 +21,9 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Angle, range}, {Kind::Angle, ring->ringThrow}}});
 }
 
-constinit const Rule lensRing = judging(criteria::lensRing, {"Lens ring"}, judge,
-                                        words::listOf<lensElectronicsText, lensStopsText, lensThrowText>);
+constinit const Rule lensRing = advising(
+    {"A motor cannot come back to a mark on this ring: use the camera’s own focus control or another lens."},
+    judging(criteria::lensRing, {"Lens ring"}, judge,
+            words::listOf<lensElectronicsText, lensStopsText, lensThrowText>, tries<&fixes::mechanicalRing>));
 
 } // namespace gantry::rules

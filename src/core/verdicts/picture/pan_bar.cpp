@@ -14,6 +14,8 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Angle, e.checks.panBarTurn}, {Kind::Ratio, e.checks.panBarReach}}});
 }
 
-constinit const Rule panBar = judging(criteria::panBar, {"Pan bar"}, judge, words::listOf<panBarText>);
+constinit const Rule panBar =
+    advising({"The arm of the pan bar must be longer, or the bar stand at less of an angle."},
+             judging(criteria::panBar, {"Pan bar"}, judge, words::listOf<panBarText>));
 
 } // namespace gantry::rules

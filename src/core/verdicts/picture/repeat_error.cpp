@@ -21,7 +21,12 @@ static Finding judge(const AxisView& view) {
                    {Kind::Pixels, seen(e->windUp.repeat, *e)}}});
 }
 
-constinit const Rule repeatError = judging(criteria::repeatError, {"Repeat error"}, judge,
-                                           words::listOf<repeatText>, tries<&fixes::holdCurrent>);
+constinit const Rule repeatError = advising(
+    {"Repeatability needs less backlash, less friction or a stiffer drive than these offer."},
+    judging(criteria::repeatError, {"Repeat error"}, judge, words::listOf<repeatText>,
+            tries<&fixes::holdCurrent, &fixes::balanceHead, &fixes::hungLower, &fixes::oneWay,
+                  &fixes::shotAcceleration, &fixes::ballWheels, &fixes::noPlay, &fixes::preloadSpring,
+                  &fixes::stifferDrive, &fixes::cordStiffness, &fixes::outputTeeth, &fixes::reduction,
+                  &fixes::subjectDistance, &fixes::largerMotor>));
 
 } // namespace gantry::rules

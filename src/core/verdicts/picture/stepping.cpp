@@ -20,8 +20,10 @@ static Finding judge(const AxisView& view) {
                    {Kind::Count, e->pulseRate}}});
 }
 
-constinit const Rule stepping =
+constinit const Rule stepping = advising(
+    {"Steps show less with more ratio, finer microsteps, a wider lens or more distance."},
     judging(criteria::stepping, {"Visible stepping"}, judge, words::listOf<steppingText>,
-            tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::fasterShot>);
+            tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
+                  &fixes::fasterShot, &fixes::subjectDistance, &fixes::stepperInstead>));
 
 } // namespace gantry::rules

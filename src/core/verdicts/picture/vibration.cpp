@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/shot/shot_steps.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
@@ -11,10 +12,12 @@ constexpr Message vibrationLongText{
     "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; without damping it does not die down."};
 
 /// Jitter limit over what still rocks when a shot stops. Judged by a measured frequency only: phases of an
-/// estimated one mean nothing.
+/// estimated one mean nothing. A shot of single pictures waits until it has settled, which has a rule of its
+/// own.
 static Finding judge(const AxisView& view) {
     if (!view.evaluation.model.mode || view.axis.vibration.frequency.value <= 0.0) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
+        if (stepwise(view.shot(s))) return Figure(plenty);
         return allowedOver(view.shot(s).limits.jitter, s.rocking.pixels);
     };
     const ShotEvaluation* e = bindingShot(view, ratio);
@@ -26,8 +29,11 @@ static Finding judge(const AxisView& view) {
                    {Kind::Time, e->rocking.settling}}});
 }
 
-constinit const Rule vibration = judging(
-    criteria::vibration, {"Vibration after the stop"}, judge, words::listOf<vibrationText, vibrationLongText>,
-    tries<&fixes::tunedRamps, &fixes::shotAcceleration, &fixes::slowerShot>);
+constinit const Rule vibration =
+    advising({"It vibrates less with longer ramps or a stiffer, lighter structure."},
+             judging(criteria::vibration, {"Vibration after the stop"}, judge,
+                     words::listOf<vibrationText, vibrationLongText>,
+                     tries<&fixes::tunedRamps, &fixes::shotAcceleration, &fixes::slowerShot,
+                           &fixes::stockSection, &fixes::rib>));
 
 } // namespace gantry::rules

@@ -18,6 +18,8 @@ static Finding judge(const RigView& view) {
     return v;
 }
 
-constinit const Rule anchors = judging(criteria::anchors, {"Anchors"}, judge, words::listOf<anchorText>);
+constinit const Rule anchors = advising(
+    {"The mount needs stronger or more anchors, set by somebody qualified for this wall or ceiling."},
+    judging(criteria::anchors, {"Anchors"}, judge, words::listOf<anchorText>, tries<&fixes::anchorSpread>));
 
 } // namespace gantry::rules

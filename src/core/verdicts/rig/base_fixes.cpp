@@ -15,6 +15,7 @@ constexpr Message onLeg{"all ballast, {0}, on leg {1}"};
 constexpr Message padsOf{"pads of {0} each"};
 constexpr Message feetFrom{"feet {0} from the middle"};
 constexpr Message columnHigh{"column {0} high"};
+constexpr Message anchorsApart{"anchors {0} apart"};
 constexpr Message aSecondTether{"a second tether"};
 
 /// What is put on of the ballast that is needed nominally: a little more, for the low end of what the inputs
@@ -87,8 +88,9 @@ Candidates feetApart(const Problem& p) {
     for (const double factor : {1.15, 1.3, 1.5, 2.0}) {
         if (base.kind == BaseKind::Legs) {
             const double radius = rounded(base.legRadius * factor, 1e-3, true);
-            add(out, p, FixCost::SettingOnly, feetFrom, {{{Kind::Length, radius}}},
-                [&](Project& q) { q.base.legRadius = radius; });
+            // Legs spread a little; farther they are other legs.
+            add(out, p, factor <= 1.3 ? FixCost::SettingOnly : FixCost::ToBuy, feetFrom,
+                {{{Kind::Length, radius}}}, [&](Project& q) { q.base.legRadius = radius; });
         } else if (base.kind == BaseKind::Rectangle) {
             const double length = rounded(base.length * factor, 1e-3, true),
                          width = rounded(base.width * factor, 1e-3, true);
@@ -113,6 +115,18 @@ Candidates shorterColumn(const Problem& p) {
     return out;
 }
 
+Candidates spread(const Problem& p) {
+    Candidates out;
+    const Base& base = p.project.base;
+    if (base.kind != BaseKind::WallBracket && base.kind != BaseKind::Overhead) return out;
+    for (const double factor : {1.5, 2.0, 3.0}) {
+        const double apart = rounded(base.anchorSpread * factor, 1e-3, true);
+        add(out, p, FixCost::ToBuy, anchorsApart, {{{Kind::Length, apart}}},
+            [&](Project& q) { q.base.anchorSpread = apart; });
+    }
+    return out;
+}
+
 Candidates another(const Problem& p) {
     Candidates out;
     add(out, p, FixCost::ToBuy, aSecondTether, {}, [](Project& q) { q.base.tethered = true; });
@@ -126,6 +140,7 @@ constinit const Family ballastOnLeg{"ballast_on_leg", words::listOf<onLeg>, allO
 constinit const Family stifferPads{"stiffer_pads", words::listOf<padsOf>, stiffer};
 constinit const Family widerFeet{"wider_feet", words::listOf<feetFrom>, feetApart};
 constinit const Family lowerColumn{"lower_column", words::listOf<columnHigh>, shorterColumn};
+constinit const Family anchorSpread{"anchor_spread", words::listOf<anchorsApart>, spread};
 constinit const Family secondTether{"second_tether", words::listOf<aSecondTether>, another};
 
 } // namespace gantry::fixes

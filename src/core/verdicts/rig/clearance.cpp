@@ -39,8 +39,11 @@ static Finding judge(const RigView& view) {
     return v;
 }
 
-constinit const Rule clearance = namingAxis(judging(
-    criteria::clearance, {"Clearance"}, judge, words::listOf<fingersText, ownText, touchesText, blockedText>,
-    tries<&fixes::shorterRange, &fixes::spacer, &fixes::cameraBack, &fixes::higherColumn>));
+constinit const Rule clearance =
+    advising({"Move one of the two, or limit the range where they meet."},
+             namingAxis(judging(
+                 criteria::clearance, {"Clearance"}, judge,
+                 words::listOf<fingersText, ownText, touchesText, blockedText>,
+                 tries<&fixes::shorterRange, &fixes::spacer, &fixes::cameraBack, &fixes::higherColumn>)));
 
 } // namespace gantry::rules

@@ -10,6 +10,8 @@ static Finding judge(const RigView& view) {
                         moneyText);
 }
 
-constinit const Rule money = judging(criteria::money, {"Money"}, judge, words::listOf<moneyText>);
+constinit const Rule money =
+    advising({"Something must cost less: compare the drive candidates of each axis."},
+             judging(criteria::money, {"Money"}, judge, words::listOf<moneyText>));
 
 } // namespace gantry::rules

@@ -21,7 +21,8 @@ static Finding judge(const RigView& view) {
 }
 
 constinit const Rule supply =
-    judging(criteria::supply, {"Supply current"}, judge, words::listOf<supplyLastingText, supplyStartText>,
-            tries<&fixes::supplyCurrent>);
+    advising({"The supply needs a higher rating, or fewer axes may move at once."},
+             judging(criteria::supply, {"Supply current"}, judge,
+                     words::listOf<supplyLastingText, supplyStartText>, tries<&fixes::supplyCurrent>));
 
 } // namespace gantry::rules

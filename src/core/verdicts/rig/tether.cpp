@@ -13,7 +13,8 @@ static Finding judge(const RigView& view) {
     return v;
 }
 
-constinit const Rule tether = judging(criteria::tether, {"Second tether"}, judge, words::listOf<tetherText>,
-                                      tries<&fixes::secondTether>);
+constinit const Rule tether = advising({"Fit a second, independent tether before anybody stands below."},
+                                       judging(criteria::tether, {"Second tether"}, judge,
+                                               words::listOf<tetherText>, tries<&fixes::secondTether>));
 
 } // namespace gantry::rules

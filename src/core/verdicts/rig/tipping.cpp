@@ -50,10 +50,13 @@ static Finding judge(const RigView& view) {
     return v;
 }
 
-constinit const Rule tipping = judging(criteria::tipping, {"Tipping"}, judge,
-                                       words::listOf<tippingText, tippingEmergencyText, tippingOverText,
-                                                     standsText, standsEmergencyText, standsOverText>,
-                                       tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::ballast,
-                                             &fixes::ballastOnLeg, &fixes::widerFeet, &fixes::lowerColumn>);
+constinit const Rule tipping = advising(
+    {"Widen or weigh down the base, lower what it carries, or stop more gently. Keep clear until then."},
+    judging(criteria::tipping, {"Tipping"}, judge,
+            words::listOf<tippingText, tippingEmergencyText, tippingOverText, standsText, standsEmergencyText,
+                          standsOverText>,
+            tries<&fixes::gentleStop, &fixes::counterweightHeight, &fixes::shotAcceleration,
+                  &fixes::slowerShot, &fixes::ballast, &fixes::ballastOnLeg, &fixes::widerFeet,
+                  &fixes::lowerColumn, &fixes::twoStands>));
 
 } // namespace gantry::rules

@@ -10,6 +10,8 @@ static Finding judge(const RigView& view) {
                         weightText);
 }
 
-constinit const Rule weight = judging(criteria::weight, {"Weight"}, judge, words::listOf<weightText>);
+constinit const Rule weight =
+    advising({"Something must weigh less: counterweight, base and motors are the heaviest."},
+             judging(criteria::weight, {"Weight"}, judge, words::listOf<weightText>));
 
 } // namespace gantry::rules

@@ -30,7 +30,9 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule balance =
-    judging(criteria::balance, {"Balance over the range"}, judge,
-            words::listOf<balanceHeightText, balanceText>, tries<&fixes::counterweight>);
+    advising({"Move the counterweight or change its mass; tie the arm down while weights change."},
+             judging(criteria::balance, {"Balance over the range"}, judge,
+                     words::listOf<balanceHeightText, balanceText>,
+                     tries<&fixes::counterweight, &fixes::counterweightHeight>));
 
 } // namespace gantry::rules

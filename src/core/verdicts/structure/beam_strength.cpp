@@ -17,7 +17,9 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule beamStrength = judging(criteria::beamStrength, {"Strength of rail or arm"}, judge,
-                                            words::listOf<beamStrengthText>, tries<&fixes::stockSection>);
+constinit const Rule beamStrength =
+    advising({"The section must be stronger before anything hangs on it."},
+             judging(criteria::beamStrength, {"Strength of rail or arm"}, judge,
+                     words::listOf<beamStrengthText>, tries<&fixes::stockSection, &fixes::rib>));
 
 } // namespace gantry::rules

@@ -24,8 +24,10 @@ static Finding judge(const AxisView& view) {
     return worst;
 }
 
-constinit const Rule pivot = judging(
-    criteria::pivot, {"Strength of the pivot"}, judge,
-    words::listOf<pinText, pivotBearingText, turningBearingText, pivotBoltText>, tries<&fixes::thickerPin>);
+constinit const Rule pivot =
+    advising({"The pivot must be stronger before anything hangs on it."},
+             judging(criteria::pivot, {"Strength of the pivot"}, judge,
+                     words::listOf<pinText, pivotBearingText, turningBearingText, pivotBoltText>,
+                     tries<&fixes::thickerPin, &fixes::pivotParts>));
 
 } // namespace gantry::rules

@@ -16,7 +16,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule railClamps =
-    judging(criteria::railClamps, {"Strength of the rail's clamps"}, judge, words::listOf<railClampText>,
-            tries<&fixes::clampBolts, &fixes::standsOutwards>);
+    advising({"More or stronger bolts, or stands farther out, are needed."},
+             judging(criteria::railClamps, {"Strength of the rail's clamps"}, judge,
+                     words::listOf<railClampText>, tries<&fixes::clampBolts, &fixes::standsOutwards>));
 
 } // namespace gantry::rules

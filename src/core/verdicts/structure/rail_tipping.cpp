@@ -15,7 +15,9 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule railTipping = judging(criteria::railTipping, {"Rail over its stands"}, judge,
-                                           words::listOf<railTippingText>, tries<&fixes::standsOutwards>);
+constinit const Rule railTipping =
+    advising({"Spread the stands until the carriage stays between them."},
+             judging(criteria::railTipping, {"Rail over its stands"}, judge, words::listOf<railTippingText>,
+                     tries<&fixes::standsOutwards, &fixes::twoStands>));
 
 } // namespace gantry::rules

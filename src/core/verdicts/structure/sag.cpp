@@ -48,7 +48,10 @@ static Finding judge(const AxisView& view) {
                    {Kind::PixelsPerFrame, limits.drift}}});
 }
 
-constinit const Rule sag = judging(criteria::sag, {"Sag and bend"}, judge, words::listOf<sagText, droopText>,
-                                   tries<&fixes::bestStandPlaces, &fixes::stockSection, &fixes::slowerShot>);
+constinit const Rule sag =
+    advising({"It needs a stiffer section, supports nearer to the load, or less weight."},
+             judging(criteria::sag, {"Sag and bend"}, judge, words::listOf<sagText, droopText>,
+                     tries<&fixes::bestStandPlaces, &fixes::stockSection, &fixes::rib, &fixes::twoStands,
+                           &fixes::slowerShot>));
 
 } // namespace gantry::rules

@@ -44,9 +44,10 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule settling =
-    judging(criteria::settling, {"Settling time"}, judge,
-            words::listOf<settlingText, settlingLongText, settlingPlainText>,
-            tries<&fixes::slowerSteps, &fixes::tunedRamps, &fixes::shotAcceleration, &fixes::longerSettle,
-                  &fixes::stockSection, &fixes::stifferPads, &fixes::slowerShot>);
+    advising({"It needs to wait longer, move more gently, or a stiffer and lighter structure."},
+             judging(criteria::settling, {"Settling time"}, judge,
+                     words::listOf<settlingText, settlingLongText, settlingPlainText>,
+                     tries<&fixes::slowerSteps, &fixes::tunedRamps, &fixes::shotAcceleration,
+                           &fixes::longerSettle, &fixes::rib, &fixes::stifferPads, &fixes::stockSection>));
 
 } // namespace gantry::rules

@@ -30,8 +30,10 @@ static Finding judgeSupply(const AxisView& view) {
 }
 
 constinit const Rule claim =
-    judging(criteria::claim, {"Told of the drive"}, judgeDrive, crosscheck::findingTexts);
+    advising({"Ask for the data sheet, or test the torque at the speed that is needed."},
+             judging(criteria::claim, {"Told of the drive"}, judgeDrive, crosscheck::findingTexts));
 constinit const Rule claimPower =
-    judging(criteria::claimPower, {"Told power"}, judgeSupply, crosscheck::findingTexts);
+    advising({"Torque and speed do not go together: ask at which speed the torque was measured."},
+             judging(criteria::claimPower, {"Told power"}, judgeSupply, crosscheck::findingTexts));
 
 } // namespace gantry::rules

@@ -17,6 +17,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule movingMass =
-    judging(criteria::movingMass, {"Moving mass"}, judge, words::listOf<movingMassText>);
+    advising({"Weigh what moves, with everything that stands on it."},
+             judging(criteria::movingMass, {"Moving mass"}, judge, words::listOf<movingMassText>,
+                     tries<&fixes::massOfParts>));
 
 } // namespace gantry::rules

@@ -57,9 +57,10 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule stepsSet =
+constinit const Rule stepsSet = advising(
+    {"Use the steps per unit that the parts give, or count the parts again."},
     judging(criteria::stepsSet, {"Told steps per unit"}, judge,
             words::listOf<stepsLinearText, stepsRotaryText, stepsLinearShotText, stepsRotaryShotText>,
-            tries<&fixes::stepsOfTheParts>);
+            tries<&fixes::stepsOfTheParts>));
 
 } // namespace gantry::rules

@@ -10,6 +10,7 @@ namespace gantry::fixes {
 namespace {
 
 constexpr Message perMillimetre{"set {0} steps per mm"};
+constexpr Message massAtLeast{"moving mass {0}, as what stands on it weighs"};
 constexpr Message perDegree{"set {0} steps per °"};
 
 /// Puts the number of the parts, as the controller keeps it, in the place of every one that was told.
@@ -32,8 +33,21 @@ Candidates ofTheParts(const Problem& p) {
     return out;
 }
 
+/// The moving mass raised to what stands on it.
+Candidates massThatStands(const Problem& p) {
+    Candidates out;
+    const Figure& on = p.evaluation().checks.massOn;
+    const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism);
+    if (linear == nullptr || !on || !less(linear->movingMass.value, on)) return out;
+    const double mass = rounded(on.value(), 0.01, true);
+    add(out, p, FixCost::SettingOnly, massAtLeast, {{{Kind::Mass, mass}}},
+        [&](Axis& a) { std::get<LinearMechanism>(a.mechanism).movingMass.value = mass; });
+    return out;
+}
+
 } // namespace
 
+constinit const Family massOfParts{"mass_of_parts", words::listOf<massAtLeast>, massThatStands};
 constinit const Family stepsOfTheParts{"steps_of_the_parts", words::listOf<perMillimetre, perDegree>,
                                        ofTheParts};
 

@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the fixes are worth: every one of every verdict that wants mending, over the rigs to start from, the
+// demos, the judged rigs and 300 rigs drawn at random, applied and assessed anew.
+#include "core/model/acceptable.h"
+#include "core/model/fields.h"
+#include "core/rigs/rigs.h"
+#include "core/verdicts/audit.h"
+#include "core/verdicts/rules.h"
+#include "support/files.h"
+#include "support/judged_rigs.h"
+#include "support/stock.h"
+
+#include <QTest>
+#include <map>
+#include <random>
+
+using namespace gantry;
+
+namespace {
+
+#ifdef __SANITIZE_ADDRESS__
+constexpr int drawn = 4; // sanitizers look at how it is computed, Release at what
+#else
+constexpr int drawn = 300;
+#endif
+
+/// A rig to start from with some of its inputs made up to two and a half times as large or as small.
+Project variation(std::mt19937& random) {
+    const auto below = [&](std::size_t n) {
+        return std::uniform_int_distribution<std::size_t>(0, n - 1)(random);
+    };
+    const auto& kinds = rigs::all();
+    for (;;) {
+        Project p = rigs::make(kinds[below(kinds.size())].kind);
+        if (p.axes.empty()) continue;
+        for (int changed = 0; changed < 6;) {
+            std::vector<FieldRef> fields = allFields(p);
+            FieldRef& f = fields[below(fields.size())];
+            const double factor = std::exp(std::uniform_real_distribution<double>(-0.9, 0.9)(random));
+            const auto scaled = [&](double v) {
+                return std::clamp(v * factor, std::min(f.info.min, v), std::max(f.info.max, v));
+            };
+            if (auto* number = std::get_if<double*>(&f.target); number != nullptr && **number != 0.0) {
+                **number = scaled(**number);
+                ++changed;
+            } else if (auto* e = std::get_if<Estimate*>(&f.target); e != nullptr && (*e)->value != 0.0) {
+                (*e)->value = scaled((*e)->value);
+                ++changed;
+            }
+        }
+        if (inconsistencies(p).empty() && objectionTo(p).empty()) return p;
+    }
+}
+
+struct Tally {
+    int bad = 0, cured = 0, offered = 0, good = 0;
+    std::map<std::string, int> uncured;
+    QStringList objections;
+
+    void take(const Project& p) {
+        for (const AuditedVerdict& v : audit(p, stockInShops())) {
+            ++bad;
+            cured += v.cured();
+            if (!v.cured())
+                ++uncured[std::string(ruleKey(v.verdict)) + " " + std::string(stateWord(v.verdict.state))];
+            if (!v.cured() && qEnvironmentVariableIsSet("GANTRY_AUDIT"))
+                qInfo("%s / %s: %s", p.name.c_str(),
+                      p.axes[static_cast<std::size_t>(v.verdict.axis)].name.c_str(),
+                      (std::string(stateWord(v.verdict.state)) + " " + title(v.verdict) + ": " +
+                       sentence(v.verdict, p, units::System::Metric))
+                          .c_str());
+            for (const AuditedFix& f : v.fixes) {
+                ++offered;
+                good += f.good();
+                for (const std::string& why : f.objections)
+                    objections << QString::fromStdString(p.name + ", " + title(v.verdict) + ", " +
+                                                         describe(f.fix, p, units::System::Metric) + ": " +
+                                                         why);
+            }
+        }
+    }
+    void say(const char* what) const {
+        qInfo("%s: %d of %d verdicts have a good fix; %d of %d fixes are good", what, cured, bad, good,
+              offered);
+        for (const auto& [rule, times] : uncured) qInfo("  without: %s, %d times", rule.c_str(), times);
+        for (const QString& s : objections) qInfo("  %s", qPrintable(s));
+    }
+    double share() const { return static_cast<double>(cured) / bad; }
+};
+
+} // namespace
+
+class AuditTest : public QObject {
+    Q_OBJECT
+private slots:
+    void rigsThatShip() {
+        Tally t;
+        for (const rigs::RigInfo& info : rigs::all()) t.take(rigs::make(info.kind));
+        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"}) t.take(demoProject(demo));
+        t.say("rigs that ship");
+        QVERIFY(t.bad > 20);
+        QVERIFY(t.objections.isEmpty());
+        QVERIFY(t.share() >= 0.9);
+    }
+    void judgedRigs() {
+        Tally t;
+        for (const nlohmann::json& c : judged::cases()) {
+            const std::string id = c["id"];
+            if (!judged::canBuild(id)) continue;
+            std::string variants;
+            for (const auto& e : c["expected"])
+                for (const char v : e.value("variant", "a"))
+                    if (v != ',' && variants.find(v) == std::string::npos) variants += v;
+            for (const char v : variants) {
+                Project p = judged::rigOf(c, v);
+                p.name = id + v;
+                t.take(p);
+            }
+        }
+        t.say("judged rigs");
+        QVERIFY(t.bad > 40);
+        QVERIFY(t.objections.isEmpty());
+        QVERIFY(t.share() >= 0.9);
+    }
+    void drawnRigs() {
+        std::mt19937 random(15);
+        Tally t;
+        for (int i = 0; i < drawn; ++i) t.take(variation(random));
+        t.say("drawn rigs");
+        QVERIFY(t.objections.isEmpty());
+        QVERIFY(t.share() >= 0.9);
+    }
+};
+
+QTEST_APPLESS_MAIN(AuditTest)
+#include "audit_test.moc"
