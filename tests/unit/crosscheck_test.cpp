@@ -69,6 +69,9 @@ private slots:
         QVERIFY(said(p, speed(0.99 * fastest)).contains("too slow"));
         QVERIFY(!plausible(p, speed(0.99 * fastest)));
         QVERIFY(said(p, speed(60 * fastest)).contains("per minute"));
+        // A tenth either way is what such a mix-up may be off.
+        QVERIFY(said(p, speed(60 * 1.09 * fastest)).contains("per minute"));
+        QVERIFY(!said(p, speed(60 * 1.12 * fastest)).contains("per minute"));
         QVERIFY(!plausible(p, number(1.01 * end / e.model.outputPerRad * 60 / (2 * pi)) + " rpm"));
         QVERIFY(plausible(p, number(0.99 * end / e.model.outputPerRad * 60 / (2 * pi)) + " rpm"));
         const auto ramp = [](double a) { return "acceleration = " + number(a * 1e3) + " mm/s²"; };
@@ -219,6 +222,29 @@ private slots:
     }
     /// Gearheads by their labels: a whole number for a train that was counted, and any number near that of a
     /// box.
+    /// Pitches and leads that are sold, in metric and in parts of an inch: 0.08" and 1/5" of a belt.
+    void pitchesAndLeadsThatAreSold() {
+        Project p = rigs::make(rigs::RigKind::BeltSlider);
+        auto& belt = std::get<BeltOutput>(std::get<LinearMechanism>(p.axes[0].mechanism).output);
+        belt.pitch.value = 0.0041; // that none has
+        const auto named = [&](double there, double told, const char* what) {
+            const AxisEvaluation e = evaluateAxis(p, p.axes[0]);
+            const StepsFinding f = explainSteps(p.axes[0], e, e.steps.stepsPerUnit.value() * there / told);
+            const QString wanted = QStringLiteral("%1 of %2 mm").arg(what).arg(told * 1e3, 0, 'g', 4);
+            return std::any_of(f.suspects.begin(), f.suspects.end(), [&](const Suspect& s) {
+                return QString::fromStdString(s.what).contains(wanted);
+            });
+        };
+        for (const double pitch : {0.002, 0.08 * 0.0254, 0.0025, 0.003, 0.005, 0.0254 / 5.0})
+            QVERIFY2(named(0.0041, pitch, "a belt pitch"), qPrintable(QString::number(pitch)));
+        QVERIFY(!named(0.0041, 0.0044, "a belt pitch"));
+        ScrewOutput screw;
+        screw.lead.value = 0.0071;
+        std::get<LinearMechanism>(p.axes[0].mechanism).output = screw;
+        for (const double lead : {1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 12.0, 16.0})
+            QVERIFY2(named(0.0071, lead * 1e-3, "a lead"), qPrintable(QString::number(lead)));
+        QVERIFY(!named(0.0071, 0.0065, "a lead"));
+    }
     void labelsOfGearheads() {
         Project p = rigs::make(rigs::RigKind::SubjectTurntable);
         p.axes[0].links.clear();
