@@ -191,7 +191,7 @@ private slots:
     }
     void claimsShowSuspects() {
         WindowDriver d;
-        QDialog* dialog = open(d, "Check what I was told", "claimsDialog");
+        QDialog* dialog = open(d, "Check a claim", "claimsDialog");
         auto* text = dialog->findChild<QPlainTextEdit*>("claimsText");
         text->setFocus();
         QTest::keyClicks(text, "steps/mm = 100");
@@ -215,7 +215,7 @@ private slots:
         QVERIFY(findings->item(2, 1)->text().contains("another number in it is not understood"));
         dialog->close();
         // Opened again it stands there; undo takes it away.
-        dialog = open(d, "Check what I was told", "claimsDialog");
+        dialog = open(d, "Check a claim", "claimsDialog");
         QVERIFY(
             dialog->findChild<QPlainTextEdit*>("claimsText")->toPlainText().startsWith("steps/mm = 100\n"));
         dialog->close();

@@ -50,7 +50,7 @@ private slots:
         const auto holds = [&](double mm) { return told::plausible(p, "top speed " + told::number(mm)); };
         const auto says = [&](double mm) { return told::said(p, "top speed " + told::number(mm)); };
         QVERIFY(holds(200) && holds(199.9) && !holds(199.0));
-        QVERIFY(says(199.0).contains("too slow: the shots ask 200 mm/s") && !says(200).contains("too slow"));
+        QVERIFY(says(199.0).contains("too slow: the shots need 200 mm/s") && !says(200).contains("too slow"));
         QVERIFY(says(12000).contains("per minute")); // 60 times what the shots need
         QVERIFY(says(200.0 / 60).contains("a speed per second where one per minute is meant"));
         QVERIFY(!says(200.0 / 30).contains("per minute"));
@@ -62,7 +62,7 @@ private slots:
         QVERIFY(most > 600);
         QVERIFY(holds(500) && holds(499.6) && !holds(499.0));
         QVERIFY(holds(most * 0.999) && !holds(most * 1.002));
-        QVERIFY(told::said(p, "acceleration 500").contains("the shots ask 500 mm/s², and the motor gives"));
+        QVERIFY(told::said(p, "acceleration 500").contains("the shots need 500 mm/s², and the motor gives"));
     }
     void forceAndPowerAtTheirEdges() {
         const Project p = slide();

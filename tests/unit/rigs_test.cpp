@@ -329,8 +329,8 @@ private slots:
         worm.leadAngle.tolerance = worm.friction.tolerance = 0.01;
         const Assessment a = assess(p);
         QVERIFY(a.evaluation.axes[1].checks.locks && !a.evaluation.axes[1].powerOff.falls);
-        QVERIFY(find(a, "power_off", 1)
-                    ->sentence.text.starts_with("Only the self-locking worm or screw keeps it"));
+        QVERIFY(
+            find(a, "power_off", 1)->sentence.text.starts_with("Only the self-locking worm or screw holds"));
         QCOMPARE(find(a, "power_off", 1)->state, State::Tight);
     }
     /// Both spans pull the shaft with the preload, until the pull of the load leaves the slack one loose.

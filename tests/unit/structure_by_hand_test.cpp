@@ -122,10 +122,10 @@ private slots:
             const auto v = hand::verdict(weak, "pivot");
             QVERIFY(v && v->sentence.text.starts_with(says));
         };
-        decides("The pivot pin stands", [](Pivot& x) { x.pinDiameter = 0.003; });
-        decides("The pivot bearings stand", [](Pivot& x) { x.bearingRating.value = 5.0; });
-        decides("The turning bearing under the arm stands", [](Pivot& x) { x.bearingMoment.value = 1.0; });
-        decides("The bolts under the turning bearing stand", [](Pivot& x) { x.boltLimit = 5.0; });
+        decides("The pivot pin withstands", [](Pivot& x) { x.pinDiameter = 0.003; });
+        decides("The pivot bearings are rated", [](Pivot& x) { x.bearingRating.value = 5.0; });
+        decides("The turning bearing under the arm is rated", [](Pivot& x) { x.bearingMoment.value = 1.0; });
+        decides("The bolts under the turning bearing withstand", [](Pivot& x) { x.boltLimit = 5.0; });
     }
     /// What gives way under a slider, part by part: the belt, and both stands with all that stands on them.
     void softParts() {

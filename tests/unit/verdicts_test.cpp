@@ -112,7 +112,7 @@ private slots:
         QCOMPARE(find(assess(demoProject()), "backlash", 0)->state, State::Fine);
         QVERIFY(find(assess(demoProject()), "backlash", 0)->ratio.value() > 1.5);
         const Assessment level = assess(with({{"axes/slide/mechanism/slope_rad", 0}}));
-        QVERIFY(find(level, "backlash", 0)->sentence.text.starts_with("In shot “{shot}” the play"));
+        QVERIFY(find(level, "backlash", 0)->sentence.text.starts_with("In “{shot}” the backlash"));
     }
     /// A wider guess can only lower the low end, and never touches the nominal ratio.
     void guessesDecideTheState() {

@@ -21,12 +21,34 @@ class WordsTest : public QObject {
         std::vector<Message> all{unknownText};
         for (const rules::Rule* r : rules::all()) {
             all.push_back(r->title);
+            all.push_back(r->advice);
             all.insert(all.end(), r->sentences.begin(), r->sentences.end());
             for (const fixes::Family* f : r->fixes) all.insert(all.end(), f->labels.begin(), f->labels.end());
         }
+        for (const auto& texts : {doubtTexts(), fixTexts()})
+            all.insert(all.end(), texts.begin(), texts.end());
         return all;
     }
 private slots:
+    /// Short sentences, and none of the words that only this program would use.
+    void plainWords() {
+        const QRegularExpression end("(?<=[.!?;:])\\s"),
+            retired("\\b(it|they|mount|chip|material|pin|bearings?|bolts?) stands?\\b|\\bstands? "
+                    "\\{|\\b(asks|wants|rocks|rocking|"
+                    "dies|nods|bounces|leans)\\b|die down|swings alone|play of the drive|\\bPart \\{");
+        QVERIFY(retired.match("Part {1} of it; it stands {2}.").hasMatch());
+        for (const Message& m : everyMessage()) {
+            for (const QString& sentence : text(m).split(end))
+                QVERIFY2(sentence.split(QLatin1Char(' ')).size() <= 25, qPrintable(sentence));
+            QVERIFY2(!retired.match(text(m)).hasMatch(), qPrintable(text(m)));
+        }
+        for (int i = 0; i <= static_cast<int>(Reason::OutOfRange); ++i) {
+            const std::string_view reason = reasonText(static_cast<Reason>(i));
+            QVERIFY2(!retired.match(QString::fromUtf8(reason.data(), static_cast<qsizetype>(reason.size())))
+                          .hasMatch(),
+                     std::string(reason).c_str());
+        }
+    }
     void everyMessageUsesKnownPlaceholders() {
         const QRegularExpression inBraces("\\{([^}]*)\\}");
         for (const Message& m : everyMessage()) {
@@ -49,7 +71,7 @@ private slots:
         QCOMPARE(
             render(rules::torque.sentences[1], a, {"Slide", "Reveal"}, units::System::Metric),
             std::string(
-                "Shot “Reveal” needs 0.0988 N·m at the end of the ramp; 0.311 N·m is available at 375 rpm."));
+                "“Reveal” needs 0.0988 N·m at the end of the ramp; the motor has 0.311 N·m at 375 rpm."));
         QVERIFY(render(rules::torque.sentences[1], a, {"Slide", "Reveal"}, units::System::Inch)
                     .find("14 oz·in") != std::string::npos);
     }

@@ -74,7 +74,7 @@ void ConfidenceCard::paintEvent(QPaintEvent*) {
     paintCard(p, rect().adjusted(0, 0, -1, -1));
     p.setFont(textFont(12, true));
     p.setPen(t.ink);
-    p.drawText(QRect(12, 6, width() - 24, 20), Qt::AlignVCenter, tr("How sure"));
+    p.drawText(QRect(12, 6, width() - 24, 20), Qt::AlignVCenter, tr("Confidence"));
     p.setFont(textFont(11));
     p.setPen(t.second);
     if (!confidence_) {

@@ -156,7 +156,7 @@ QString DriveTableModel::cellText(int row, const ChainColumn& c) const {
         // Never a "needed" current that would invite too little: the least for the wanted margin, said as
         // such.
         if (c.part == ChainPart::Driver)
-            return c.needed.figure ? tr("least %1").arg(text(c.needed)) : text(c.needed);
+            return c.needed.figure ? tr("min. %1").arg(text(c.needed)) : text(c.needed);
         return text(c.needed);
     case Available:
         return c.part == ChainPart::Driver && c.available.figure ? tr("set %1").arg(text(c.available))

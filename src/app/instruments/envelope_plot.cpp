@@ -67,7 +67,7 @@ QString bandName(BandReason reason) {
 }
 
 EnvelopePlot::EnvelopePlot(const Context& context, QWidget* parent)
-    : Plot(context, EnvelopePlot::tr("Where it can work"), parent), one_(plot_->addGraph()),
+    : Plot(context, EnvelopePlot::tr("Operating range"), parent), one_(plot_->addGraph()),
       wanted_(plot_->addGraph()), shots_(plot_->addGraph()), recommended_(plot_->addGraph()),
       setPoint_(plot_->addGraph()) {
     setObjectName(QStringLiteral("envelopePlot"));
@@ -239,8 +239,8 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
         // Tipping at the right end, where the curves of the torque fall away; the vibration below its line at
         // the left, where neither their names nor the shots stand.
         text(tips ? xs.upper : xs.lower, l.value / a,
-             tips ? EnvelopePlot::tr("too near to tipping above this")
-                  : EnvelopePlot::tr("leans more than the jitter limit above this"),
+             tips ? EnvelopePlot::tr("tips above this")
+                  : EnvelopePlot::tr("deflects past the jitter limit above this"),
              tips ? t.brick : t.heather,
              tips ? Qt::AlignRight | Qt::AlignBottom : Qt::AlignLeft | Qt::AlignTop);
     }
@@ -251,7 +251,7 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
         text(first.key, first.value, words, t.lake, Qt::AlignLeft | side);
     };
     corner(one_, EnvelopePlot::tr("torque ×1"), Qt::AlignBottom);
-    corner(wanted_, EnvelopePlot::tr("torque with the wanted margin"), Qt::AlignTop);
+    corner(wanted_, EnvelopePlot::tr("torque with the target margin"), Qt::AlignTop);
     for (qsizetype i = 0; i < shotNames.size() && i < static_cast<qsizetype>(limits_.shots.size()); ++i) {
         const StripShot& s = limits_.shots[static_cast<std::size_t>(i)];
         text(s.speed / v, s.acceleration / a, shotNames[i], t.rust, Qt::AlignRight | Qt::AlignVCenter);

@@ -43,7 +43,7 @@ void SoftTable::paintEvent(QPaintEvent*) {
     p.setFont(textFont(12, true));
     p.setPen(t.ink);
     const AxisEvaluation* e = context_.axisEvaluation();
-    p.drawText(QRect(12, 4, 220, 20), Qt::AlignVCenter, tr("Softest first"));
+    p.drawText(QRect(12, 4, 220, 20), Qt::AlignVCenter, tr("Compliance, largest first"));
     p.setFont(textFont(11));
     p.setPen(t.second);
     if (e == nullptr || e->structure.soft.empty()) {

@@ -121,7 +121,7 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
         wanted_->start->setCoords(x - tick, needed * m.wantedMargin);
         wanted_->end->setCoords(x + tick, needed * m.wantedMargin);
         marginText_->position->setCoords(x + tick * 1.3, std::min(needed * m.wantedMargin, highest * 0.9));
-        marginText_->setText(tr("margin ×%1, want ×%2")
+        marginText_->setText(tr("margin ×%1, target ×%2")
                                  .arg(context_.show(shot->torque.margin, units::Kind::Ratio, 2),
                                       context_.show(m.wantedMargin, units::Kind::Ratio, 2)));
     }

@@ -5,6 +5,11 @@
 #include "app/preferences/shelf.h"
 
 namespace gantry::app {
+namespace {
+
+constexpr std::size_t mostShown = 12;
+
+} // namespace
 
 FixJob::FixJob(Document& document, const Shelf& shelf, QObject* parent)
     : QObject(parent), document_(document), shelf_(shelf) {
@@ -38,9 +43,9 @@ void FixJob::start() {
     pool_.start([this, project = document_.project(), now = document_.assessment(), axis = axis_,
                  revision = document_.revision(), owned = shelf_.parts(), token = stop_.get_token()] {
         for (const Verdict& v : now.verdicts) {
-            if (v.axis != axis || !mendable(v.state)) continue;
+            if (v.axis != axis || !(mendable(v.state) || v.state == State::Oversized)) continue;
             auto fixes = std::make_shared<const std::vector<Fix>>(
-                findFixes(project, now, v, token, 3, {partsLibrary(), owned}));
+                findFixes(project, now, v, token, mostShown, {partsLibrary(), owned}));
             if (token.stop_requested()) return;
             QMetaObject::invokeMethod(
                 this,

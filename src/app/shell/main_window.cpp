@@ -98,7 +98,7 @@ void MainWindow::makeActions() {
     action(tr("New, empty"), QKeySequence::New, [this] {
         if (mayLeave()) startEmpty();
     });
-    action(tr("Here is what I have"), {}, [this] {
+    action(tr("Start from my parts"), {}, [this] {
         if (!mayLeave()) return;
         startEmpty();
         showStation(u"brief");

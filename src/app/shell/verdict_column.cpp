@@ -14,15 +14,44 @@
 
 namespace gantry::app {
 namespace {
-constexpr int cardWidth = 254, buttonHeight = 24;
+constexpr int cardWidth = 254, lineHeight = 16, buttonMargin = 8, effectLine = 14;
+constexpr int linkLeft = 10;        ///< a link has a margin of its own
+constexpr qsizetype firstShown = 3; ///< fixes, before the rest is asked for
+
+/// A text broken into lines of a width; what does not fit into `most` lines ends in an ellipsis.
+QString brokenUp(const QString& text, const QFontMetrics& metrics, int width, int most) {
+    QStringList lines{QString()};
+    for (const QString& word : text.split(QLatin1Char(' '))) {
+        const QString longer = lines.back().isEmpty() ? word : lines.back() + QLatin1Char(' ') + word;
+        if (lines.back().isEmpty() || metrics.horizontalAdvance(longer) <= width) {
+            lines.back() = longer;
+            continue;
+        }
+        if (lines.size() == most) {
+            lines.back() = metrics.elidedText(longer, Qt::ElideRight, width);
+            break;
+        }
+        lines.push_back(word);
+    }
+    return lines.join(QLatin1Char('\n'));
+}
 QString utf8(std::string_view s) {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }
 } // namespace
 
 VerdictCard::VerdictCard(const Context& context, QWidget* parent)
-    : QWidget(parent), context_(context), asideButton_(new QPushButton(this)) {
+    : QWidget(parent), context_(context), asideButton_(new QPushButton(this)),
+      moreButton_(new QPushButton(this)) {
     asideButton_->setProperty("role", "link");
+    moreButton_->setProperty("role", "rowlink");
+    moreButton_->setObjectName(QStringLiteral("moreFixes"));
+    connect(moreButton_, &QPushButton::clicked, this, [this] {
+        all_ = !all_;
+        looks_.all = all_;
+        placeButtons();
+        emit resized();
+    });
     connect(asideButton_, &QPushButton::clicked, this,
             [this] { looks_.aside.isEmpty() ? emit setAside(verdict_) : emit takeUp(verdict_); });
 }
@@ -42,11 +71,11 @@ VerdictCard::Looks VerdictCard::looksOf(const Verdict& verdict, const FixJob::Fi
                 : verdict.ratio.value() > 100 ? tr("×100+")
                                               : QStringLiteral("×") + ratio(verdict.ratio.value());
     if (less(verdict.ratio, 100.0)) {
-        if (verdict.bounds.wanted > 1.0) out.detail = tr("want ×%1").arg(ratio(verdict.bounds.wanted));
+        if (verdict.bounds.wanted > 1.0) out.detail = tr("target ×%1").arg(ratio(verdict.bounds.wanted));
         if (verdict.low < verdict.ratio.value() * 0.995)
             out.detail +=
-                (out.detail.isEmpty() ? QString() : QStringLiteral(", ")) +
-                (verdict.switches ? tr("low ×%1, switches") : tr("low ×%1")).arg(ratio(verdict.low));
+                (out.detail.isEmpty() ? QString() : QStringLiteral(" · ")) +
+                (verdict.switches ? tr("low end about ×%1") : tr("low end ×%1")).arg(ratio(verdict.low));
     }
     out.state = verdict.state;
     out.system = context_.system();
@@ -54,22 +83,29 @@ VerdictCard::Looks VerdictCard::looksOf(const Verdict& verdict, const FixJob::Fi
     out.mendable = mendable(verdict.state);
     out.looking = out.mendable && fixes == nullptr && out.aside.isEmpty();
     if (out.aside.isEmpty()) out.fixes = fixes;
+    if (out.mendable && out.fixes != nullptr && out.fixes->empty())
+        out.advice = QString::fromStdString(advice(verdict));
+    out.all = all_;
     out.readOnly = context_.document.readOnly();
     out.night = context_.preferences.night();
     return out;
 }
 
 void VerdictCard::show(const Verdict& verdict, const FixJob::Fixes& fixes) {
+    if (verdict.rule != verdict_.rule || verdict.axis != verdict_.axis) all_ = false;
     verdict_ = verdict;
     const Looks looks = looksOf(verdict, fixes);
     if (looks == looks_ && height_ > 0) return;
-    if (looks.sentence != looks_.sentence || height_ == 0) {
-        sentence_.setText(looks.sentence);
-        sentence_.setTextFormat(Qt::PlainText);
-        sentence_.setTextWidth(cardWidth);
-        sentence_.prepare({}, textFont(11));
-        sentenceHeight_ = static_cast<int>(std::ceil(sentence_.size().height()));
-    }
+    const auto layOut = [](QStaticText& text, const QString& words) {
+        text.setText(words);
+        text.setTextFormat(Qt::PlainText);
+        text.setTextWidth(cardWidth);
+        text.prepare({}, textFont(11));
+        return words.isEmpty() ? 0 : static_cast<int>(std::ceil(text.size().height()));
+    };
+    if (looks.sentence != looks_.sentence || height_ == 0)
+        sentenceHeight_ = layOut(sentence_, looks.sentence);
+    if (looks.advice != looks_.advice || height_ == 0) adviceHeight_ = layOut(advice_, looks.advice);
     looks_ = looks;
     setAccessibleName(looks_.title);
     setAccessibleDescription(utf8(stateWord(verdict.state)) + QStringLiteral(". ") + looks_.sentence);
@@ -81,7 +117,9 @@ void VerdictCard::placeButtons() {
     const Project& project = context_.document.project();
     int y = 40 + sentenceHeight_ + 4;
     if (looks_.looking) y += 18;
-    const int buttons = looks_.fixes != nullptr ? static_cast<int>(looks_.fixes->size()) : 0;
+    if (adviceHeight_ > 0) y += adviceHeight_ + 4;
+    const qsizetype found = looks_.fixes != nullptr ? static_cast<qsizetype>(looks_.fixes->size()) : 0;
+    const qsizetype buttons = all_ ? found : std::min(found, firstShown);
     while (buttons_.size() < buttons) {
         auto* b = new QPushButton(this);
         b->setProperty("role", "fix");
@@ -90,9 +128,10 @@ void VerdictCard::placeButtons() {
         connect(b, &QPushButton::clicked, this,
                 [this, i] { emit applyFix((*looks_.fixes)[static_cast<std::size_t>(i)]); });
         buttons_.push_back(b);
-        setTabOrder(b, asideButton_);
+        setTabOrder(b, moreButton_);
+        setTabOrder(moreButton_, asideButton_);
     }
-    const QFontMetrics buttonMetrics(textFont(12));
+    const QFontMetrics buttonMetrics(textFont(12)), effectMetrics(textFont(10));
     for (int i = 0; i < static_cast<int>(buttons_.size()); ++i) {
         QPushButton* b = buttons_[i];
         b->setVisible(i < buttons);
@@ -100,24 +139,44 @@ void VerdictCard::placeButtons() {
         const Fix& fix = (*looks_.fixes)[static_cast<std::size_t>(i)];
         const QString label =
             tr("Fix: %1").arg(QString::fromStdString(describe(fix, project, context_.system())));
-        b->setText(buttonMetrics.elidedText(label, Qt::ElideRight, cardWidth - 18));
-        b->setGeometry(0, y, std::min(cardWidth, buttonMetrics.horizontalAdvance(label) + 20), buttonHeight);
+        const QString shown = brokenUp(label, buttonMetrics, cardWidth - 20, 4);
+        const int lines = static_cast<int>(shown.count(QLatin1Char('\n'))) + 1,
+                  height = lines * lineHeight + buttonMargin;
+        b->setText(shown);
+        b->setAccessibleName(label);
+        b->setGeometry(
+            0, y, lines > 1 ? cardWidth : std::min(cardWidth, buttonMetrics.horizontalAdvance(label) + 20),
+            height);
         b->setEnabled(!looks_.readOnly);
         QString effects = tr("%1, then %2").arg(utf8(costWords(fix.cost)), utf8(stateWord(fix.stateAfter)));
         for (const SideEffect& s : fix.sideEffects)
-            effects += tr("; %1 becomes %2")
-                           .arg(QString::fromStdString(title(s.after)), utf8(stateWord(s.after.state)));
-        b->setToolTip(effects);
+            effects +=
+                (s.after.state == s.before.state ? tr("; %1 gets worse, still %2") : tr("; %1 becomes %2"))
+                    .arg(QString::fromStdString(title(s.after)), utf8(stateWord(s.after.state)));
+        const QString shownEffects = brokenUp(effects, effectMetrics, cardWidth - 8, 3);
+        const int effectsHeight =
+            (static_cast<int>(shownEffects.count(QLatin1Char('\n'))) + 1) * effectLine + 2;
+        b->setToolTip(label + QLatin1Char('\n') + effects);
         b->setAccessibleDescription(effects);
-        b->setProperty("effects", effects);
-        y += buttonHeight + 16;
+        b->setProperty("effects", shownEffects);
+        y += height + effectsHeight;
+    }
+    // Below, what concerns them all.
+    constexpr int rowHeight = 18, asideWidth = 96;
+    moreButton_->setVisible(found > firstShown);
+    if (found > firstShown) {
+        const QString text = all_ ? tr("Fewer fixes") : tr("More fixes (%1)").arg(found - firstShown);
+        moreButton_->setText(text);
+        moreButton_->setAccessibleName(text + QStringLiteral(" ") + looks_.title);
+        moreButton_->setGeometry(0, y, buttonMetrics.horizontalAdvance(text) + 12, rowHeight);
     }
     asideButton_->setVisible(looks_.mendable || !looks_.aside.isEmpty());
     if (asideButton_->isVisibleTo(this)) {
         asideButton_->setText(looks_.aside.isEmpty() ? tr("Set aside") : tr("Take up again"));
         asideButton_->setAccessibleName(asideButton_->text() + QStringLiteral(" ") + looks_.title);
-        asideButton_->setGeometry(cardWidth - 70, 21, 70, 18);
+        asideButton_->setGeometry(cardWidth - asideWidth, y, asideWidth, rowHeight);
     }
+    if (moreButton_->isVisibleTo(this) || asideButton_->isVisibleTo(this)) y += rowHeight + 2;
     height_ = y + 8;
 }
 
@@ -139,7 +198,7 @@ void VerdictCard::paintEvent(QPaintEvent*) {
     const int wordWidth = p.fontMetrics().horizontalAdvance(word) + 10;
     p.setFont(textFont(11));
     p.setPen(t.second);
-    const int room = cardWidth - wordWidth - (asideButton_->isVisible() ? 68 : 0);
+    const int room = cardWidth - wordWidth;
     p.drawText(QRect(wordWidth, 20, room, 18), Qt::AlignVCenter,
                p.fontMetrics().elidedText(looks_.detail, Qt::ElideRight, room));
     p.setPen(looks_.aside.isEmpty() ? t.second : t.third);
@@ -148,13 +207,16 @@ void VerdictCard::paintEvent(QPaintEvent*) {
         p.setPen(t.third);
         p.drawText(QRect(0, 42 + sentenceHeight_, cardWidth, 18), Qt::AlignVCenter, tr("looking for fixes…"));
     }
+    if (adviceHeight_ > 0) {
+        p.setPen(t.third);
+        p.drawStaticText(0, 44 + sentenceHeight_, advice_);
+    }
     p.setFont(textFont(10));
     p.setPen(t.second);
     for (const QPushButton* b : buttons_) {
         if (b->isHidden()) continue;
-        const QString effects = b->property("effects").toString();
-        p.drawText(QRect(4, b->geometry().bottom() + 1, cardWidth - 4, 14), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(effects, Qt::ElideRight, cardWidth - 4));
+        p.drawText(QRect(4, b->geometry().bottom() + 1, cardWidth - 4, 3 * effectLine), Qt::AlignTop,
+                   b->property("effects").toString());
     }
     p.setPen(t.faintLine);
     p.drawLine(0, height() - 1, cardWidth, height() - 1);
@@ -162,12 +224,18 @@ void VerdictCard::paintEvent(QPaintEvent*) {
 
 VerdictColumn::VerdictColumn(const Context& context, FixJob& fixes, QWidget* parent)
     : QWidget(parent), context_(context), fixes_(fixes), scroll_(new QScrollArea(this)),
-      content_(new QWidget) {
+      content_(new QWidget), fold_(new QPushButton(content_)) {
     setObjectName(QStringLiteral("verdictColumn"));
     scroll_->setWidget(content_);
     scroll_->setFrameShape(QFrame::NoFrame);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll_->setFocusPolicy(Qt::NoFocus);
+    fold_->setProperty("role", "rowlink");
+    fold_->setObjectName(QStringLiteral("foldedVerdicts"));
+    connect(fold_, &QPushButton::clicked, this, [this] {
+        unfolded_ = !unfolded_;
+        refresh();
+    });
     connect(&fixes_, &FixJob::found, this, &VerdictColumn::refresh);
 }
 
@@ -178,31 +246,97 @@ void VerdictColumn::refresh() {
     const auto isAside = [&](const Verdict* v) {
         return setAsideFor(context_.document.project(), *v) != nullptr && !v->hazard;
     };
+    const auto enough = [&](const Verdict* v) {
+        return !isAside(v) && (v->state == State::Fine || v->state == State::Oversized);
+    };
     std::stable_sort(list.begin(), list.end(), [&](const Verdict* a, const Verdict* b) {
+        if (enough(a) != enough(b)) return enough(b);
         if (isAside(a) != isAside(b)) return isAside(b);
         return worseThan(*a, *b);
     });
+    const auto fine = std::count_if(list.begin(), list.end(),
+                                    [&](const Verdict*v) { return enough(v) && v->state == State::Fine; }),
+               oversized = std::count_if(list.begin(), list.end(), enough) - fine;
+    const std::size_t before = list.size() - static_cast<std::size_t>(fine + oversized);
+    if (!unfolded_) list.resize(before);
     while (cards_.size() < static_cast<qsizetype>(list.size())) {
         auto* card = new VerdictCard(context_, content_);
         connect(card, &VerdictCard::applyFix, this, &VerdictColumn::apply);
         connect(card, &VerdictCard::setAside, this, &VerdictColumn::askSetAside);
         connect(card, &VerdictCard::takeUp, this, &VerdictColumn::takeUp);
+        connect(card, &VerdictCard::resized, this, &VerdictColumn::refresh);
         cards_.push_back(card);
     }
     int y = 4;
+    const auto placeFold = [&] {
+        fold_->setVisible(fine + oversized > 0);
+        if (fine + oversized == 0) return;
+        QString text = tr("%1 fine").arg(fine);
+        if (oversized > 0) text += tr(", %1 oversized").arg(oversized);
+        text += unfolded_ ? tr(": hide") : tr(": show");
+        fold_->setText(text);
+        fold_->setGeometry(linkLeft, y, QFontMetrics(textFont(12)).horizontalAdvance(text) + 8, 20);
+        y += 28;
+    };
     for (qsizetype i = 0; i < cards_.size(); ++i) {
         VerdictCard* card = cards_[i];
         const bool used = i < static_cast<qsizetype>(list.size());
         card->setVisible(used);
-        if (!used) continue;
+        if (!used) {
+            card->setObjectName({});
+            continue;
+        }
+        if (i == static_cast<qsizetype>(before)) placeFold();
         const Verdict& v = *list[static_cast<std::size_t>(i)];
         card->setObjectName(QStringLiteral("verdict_") + utf8(ruleKey(v)));
         card->show(v, fixes_.fixesFor(v.rule));
         card->setGeometry(12, y, cardWidth, card->wantedHeight());
         y += card->wantedHeight() + 6;
     }
+    if (list.size() <= before) placeFold();
+    y = placeOthers(y);
     if (content_->size() != QSize(width() - 2, y)) content_->resize(width() - 2, y);
     update(0, 0, width(), 34);
+}
+
+int VerdictColumn::placeOthers(int y) {
+    const Project& project = context_.document.project();
+    std::vector<const Verdict*> list;
+    for (const Verdict& v : context_.document.assessment().verdicts) {
+        const bool bad =
+            v.state == State::Over || v.state == State::AtRisk || (v.hazard && mendable(v.state));
+        if (v.axis != context_.session.axis() && bad && setAsideFor(project, v) == nullptr)
+            list.push_back(&v);
+    }
+    std::stable_sort(list.begin(), list.end(),
+                     [](const Verdict* a, const Verdict* b) { return worseThan(*a, *b); });
+    while (others_.size() < static_cast<qsizetype>(list.size())) {
+        auto* b = new QPushButton(content_);
+        b->setProperty("role", "rowlink");
+        connect(b, &QPushButton::clicked, this,
+                [this, b] { context_.session.setAxis(b->property("axis").toInt()); });
+        others_.push_back(b);
+    }
+    const QFontMetrics metrics(textFont(11));
+    for (qsizetype i = 0; i < others_.size(); ++i) {
+        QPushButton* b = others_[i];
+        const bool used = i < static_cast<qsizetype>(list.size());
+        b->setVisible(used);
+        b->setObjectName(used ? QStringLiteral("other%1").arg(i) : QString());
+        if (!used) continue;
+        const Verdict& v = *list[static_cast<std::size_t>(i)];
+        const QString text =
+            tr("%1: %2, %3")
+                .arg(QString::fromStdString(project.axes[static_cast<std::size_t>(v.axis)].name),
+                     QString::fromStdString(title(v)), utf8(stateWord(v.state)));
+        b->setText(metrics.elidedText(text, Qt::ElideRight, cardWidth));
+        b->setToolTip(QString::fromStdString(sentence(v, project, context_.system())));
+        b->setAccessibleName(text);
+        b->setProperty("axis", v.axis);
+        b->setGeometry(linkLeft, y, std::min(cardWidth, metrics.horizontalAdvance(text)) + 8, 20);
+        y += 22;
+    }
+    return y;
 }
 
 void VerdictColumn::apply(const Fix& fix) {

@@ -25,6 +25,7 @@ signals:
     void applyFix(const gantry::Fix& fix);
     void setAside(const gantry::Verdict& verdict);
     void takeUp(const gantry::Verdict& verdict);
+    void resized(); ///< it wants another height
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -34,11 +35,12 @@ private:
     /// All that the card's looks depend on.
     struct Looks {
         QString title, sentence, ratio, detail, aside;
+        QString advice; ///< where something is to be mended and nothing offered does it
         State state = State::Unknown;
         units::System system = units::System::Metric;
         double bubble = 0.0;
         FixJob::Fixes fixes;
-        bool looking = false, mendable = false, readOnly = false, night = false;
+        bool looking = false, mendable = false, readOnly = false, night = false, all = false;
 
         friend bool operator==(const Looks&, const Looks&) = default;
     };
@@ -48,12 +50,15 @@ private:
     Verdict verdict_;
     Looks looks_;
     QList<QPushButton*> buttons_;
-    QPushButton* asideButton_;
-    QStaticText sentence_; ///< laid out once, painted often
-    int sentenceHeight_ = 0, height_ = 0;
+    QPushButton *asideButton_, *moreButton_;
+    bool all_ = false;              ///< every fix is shown, not only the first
+    QStaticText sentence_, advice_; ///< laid out once, painted often
+    int sentenceHeight_ = 0, adviceHeight_ = 0, height_ = 0;
 };
 
-/// The verdicts of the chosen axis, worst first; what was set aside stands last, hazards stay in place.
+/// The verdicts of the chosen axis, worst first; then what was set aside, hazards in their place. What is
+/// fine or more than enough is counted in one line, which unfolds it. Last a line for each verdict of another
+/// axis that is over or at risk, or that warns of what may fall; pressing it goes there.
 class VerdictColumn : public QWidget {
     Q_OBJECT
 public:
@@ -74,6 +79,11 @@ private:
     QScrollArea* scroll_;
     QWidget* content_;
     QList<VerdictCard*> cards_;
+    int placeOthers(int y);
+
+    QPushButton* fold_;
+    bool unfolded_ = false;
+    QList<QPushButton*> others_; ///< of other axes, a line each
 };
 
 } // namespace gantry::app

@@ -82,7 +82,8 @@ inline constexpr Criterion claimPower{"claim_power", "power of the supply over t
                                       units::Kind::Ratio, 1.0};
 // Picture
 inline constexpr Criterion stepping{"stepping", "jitter limit over stepping", units::Kind::Ratio, 1.5};
-inline constexpr Criterion vibration{"vibration", "jitter limit over what rocks on", units::Kind::Ratio, 1.5};
+inline constexpr Criterion vibration{"vibration", "jitter limit over the vibration left", units::Kind::Ratio,
+                                     1.5};
 inline constexpr Criterion drift{"drift", "drift limit over drift", units::Kind::Ratio, 1.5};
 inline constexpr Criterion jitter{"jitter", "jitter limit over jitter", units::Kind::Ratio, 1.5};
 inline constexpr Criterion repeatError{"repeat", "repeat limit over repeat error", units::Kind::Ratio, 1.5};

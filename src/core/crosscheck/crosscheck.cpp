@@ -24,13 +24,13 @@ constexpr Message currentPeakText{
     "Told {0}; the motor is rated {1} rms. {2} is its peak: a driver that is set "
     "in rms to that makes twice the heat."};
 constexpr Message currentHotText{"Told {0}; the motor is rated {1} rms and would run too hot."};
-constexpr Message speedText{"Told {0}; the shots ask {1}, and the drive ends at {2}."};
+constexpr Message speedText{"Told {0}; the shots need {1}, and the drive ends at {2}."};
 constexpr Message speedHighText{"Told {0}; the drive ends at {2}."};
-constexpr Message speedLowText{"Told {0} is too slow: the shots ask {1}."};
+constexpr Message speedLowText{"Told {0} is too slow: the shots need {1}."};
 constexpr Message accelerationText{
-    "Told {0}; the shots ask {1}, and the motor gives {2} at the wanted margin."};
+    "Told {0}; the shots need {1}, and the motor gives {2} at the target margin."};
 constexpr Message accelerationHighText{"Told {0}; the motor gives {2} at the wanted margin."};
-constexpr Message accelerationLowText{"Told {0} is too little: the shots ask {1}."};
+constexpr Message accelerationLowText{"Told {0} is too little: the shots need {1}."};
 constexpr Message torqueText{"Told {0}; motor torque times ratio is {1}, and {2} of it reach the output."};
 constexpr Message torqueLossText{
     "Told {0}; motor torque times ratio is {1}, but only {2} reach the output: what "

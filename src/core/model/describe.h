@@ -170,14 +170,14 @@ void describe(V& v, S& s) {
             s.subjectDistance);
     v.field(FieldInfo{"frame_rate_hz", "Frame rate", K::Frequency, 1e-6, 1e5, 1e-3, 1000}, s.frameRate);
     v.field(FieldInfo{"exposure_s", "Shutter", K::Time, 1e-6, 1e5, 1e-4, 60}, s.exposure);
-    v.field(FieldInfo{"f_number", "Lens opening f/", K::Ratio, 0.5, 128, 1.2, 22}, s.fNumber);
+    v.field(FieldInfo{"f_number", "Aperture", K::Ratio, 0.5, 128, 1.2, 22}, s.fNumber);
     v.choice(textField("kind", "Taken as"), s.kind);
     v.field(FieldInfo{"frames", "Pictures", K::Count, 2, 1000000, 10, 20000}, s.frames);
     v.field(FieldInfo{"interval_s", "Interval", K::Time, 1e-3, 1e6, 0.5, 3600}, s.interval);
     v.field(FieldInfo{"clip_time_s", "Clip, as shown", K::Time, 1e-2, 1e5, 0.5, 600}, s.clipTime);
     v.field(FieldInfo{"step_time_s", "Time for a step", K::Time, 1e-3, 1e5, 0.05, 60}, s.stepTime);
     v.field(FieldInfo{"passes", "Passes", K::Count, 1, 1000, 2, 12}, s.passes);
-    v.field(FieldInfo{"settle_s", "Stands still within", K::Time, 1e-3, 1e5, 0.1, 30}, s.settle);
+    v.field(FieldInfo{"settle_s", "Settle within", K::Time, 1e-3, 1e5, 0.1, 30}, s.settle);
     v.field(FieldInfo{"swing_seen_px", "Swing seen after a stop", K::Pixels, 0, 1e5, 0, 50}, s.swingSeen);
     v.field(textField("there_and_back", "There and back"), s.thereAndBack);
     v.field(textField("keep_framed", "Subject kept framed"), s.keepFramed);
@@ -379,8 +379,8 @@ void describe(V& v, S& s) {
 
 template <class V, Of<Vibration> S>
 void describe(V& v, S& s) {
-    v.field(FieldInfo{"frequency_hz", "Rocking frequency", K::Frequency, 0, 1000, 1, 40}, s.frequency);
-    v.field(FieldInfo{"damping", "Damping of rocking", K::Percentage, 0, 0.7, 0.005, 0.15}, s.damping);
+    v.field(FieldInfo{"frequency_hz", "Natural frequency", K::Frequency, 0, 1000, 1, 40}, s.frequency);
+    v.field(FieldInfo{"damping", "Damping", K::Percentage, 0, 0.7, 0.005, 0.15}, s.damping);
 }
 
 template <class V, Of<Axis> S>
@@ -415,8 +415,8 @@ void describe(V& v, S& s) {
             s.energyNearPeople);
     v.field(FieldInfo{"microphone_distance_m", "Nearest microphone", K::Length, 0, 1e3, 0, 20},
             s.microphoneDistance);
-    v.field(FieldInfo{"weight_budget_kg", "May weigh", K::Mass, 0, 1e5, 0, 300}, s.weightBudget);
-    v.field(FieldInfo{"money_budget", "May cost", K::Money, 0, 1e9, 0, 20000}, s.moneyBudget);
+    v.field(FieldInfo{"weight_budget_kg", "Weight limit", K::Mass, 0, 1e5, 0, 300}, s.weightBudget);
+    v.field(FieldInfo{"money_budget", "Budget", K::Money, 0, 1e9, 0, 20000}, s.moneyBudget);
     v.field(FieldInfo{"hand_speed_m_s", "Pushed by hand at", K::Speed, 0, 20, 0.1, 3}, s.handSpeed);
 }
 

@@ -56,7 +56,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"wall_m", "Wall or web", K::PartLength, 1e-5, 1, 5e-4, 0.03}, s.wall);
     v.field(FieldInfo{"flange_m", "Flange", K::PartLength, 1e-5, 1, 1e-3, 0.03}, s.flange);
     v.field(FieldInfo{"spacing_m", "Rods apart", K::PartLength, 0, 5, 0.02, 0.3}, s.spacing);
-    v.field(textField("on_edge", "Turned on its side"), s.onEdge);
+    v.field(textField("on_edge", "On edge"), s.onEdge);
     v.field(FieldInfo{"own_inertia_m4", "Bending, upright", K::SecondMoment, 1e-14, 1, 1e-10, 1e-5},
             s.ownInertia);
     v.field(FieldInfo{"own_sideways_m4", "Bending, sideways", K::SecondMoment, 1e-14, 1, 1e-10, 1e-5},
@@ -64,7 +64,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"own_torsion_m4", "Torsion", K::SecondMoment, 1e-16, 1, 1e-11, 1e-5}, s.ownTorsion);
     v.field(FieldInfo{"own_mass_kg_m", "Own weight", K::MassPerLength, 0, 1e4, 0.1, 20}, s.ownMass);
     v.field(FieldInfo{"price_per_m", "Price a metre", K::Money, 0, 1e6, 0, 500}, s.price);
-    v.field(FieldInfo{"stiffness_factor", "Stiffer than table", K::Ratio, 0.01, 100, 0.5, 1.5},
+    v.field(FieldInfo{"stiffness_factor", "Stiffness factor", K::Ratio, 0.01, 100, 0.5, 1.5},
             s.stiffnessFactor);
 }
 

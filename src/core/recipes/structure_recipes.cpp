@@ -63,7 +63,7 @@ std::vector<Recipe> structureRecipes() {
          0.05},
         {"ring-cycles",
          "frequency_hz",
-         "Rocking frequency by counting swings",
+         "Natural frequency by counting swings",
          "1. Put everything on as it will be. 2. Film the camera in slow motion, or lay a phone with its "
          "acceleration "
          "recorder on it. 3. Tap it along the way this axis moves. 4. Count swings over a second or two and "

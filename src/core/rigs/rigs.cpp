@@ -30,7 +30,7 @@ constexpr std::array table{
     RigInfo{RigKind::SubjectTurntable, "subject-turntable", "Subject turntable",
             "The subject turns before a fixed camera."},
     RigInfo{RigKind::MultiAxis, "multi-axis-rig", "Multi-axis rig", "Slide, pan, tilt and focus together."},
-    RigInfo{RigKind::WhatIHave, "here-is-what-i-have", "Here is what I have",
+    RigInfo{RigKind::WhatIHave, "here-is-what-i-have", "Start from my parts",
             "One axis; five numbers give an answer."},
     RigInfo{RigKind::Empty, "empty", "Empty", "Nothing yet; add axes one by one."},
 };

@@ -15,9 +15,9 @@ std::string_view errorKindName(ErrorKind kind) {
 std::string_view causeName(ErrorCause cause) {
     return units::nameOf<ErrorCause::WindUp>(
         cause, "stretch of the drive", "sag and bend", "stepping", "backlash let go",
-        "rocking after the stop", "play of the guides", "friction band of the rotor", "fall to hold current",
-        "lag of the rotor", "step accuracy", "rounded steps per unit", "sticking and slipping",
-        "springs of the drive", "wind-up of the drive");
+        "vibration after the stop", "play of the guides", "friction band of the rotor",
+        "fall to hold current", "lag of the rotor", "step accuracy", "rounded steps per unit",
+        "sticking and slipping", "springs of the drive", "wind-up of the drive");
 }
 
 ErrorBudget errorBudget(const Project& project, const Evaluation& evaluation, ShotIndex shot) {

@@ -451,7 +451,7 @@ std::string_view limitName(LimitReason reason) {
     return units::nameOf<LimitReason::OnePeriod>(
         reason, "torque", "torque at low supply", "pulse rate", "motor's top speed", "screw whip", "judder",
         "people near", "energy near people", "speed of belts and teeth", "strength of a part", "slip",
-        "slack cord", "tipping", "rocking in the ramp", "one period of rocking");
+        "slack cord", "tipping", "vibration in the ramp", "one period of vibration");
 }
 
 } // namespace gantry

@@ -4,6 +4,7 @@
 #include "core/criteria/criteria.h"
 #include "core/verdicts/fixes/families.h"
 #include "core/verdicts/verdict.h"
+#include "core/words/part_name.h"
 
 #include <algorithm>
 #include <array>
@@ -32,9 +33,10 @@ struct AxisView {
     units::Kind forceKind() const { return linear() ? units::Kind::Force : units::Kind::Torque; }
     /// Force for belts, teeth and linear outputs, torque for the rest.
     units::Kind partKind(const PartCheck& part) const;
-    /// Place of a part in the drive, counted from the motor: 1 is the first link.
-    double partNumber(const PartCheck& part) const {
-        return part.link < 0 ? static_cast<double>(axis.links.size()) + 1.0 : part.link + 1.0;
+    /// A verdict whose sentence names a part of the drive.
+    Verdict naming(Verdict verdict, const PartCheck& part) const {
+        verdict.part = words::partName(axis, part.link);
+        return verdict;
     }
     /// Whether it is a printed part.
     bool printed(const PartCheck& part) const;

@@ -41,7 +41,7 @@ std::string_view reasonText(Reason reason) {
         "with the "
         "load secured",
         "say what the rail or arm is made of: its section and material", "say what the rig stands on",
-        "enter what the anchors stand, from a qualified person or a pull test; it is never presumed",
+        "enter what the anchors withstand, from a qualified person or a pull test; it is never presumed",
         "the stands or the head are not on the rail, or both on one spot; move them",
         "the base has no leg of that number for its ballast; choose one that it has, or 0 for the "
         "middle",

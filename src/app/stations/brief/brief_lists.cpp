@@ -53,7 +53,7 @@ void ListCard::resizeEvent(QResizeEvent*) {
 
 DemandsCard::DemandsCard(const Context& context, QWidget* parent) : QWidget(parent), context_(context) {
     setObjectName(QStringLiteral("demandsCard"));
-    setAccessibleName(tr("What the shots ask of each axis"));
+    setAccessibleName(tr("Demands by shot"));
 }
 
 void DemandsCard::refresh() {
@@ -90,7 +90,7 @@ void DemandsCard::paintEvent(QPaintEvent*) {
     const Tokens& t = tokens();
     p.setFont(textFont(12, true));
     p.setPen(t.ink);
-    p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter, tr("What the shots ask"));
+    p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter, tr("Demands by shot"));
     const QStringList heads{tr("Axis"), tr("Fastest"), tr("Slowest"), tr("Steepest"),
                             tr("Finest, a picture")};
     const int first = 110, each = (width() - 24 - first) / 4;
@@ -115,7 +115,7 @@ void DemandsCard::paintEvent(QPaintEvent*) {
 CompletenessCard::CompletenessCard(const Context& context, QWidget* parent)
     : QWidget(parent), context_(context) {
     setObjectName(QStringLiteral("completenessCard"));
-    setAccessibleName(tr("What else the rig needs"));
+    setAccessibleName(tr("Checklist: still missing"));
 }
 
 void CompletenessCard::refresh() {
@@ -143,8 +143,7 @@ void CompletenessCard::paintEvent(QPaintEvent*) {
     int missing = 0;
     for (const CompletenessLine& l : lines_) missing += l.state == Completeness::Missing ? 1 : 0;
     p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter,
-               missing == 0 ? tr("What else the rig needs: all there")
-                            : tr("What else the rig needs: %1 missing").arg(missing));
+               missing == 0 ? tr("Checklist: nothing missing") : tr("Checklist: %1 missing").arg(missing));
     const int room = width() - 24;
     for (std::size_t i = 0; i < lines_.size(); ++i) {
         const CompletenessLine& l = lines_[i];

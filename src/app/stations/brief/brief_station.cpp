@@ -84,7 +84,7 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
       payload_(new ListCard(context, QStringLiteral("payloadList"), page_)),
       later_(new ListCard(context, QStringLiteral("laterList"), page_)),
       demands_(new DemandsCard(context, page_)), completeness_(new CompletenessCard(context, page_)),
-      startButton_(new QPushButton(tr("Here is what I have"), page_)),
+      startButton_(new QPushButton(tr("Start from my parts"), page_)),
       otherRig_(new QPushButton(tr("Start from another rig"), page_)),
       addShot_(new QPushButton(tr("Add a shot"), page_)),
       removeShot_(new QPushButton(tr("Remove shot"), page_)), chooser_(new RigChooser(page_)),
@@ -181,14 +181,14 @@ void BriefStation::refresh() {
     startHint_->setText(
         {}, tr("Motor, pulley, supply, mass and slope are enough for an answer. Or choose a rig:"));
     if (starting) {
-        start_->setTitle(tr("Here is what I have"), tr("the rest is assumed and marked"));
+        start_->setTitle(tr("Start from my parts"), tr("the rest is assumed and marked"));
         start_->setFields({{axisBase + "motor/holding_torque_Nm", tr("Motor, holding torque")},
                            {axisBase + "mechanism/output/teeth", tr("Pulley teeth")},
                            {QStringLiteral("supply/voltage_V"), tr("Supply")},
                            {axisBase + "driver/run_current_rms_A", tr("Current, rms")},
                            {axisBase + "mechanism/moving_mass_kg", tr("Moving mass")},
                            {axisBase + "mechanism/slope_rad", tr("Slope")}});
-        capability_->setText(tr("What this drive can do"), capabilitySentence(context_));
+        capability_->setText(tr("Capability"), capabilitySentence(context_));
     }
     rig_->setTitle(tr("Rig and camera"), tr("whole project"));
     rig_->setFields({{QStringLiteral("name"), tr("Project")},
@@ -247,7 +247,7 @@ void BriefStation::refresh() {
                               "keep_framed", "towards_subject"}) +
             kindFields(base, s.kind) +
             (s.keepFramed ? slotsUnder(base, {"subject_place", "subject_height_m"}) : QList<FieldSlot>()));
-        limits_->setTitle(tr("May show"), tr("picture error in this shot"));
+        limits_->setTitle(tr("Picture limits"), tr("picture error in this shot"));
         limits_->setFields(
             slotsUnder(base + QStringLiteral("limits/"),
                        {"drift_px_per_frame", "jitter_px", "repeat_px", "framing_share", "crossing_time_s"}));

@@ -54,7 +54,7 @@ void BriefStation::refreshLists() {
     if (!any) return;
     demands_->refresh();
     completeness_->refresh();
-    equipment_->setTitle(tr("Seen to"), tr("tick what was built and tried, not what is planned"));
+    equipment_->setTitle(tr("Checklist"), tr("tick what was built and tried, not what is planned"));
     QList<FieldSlot> ticks;
     for (const char* key : {"end_stops", "hard_blocks", "homing", "cable_path", "slip_ring", "tie_down",
                             "catch_strap", "emergency_stop", "spare_parts"})
@@ -92,7 +92,7 @@ void BriefStation::refreshLists() {
         for (const char* key : {"name", "mass_kg"})
             later << FieldSlot{
                 QStringLiteral("later/%1/%2").arg(QString::fromStdString(l.id), QLatin1String(key)), {}, 1.0};
-    later_->fields()->setTitle(tr("To come later"),
+    later_->fields()->setTitle(tr("Planned additions"),
                                p.later.empty()
                                    ? tr("add what may be mounted one day, and see what it would change now")
                                    : tr("what each would change now stands below"));

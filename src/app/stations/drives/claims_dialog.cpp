@@ -18,7 +18,7 @@ ClaimsDialog::ClaimsDialog(const Context& context, QWidget* parent)
     : QDialog(parent), context_(context), text_(new QPlainTextEdit), findings_(new QTableWidget(0, 2)),
       suspects_(new QTableWidget(0, 3)), suspectsTitle_(new QLabel), fineness_(new QLabel) {
     setObjectName(QStringLiteral("claimsDialog"));
-    setWindowTitle(tr("Check what I was told"));
+    setWindowTitle(tr("Check a claim"));
     resize(820, 600);
     text_->setObjectName(QStringLiteral("claimsText"));
     text_->setAccessibleName(tr("Settings or claims, one a line"));

@@ -36,7 +36,7 @@ constexpr int edge = 14, headBottom = 76, labelWidth = 92, chainTop = 84, tilesH
 }
 
 DrivesStation::DrivesStation(const Context& context, QWidget* parent)
-    : Station(context, parent), shots_(new QComboBox(this)), tools_(new QPushButton(tr("Bench"), this)),
+    : Station(context, parent), shots_(new QComboBox(this)), tools_(new QPushButton(tr("Tools"), this)),
       add_(new QPushButton(tr("Add a part"), this)), remove_(new QPushButton(tr("Remove"), this)),
       earlier_(new QPushButton(tr("◂"), this)), later_(new QPushButton(tr("▸"), this)),
       kind_(new QComboBox(this)), pages_(new QTabBar(this)), addElement_(new QPushButton(tr("Add"), this)),
@@ -61,8 +61,7 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
                      [this] { openTool(new LabelDialog(context_, window())); });
     tools->addAction(tr("A motor without a label"), this,
                      [this] { openTool(new IdentifyDialog(context_, window())); });
-    tools->addAction(tr("Check what I was told"), this,
-                     [this] { openTool(new ClaimsDialog(context_, window())); });
+    tools->addAction(tr("Check a claim"), this, [this] { openTool(new ClaimsDialog(context_, window())); });
     tools->addAction(tr("Solve the electronic gear"), this,
                      [this] { openTool(new SolveDialog(context_, SolveDialog::Gear, window())); });
     tools->addAction(tr("Find the pan bar's angle"), this,
@@ -273,7 +272,7 @@ void DrivesStation::refresh() {
     const Axis* axis = context_.axis();
     capability_ = axis != nullptr
                       ? capabilitySentence(context_)
-                      : tr("add an axis at the left, or start from “Here is what I have” in Brief");
+                      : tr("add an axis at the left, or start from “Start from my parts” in Brief");
     updateHead(headBottom, capability_);
     const AxisEvaluation* e = context_.axisEvaluation();
     const ShotEvaluation* shot = context_.shotEvaluation();
@@ -393,8 +392,7 @@ void DrivesStation::resizeEvent(QResizeEvent*) {
 
 void DrivesStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    paintHead(p, QRect(edge, 46, width() - 2 * edge, headBottom - 46), 30, tr("What this drive can do"),
-              capability_);
+    paintHead(p, QRect(edge, 46, width() - 2 * edge, headBottom - 46), 30, tr("Capability"), capability_);
     paintCard(p, QRect(edge, chainTop, width() - 2 * edge, table_->geometry().bottom() + 8 - chainTop));
 }
 

@@ -136,8 +136,8 @@ QList<FieldPage> picturePages(const Context& context) {
             keys << "f_number";
         pages.push_back({tr("Shot"), under(shot, keys)});
         pages.push_back(
-            {tr("May show"), under(shot + QStringLiteral("limits/"),
-                                   {"jitter_px", "drift_px_per_frame", "repeat_px", "framing_share"})});
+            {tr("Picture limits"), under(shot + QStringLiteral("limits/"),
+                                         {"jitter_px", "drift_px_per_frame", "repeat_px", "framing_share"})});
     }
     pages.push_back({tr("Camera"), under(QStringLiteral("camera/"), {"delivered_width"})});
     return pages;

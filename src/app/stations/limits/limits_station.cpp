@@ -44,9 +44,9 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
     : Station(context, parent), envelope_(new EnvelopePlot(context, this)),
       strip_(new SpeedStrip(context, this)), fields_(new FieldGroup(context, this)),
       simulation_(new SimulationPlot(context, this)), confidence_(new ConfidenceCard(context, this)),
-      recommended_(new QPushButton(tr("Set the recommended"), this)),
-      alike_(new QPushButton(tr("All axes alike"), this)),
-      simulate_(new QPushButton(tr("Simulate the shot"), this)), more_(new QPushButton(tr("More"), this)),
+      recommended_(new QPushButton(tr("Use recommended limits"), this)),
+      alike_(new QPushButton(tr("Match all axes"), this)),
+      simulate_(new QPushButton(tr("Simulate the shot"), this)), more_(new QPushButton(tr("Tools"), this)),
       fault_(new QComboBox(this)), job_(context.document) {
     more_->setObjectName(QStringLiteral("limitsTools"));
     more_->setProperty("menu", true);
@@ -66,7 +66,7 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
     simulate_->setObjectName(QStringLiteral("simulateShot"));
     fault_->setObjectName(QStringLiteral("faultChoice"));
     fault_->setAccessibleName(tr("Fault to simulate"));
-    fault_->addItems({tr("all goes well"), tr("power is cut halfway"), tr("emergency stop halfway"),
+    fault_->addItems({tr("no fault"), tr("power is cut halfway"), tr("emergency stop halfway"),
                       tr("runs into an end stop"), tr("carriage jams halfway"), tr("supply sags to a half")});
     connect(recommended_, &QPushButton::clicked, this, &LimitsStation::useRecommended);
     connect(alike_, &QPushButton::clicked, this, &LimitsStation::useAlike);
@@ -137,12 +137,12 @@ void LimitsStation::refresh() {
     envelope_->show(limits_, set_, kindOf(*axis), names);
     strip_->show(limits_, kindOf(*axis), names);
     const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
-    fields_->setTitle(tr("Set at the controller, and what rocks"),
+    fields_->setTitle(tr("Controller settings and vibration"),
                       limits_.mode ? (limits_.modeMeasured
-                                          ? tr("rocks at %1, measured")
-                                          : tr("rocks at about %1, put together from its parts; measure it"))
+                                          ? tr("natural frequency %1, measured")
+                                          : tr("natural frequency about %1, from its parts; measure it"))
                                          .arg(context_.show(limits_.mode->frequency, Kind::Frequency))
-                                   : tr("nothing known rocks"));
+                                   : tr("no natural frequency known"));
     fields_->setFields({{motionPath("max_speed_m_s", "max_speed_rad_s"), {}, 1.0},
                         {motionPath("max_acceleration_m_s2", "max_acceleration_rad_s2"), {}, 1.0},
                         {motionPath("jerk_m_s3", "jerk_rad_s3"), {}, 1.0},
@@ -220,9 +220,9 @@ QString LimitsStation::detailLine() const {
     add(tr("instant speed step up to %1"), limits_.instantStep, k.speed);
     add(tr("stops in %1"), limits_.stoppingOrdinary, k.travel);
     add(tr("in %1 at the hardest"), limits_.stoppingEmergency, k.travel);
-    add(tr("finest sure move %1"), limits_.finestMove, k.travel);
+    add(tr("smallest reliable move %1"), limits_.finestMove, k.travel);
     if (limits_.usefulMicrosteps > 0) said << tr("1/%1 steps are fine enough").arg(limits_.usefulMicrosteps);
-    add(tr("breaks free with a jump of %1"), limits_.stickSlipPixels, Kind::Pixels);
+    add(tr("stick-slip jump %1"), limits_.stickSlipPixels, Kind::Pixels);
     add(tr("detent bends the course %1"), limits_.ripplePixels, Kind::Pixels);
     add(tr("may jump %1 at power-up"), limits_.powerUpPixels, Kind::Pixels);
     const Conditions& place = context_.document.project().conditions;
@@ -255,7 +255,7 @@ void LimitsStation::useRecommended() {
         emit message(tr("Nothing is left to accelerate with; the line of limits says what binds."), true);
         return;
     }
-    context_.document.change(tr("Set the recommended limits"), [&](Project& p) {
+    context_.document.change(tr("Use recommended limits"), [&](Project& p) {
         withMotion(p.axes[static_cast<std::size_t>(context_.session.axis())], [&](auto& m) {
             m.maxSpeed = r.speed;
             m.maxAcceleration = r.acceleration;
@@ -353,7 +353,7 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
                  : lag.time  ? tr("%1, which is %2 late").arg(behind, context_.show(*lag.time, Kind::Time))
                              : behind);
     if (const double px = started_.pixels; px > 0.0)
-        said << tr("rocks %1 after the stop").arg(context_.show(result.rocking * px, Kind::Pixels));
+        said << tr("vibrates %1 after the stop").arg(context_.show(result.rocking * px, Kind::Pixels));
     if (result.settled >= 0.0) said << tr("settles in %1").arg(context_.show(result.settled, Kind::Time));
     said << tr("ends %1 off").arg(context_.show(std::abs(result.finalError), k.travel));
     if (const double px = started_.pixels; px > 0.0)

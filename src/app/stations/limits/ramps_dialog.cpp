@@ -17,13 +17,13 @@ RampsDialog::RampsDialog(const Context& context, QWidget* parent)
         setSentence(tr("This axis has no shot that can be driven yet."));
     } else {
         const QString name = QString::fromStdString(context.document.project().shots[shot->shot.at()].name);
-        setSentence(
-            e->model.mode
-                ? tr("Shot “%1” at its own top speed and peak acceleration, rocking at %2:")
-                      .arg(name, context.show(e->model.mode->frequency, Kind::Frequency))
-                : tr("Shot “%1” at its own top speed and peak acceleration. Nothing known rocks; measure the "
-                     "rocking frequency to see what ramps leave.")
-                      .arg(name));
+        setSentence(e->model.mode
+                        ? tr("Shot “%1” at its own top speed and peak acceleration, natural frequency %2:")
+                              .arg(name, context.show(e->model.mode->frequency, Kind::Frequency))
+                        : tr("Shot “%1” at its own top speed and peak acceleration. No natural frequency is "
+                             "known; measure "
+                             "it to see what ramps leave.")
+                              .arg(name));
     }
     QList<QStringList> rows;
     for (const RampRow& r : ramps) {

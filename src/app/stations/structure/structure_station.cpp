@@ -87,7 +87,7 @@ StructureStation::StructureStation(const Context& context, QWidget* parent)
     : Station(context, parent), view_(new RigView(context, this)), polar_(new TippingPolar(context, this)),
       plot_(new StructurePlot(context, this)), soft_(new SoftTable(context, this)),
       fields_(new FieldGroup(context)), scroll_(new QScrollArea(this)), part_(new QComboBox(this)),
-      above_(new QPushButton(this)), best_(new QPushButton(this)), more_(new QPushButton(tr("More"), this)) {
+      above_(new QPushButton(this)), best_(new QPushButton(this)), more_(new QPushButton(tr("Tools"), this)) {
     scroll_->setWidget(fields_);
     scroll_->setWidgetResizable(true);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);

@@ -3,7 +3,7 @@
 
 namespace gantry::rules {
 
-constexpr Message pulseText{"Shot “{shot}” asks for {0}; the controller gives {1}."};
+constexpr Message pulseText{"“{shot}” needs {0} of step pulses; the controller can send {1}."};
 
 static Finding judge(const AxisView& view) {
     if (!view.evaluation.model.pulses) return std::nullopt;

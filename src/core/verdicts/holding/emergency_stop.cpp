@@ -4,8 +4,8 @@
 
 namespace gantry::rules {
 
-constexpr Message stopFallsText{"An emergency stop or reset lets it fall: gravity {0}, {1} and {2} after the "
-                                "full travel. Secure the camera and keep hands clear."};
+constexpr Message stopFallsText{"An emergency stop or reset lets it run down: gravity pulls {0}, and it "
+                                "reaches the end at {2} ({1}). Secure the camera and keep hands clear."};
 constexpr Message stopGivesWayText{
     "After an emergency stop or reset the holding current does not hold gravity of {0}: it "
     "falls. Secure the camera and keep hands clear."};

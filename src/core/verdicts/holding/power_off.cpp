@@ -6,20 +6,17 @@
 
 namespace gantry::rules {
 
-constexpr Message powerOffBrakeText{"The brake holds {1} at the motor; gravity asks {0}."};
-constexpr Message powerOffLocksText{
-    "Only the self-locking worm or screw keeps it from running away under {0} of gravity, and only at rest: "
-    "shaking can let it creep. Secure the camera before leaving it."};
+constexpr Message powerOffBrakeText{"The brake holds {1} at the motor; gravity pulls with {0}."};
+constexpr Message powerOffLocksText{"Only the self-locking worm or screw holds {0} of gravity, and only at "
+                                    "rest: vibration can let it creep. Secure the camera before leaving it."};
 constexpr Message powerOffSecondText{
-    "Only the self-locking worm or screw keeps it from running away under {0} of gravity, and only at rest: "
-    "shaking can let it creep. Over or near people it wants a second hold besides: a brake, or a strap that "
-    "catches it."};
+    "Only the self-locking worm or screw holds {0} of gravity, and only at rest: vibration can let it creep. "
+    "Over or near people fit a second hold: a brake or a strap."};
 constexpr Message powerOffFallsText{
-    "Falls when power goes: gravity {0}, friction about {1}. After the full travel it carries {2} at {3}. "
-    "Friction and detent do not count as a brake; secure the camera and keep hands clear."};
-constexpr Message powerOffFrictionText{
-    "Only friction of about {1} keeps it from running away under {0} of gravity. Friction and detent do not "
-    "count as a brake; secure the camera before leaving it."};
+    "Without power {axis} runs down: gravity pulls {0}, friction holds about {1}. It reaches the end at {3} "
+    "({2}). Friction is no brake; secure the camera and keep hands clear."};
+constexpr Message powerOffFrictionText{"Without power only friction of about {1} holds {axis} against {0} of "
+                                       "gravity. Friction is no brake; secure the camera before leaving it."};
 
 constexpr Message powerOffTurnsText{
     "Without power it turns: weight or spring pull it round with {0}, friction holds about {1}. Nothing "

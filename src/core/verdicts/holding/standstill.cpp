@@ -3,7 +3,8 @@
 
 namespace gantry::rules {
 
-constexpr Message standstillText{"Gravity asks {0} at the motor; the hold current gives {1}."};
+constexpr Message standstillText{
+    "At standstill gravity pulls with {0} at the motor; the hold current holds {1}."};
 
 static Finding judge(const AxisView& view) {
     if (!view.evaluation.powerOff.loaded) return std::nullopt;

@@ -3,7 +3,7 @@
 
 namespace gantry::rules {
 
-constexpr Message caseText{"After hours the motor case reaches about {0}; its mount stands {1}. Let hot "
+constexpr Message caseText{"After hours the motor case reaches about {0}; its mount withstands {1}. Let hot "
                            "motors and drivers cool before touching."};
 
 /// Rise that the mount stands over the rise that hours at this current bring.

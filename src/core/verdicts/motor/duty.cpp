@@ -3,7 +3,8 @@
 
 namespace gantry::rules {
 
-constexpr Message dutyText{"Shot “{shot}” asks {0} as a root mean square; the motor stands {1} for hours."};
+constexpr Message dutyText{
+    "“{shot}” needs {0} as a root mean square; the motor is rated for {1} continuously."};
 
 /// Torque that the motor stands for hours over the root mean square of what the shot asks. Steppers warm by
 /// their current instead, see case_temperature.

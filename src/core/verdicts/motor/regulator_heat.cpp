@@ -3,8 +3,8 @@
 
 namespace gantry::rules {
 
-constexpr Message regulatorText{"In shot “{shot}” the linear regulator turns {0} W into heat and reaches "
-                                "about {1}; its chip stands {2}. It burns skin long before."};
+constexpr Message regulatorText{"In “{shot}” the linear regulator turns {0} W into heat and reaches about "
+                                "{1}; its chip withstands {2}. It burns skin long before."};
 
 /// Rise that the regulator's chip stands over the rise that the motor's worst current brings.
 static Finding judge(const AxisView& view) {

@@ -10,9 +10,8 @@ constexpr Message resonanceInsideText{
 constexpr Message resonanceText{
     "Shot “{shot}” cruises at {0}; the rotor's resonance lies from {1} to {2} ({3})."};
 
-constexpr Message resonanceSecondText{
-    "Shot “{shot}” cruises at {0}; the rotor swings against the drive's spring "
-    "from {1} to {2} ({3}): it sings there."};
+constexpr Message resonanceSecondText{"“{shot}” cruises at {0}; the rotor resonates against the drive from "
+                                      "{1} to {2} ({3}) and is loud there."};
 
 /// Cruise speed over a band, or the band over it, whichever is more than 1; below 1 inside.
 static Figure clearOf(const Figure& speed, const Figure& low, const Figure& high) {

@@ -3,9 +3,10 @@
 
 namespace gantry::rules {
 
-constexpr Message shaftAxialText{"The screw thrusts {0} along the motor shaft; it stands {1}. A coupling "
-                                 "with bearings of its own takes that away."};
-constexpr Message shaftRadialText{"Belt, gear or wheel pull {0} sideways on the motor shaft; it stands {1}."};
+constexpr Message shaftAxialText{"The screw thrusts {0} along the motor shaft, which is rated for {1}. A "
+                                 "thrust bearing at the screw takes that load."};
+constexpr Message shaftRadialText{
+    "Belt, gear or wheel pull {0} sideways on the motor shaft; it is rated for {1}."};
 
 static Finding judge(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;

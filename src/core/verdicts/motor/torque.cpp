@@ -3,13 +3,13 @@
 
 namespace gantry::rules {
 
-constexpr Message torqueBreakawayText{"Breaking away from rest needs {0}; {1} is available."};
+constexpr Message torqueBreakawayText{"Breaking away from rest needs {0}; the motor has {1}."};
 constexpr Message torqueStartText{
     "Shot “{shot}” needs {0}; from standstill the motor gives {1}, so it starts "
     "under its load. Without a ramp it is at its speed in {2}."};
 constexpr Message torqueStallText{"Shot “{shot}” needs {0}; from standstill the motor gives {1}."};
 constexpr Message torqueEvenText{"Shot “{shot}” needs {0} without a ramp; {1} is available at {2}."};
-constexpr Message torqueText{"Shot “{shot}” needs {0} at the end of the ramp; {1} is available at {2}."};
+constexpr Message torqueText{"“{shot}” needs {0} at the end of the ramp; the motor has {1} at {2}."};
 
 /// Pull-out torque over needed torque, at the ramp's end or at break-away, whichever is tighter.
 static Finding judge(const AxisView& view) {

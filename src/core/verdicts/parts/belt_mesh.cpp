@@ -3,7 +3,7 @@
 
 namespace gantry::rules {
 
-constexpr Message meshText{"Part {1} has {0} teeth of the belt in mesh; it wants six."};
+constexpr Message meshText{"The {part} has {0} teeth in mesh; six carry the full load."};
 
 static_assert(criteria::teethInMesh.value == 6.0, "the sentence says six");
 
@@ -11,9 +11,9 @@ static_assert(criteria::teethInMesh.value == 6.0, "the sentence says six");
 static Finding judge(const AxisView& view) {
     const PartCheck* worst = worstPart(view, &PartCheck::meshes);
     if (worst == nullptr) return std::nullopt;
-    return found(
-        nullptr, worst->meshes, meshText,
-        {{{Kind::Ratio, worst->meshes * criteria::teethInMesh}, {Kind::Count, view.partNumber(*worst)}}});
+    return view.naming(
+        found(nullptr, worst->meshes, meshText, {{{Kind::Ratio, worst->meshes * criteria::teethInMesh}}}),
+        *worst);
 }
 
 constinit const Rule beltMesh =

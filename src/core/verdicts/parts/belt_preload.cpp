@@ -3,7 +3,7 @@
 
 namespace gantry::rules {
 
-constexpr Message beltPreloadText{"Part {0}: tensioned with {1} in each span, the belt pulls {2} at its "
+constexpr Message beltPreloadText{"The {part} is tensioned with {0} in each span and pulls {1} at its "
                                   "hardest; beyond twice the tension one span hangs slack."};
 
 /// Tension [N] of the belt that a part is, for one of two belts side by side; nothing for other parts.
@@ -32,10 +32,9 @@ static Finding judge(const AxisView& view) {
         least = ratio;
     }
     if (worst == nullptr) return std::nullopt;
-    return found(nullptr, least, beltPreloadText,
-                 {{{Kind::Count, view.partNumber(*worst)},
-                   {Kind::Force, *tensionOf(view.axis, *worst)},
-                   {Kind::Force, worst->load}}});
+    return view.naming(found(nullptr, least, beltPreloadText,
+                             {{{Kind::Force, *tensionOf(view.axis, *worst)}, {Kind::Force, worst->load}}}),
+                       *worst);
 }
 
 constinit const Rule beltPreload =

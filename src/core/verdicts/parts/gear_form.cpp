@@ -3,11 +3,10 @@
 
 namespace gantry::rules {
 
-constexpr Message gearFormText{
-    "Part {1}: no undercut, and {0} times the contact that runs smoothly or the teeth that escape undercut."};
-constexpr Message contactText{"Part {1}: {0} pairs of teeth in contact; {2} or more run smoothly."};
-constexpr Message undercutText{
-    "Part {1}: its small gear wants {0} times the teeth it has, or it is undercut: weak, rough, uneven."};
+constexpr Message gearFormText{"The {part}: no undercut, and {0} times the contact that runs smoothly."};
+constexpr Message contactText{"The {part}: {0} pairs of teeth in contact; {1} or more run smoothly."};
+constexpr Message undercutText{"The {part}: the small gear needs {0} times its teeth to escape undercut, "
+                               "which makes it weak and rough."};
 
 /// Undercut teeth and meshes that lose contact run rough.
 static Finding judge(const AxisView& view) {
@@ -26,12 +25,11 @@ static Finding judge(const AxisView& view) {
     const bool contact =
         worst->contactRatio && less(worst->contactRatio / criteria::contactRatio, worst->undercut);
     if (least >= 1.0)
-        return found(nullptr, least, gearFormText,
-                     {{{Kind::Ratio, least}, {Kind::Count, view.partNumber(*worst)}}});
-    return found(nullptr, least, contact ? contactText : undercutText,
-                 {{{Kind::Ratio, contact ? worst->contactRatio : 1.0 / worst->undercut},
-                   {Kind::Count, view.partNumber(*worst)},
-                   {Kind::Ratio, criteria::contactRatio}}});
+        return view.naming(found(nullptr, least, gearFormText, {{{Kind::Ratio, least}}}), *worst);
+    return view.naming(found(nullptr, least, contact ? contactText : undercutText,
+                             {{{Kind::Ratio, contact ? worst->contactRatio : 1.0 / worst->undercut},
+                               {Kind::Ratio, criteria::contactRatio}}}),
+                       *worst);
 }
 
 constinit const Rule gearForm =

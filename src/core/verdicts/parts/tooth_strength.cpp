@@ -3,17 +3,17 @@
 
 namespace gantry::rules {
 
-constexpr Message strengthText{"Part {2} of the drive carries {0}; it stands {1}."};
+constexpr Message strengthText{"The {part} carries {0} at most; it is rated for {1}."};
 
 /// Teeth (Lewis), belts and gearheads: what each stands over what the worst shot asks of it.
 static Finding judge(const AxisView& view) {
     const PartCheck* worst = worstPart(view, &PartCheck::strength);
     if (worst == nullptr) return std::nullopt;
     const bool force = view.partKind(*worst) == Kind::Force;
-    Verdict v = found(nullptr, worst->strength, strengthText,
-                      {{{force ? Kind::Force : Kind::Torque, worst->load},
-                        {force ? Kind::Force : Kind::Torque, worst->allowed},
-                        {Kind::Count, view.partNumber(*worst)}}});
+    const Kind kind = force ? Kind::Force : Kind::Torque;
+    Verdict v = view.naming(
+        found(nullptr, worst->strength, strengthText, {{{kind, worst->load}, {kind, worst->allowed}}}),
+        *worst);
     if (view.printed(*worst)) v.ceiling = State::Tight; // printed parts in a load path are tight at best
     return v;
 }

@@ -4,20 +4,18 @@
 namespace gantry::rules {
 
 constexpr Message backlashHeldText{
-    "In shot “{shot}” {0} at the weakest keep the play of the drive on one side; ramps "
-    "and disturbances need {1} to take it off."};
-constexpr Message backlashPlaceText{"In shot “{shot}” the play of the drive gets loose at {3} from the low "
-                                    "end: {0}, seen as {1}, where {2} is "
-                                    "allowed. A spring of {4} to one side would hold it."};
-constexpr Message backlashMomentText{"In shot “{shot}” the play of the drive gets loose {3} after the start, "
-                                     "when it brakes: {0}, seen as {1}, where "
-                                     "{2} is allowed. A spring of {4} to one side would hold it."};
-constexpr Message backlashTurnText{
-    "In shot “{shot}” the play of the drive gets loose where it turns round: {0}, seen as {1}, where {2} is "
-    "allowed. A spring of {3} to one side would hold it."};
+    "In “{shot}” at least {0} keep the backlash on one side; ramps and disturbances pull with {1} at most."};
+constexpr Message backlashPlaceText{
+    "In “{shot}” the backlash opens at {3} from the low end: {0}, or {1} in the picture; {2} is allowed. A "
+    "spring of {4} to one side would hold it."};
+constexpr Message backlashMomentText{
+    "In “{shot}” the backlash opens {3} after the start, when it brakes: {0}, or {1} in the picture; {2} is "
+    "allowed. A spring of {4} to one side would hold it."};
+constexpr Message backlashTurnText{"In “{shot}” the backlash opens where it turns round: {0}, or {1} in the "
+                                   "picture; {2} is allowed. A spring of {3} to one side would hold it."};
 
 constexpr Message backlashSmallText{
-    "In shot “{shot}” the play of the drive gets loose: {0}, seen as {1}, where {2} is allowed."};
+    "In “{shot}” the backlash opens: {0}, or {1} in the picture; {2} is allowed."};
 
 /// More than this [1] is not told apart.
 constexpr double amply = 100.0;

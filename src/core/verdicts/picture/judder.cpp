@@ -5,7 +5,7 @@
 
 namespace gantry::rules {
 
-constexpr Message judderText{"In shot “{shot}” detail crosses the picture in {0}; {1} or more looks smooth."};
+constexpr Message judderText{"In “{shot}”, details cross the frame in {0}. Below {1} they judder."};
 
 /// Time in which detail crosses the picture against the shot's least; a convention of cinematography for 24
 /// to 30 frames a second. Faster frame rates show more places on the way and stand proportionally less time.

@@ -7,9 +7,9 @@
 namespace gantry::rules {
 
 constexpr Message vibrationText{
-    "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; it dies down in {3}."};
+    "“{shot}” stops with {0} of vibration at {1}; {2} is allowed. It settles in {3}."};
 constexpr Message vibrationLongText{
-    "Shot “{shot}” stops with {0} of rocking at {1}, where {2} shows; without damping it does not die down."};
+    "“{shot}” stops with {0} of vibration at {1}; {2} is allowed. Without damping it does not settle."};
 
 /// Jitter limit over what still rocks when a shot stops. Judged by a measured frequency only: phases of an
 /// estimated one mean nothing. A shot of single pictures waits until it has settled, which has a rule of its

@@ -3,8 +3,8 @@
 
 namespace gantry::rules {
 
-constexpr Message anchorText{
-    "The anchors pull with {0} and stand {1}. Over people local rules and a qualified rigger decide."};
+constexpr Message anchorText{"The anchors must hold {0}; they are rated for {1}. Over people local rules and "
+                             "a qualified rigger decide."};
 
 /// Strength of the anchors of a wall or overhead mount over their pull: entered, never presumed.
 static Finding judge(const RigView& view) {

@@ -7,8 +7,8 @@ namespace gantry::rules {
 
 constexpr Message fingersText{"Over all ranges {part} comes within {0} of {room}, {axis} at {2}; {1} keeps "
                               "fingers and lenses out of trouble."};
-constexpr Message ownText{"Over all ranges {part} comes within {0} of {room}, {axis} at {2}; {1} is room for "
-                          "play and a cable."};
+constexpr Message ownText{
+    "Over all ranges {part} comes within {0} of {room}, {axis} at {2}; {1} leaves room for a cable."};
 constexpr Message touchesText{"Over all ranges {part} runs into {room}, {axis} at {2}; with all else where "
                               "it is then, {axis} has {1} of room from {3} to {4}."};
 constexpr Message blockedText{

@@ -4,7 +4,7 @@
 namespace gantry::rules {
 
 constexpr Message beamStrengthText{
-    "Bending uses 1/{0} of what the material stands for long; at least {1} near people."};
+    "The material withstands {0} times the bending stress for long; near people {1} is the least."};
 
 static Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;

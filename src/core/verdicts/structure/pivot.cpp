@@ -3,10 +3,11 @@
 
 namespace gantry::rules {
 
-constexpr Message pinText{"The pivot pin stands {0} times its load."};
-constexpr Message pivotBearingText{"The pivot bearings stand {0} times the weight on them."};
-constexpr Message turningBearingText{"The turning bearing under the arm stands {0} times the moment on it."};
-constexpr Message pivotBoltText{"The bolts under the turning bearing stand {0} times their worst pull."};
+constexpr Message pinText{"The pivot pin withstands {0} times its load."};
+constexpr Message pivotBearingText{"The pivot bearings are rated for {0} times the weight on them."};
+constexpr Message turningBearingText{
+    "The turning bearing under the arm is rated for {0} times the moment on it."};
+constexpr Message pivotBoltText{"The bolts under the turning bearing withstand {0} times their worst pull."};
 
 /// The weakest of what holds an arm, as far as it is entered.
 static Finding judge(const AxisView& view) {

@@ -4,7 +4,7 @@
 namespace gantry::rules {
 
 constexpr Message railClampText{
-    "A bolt of the rail's clamps stands {0} times its worst pull while the carriage goes from end to end."};
+    "The clamp bolts of the rail withstand {0} times their worst pull, with the carriage anywhere on it."};
 
 /// Bolts that hold a rail down, as far as they are entered.
 static Finding judge(const AxisView& view) {

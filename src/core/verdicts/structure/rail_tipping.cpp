@@ -3,8 +3,9 @@
 
 namespace gantry::rules {
 
-constexpr Message railTippingText{"With the carriage at {0} the rail is held {1} times against tipping over "
-                                  "its stand. Secure both stands before anything rides to the ends."};
+constexpr Message railTippingText{
+    "With the carriage at {0} the rail has {1} times what keeps it from tipping over its stand. Secure both "
+    "stands before anything runs to the ends."};
 
 static Finding judge(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;

@@ -5,12 +5,11 @@
 
 namespace gantry::rules {
 
-constexpr Message sagText{"In shot “{shot}” sag and slope shift the picture by {0} over the travel, where "
-                          "{1} is allowed, and by {2} at top speed, where {3} is."};
+constexpr Message sagText{"In “{shot}” sag and slope shift the picture by {0} over the travel ({1} allowed) "
+                          "and by {2} at top speed ({3} allowed)."};
 
-constexpr Message droopText{
-    "The arm's end droops {0}, where {1} is usual for its length. That can be framed out, but "
-    "an arm so soft nods at the least touch."};
+constexpr Message droopText{"The arm deflects {0} at its end; {1} is usual for its length. Framing hides "
+                            "that, but an arm so soft vibrates at the least touch."};
 
 /// An arm that droops more than its length excuses is never worse than tight: it stands still.
 static Finding droop(const AxisView& view) {

@@ -7,11 +7,11 @@
 namespace gantry::rules {
 
 constexpr Message settlingText{
-    "After shot “{shot}” it swings at {0} for {1}; the shot leaves {2}. {3} of it comes from: {part}."};
-constexpr Message settlingLongText{"After shot “{shot}” it swings at {0}, and nothing damps it; the shot "
-                                   "leaves {2}. {3} of it comes from: {part}."};
+    "After “{shot}” it vibrates at {0} for {1}; the shot waits {2}. {3} of it comes from: {part}."};
+constexpr Message settlingLongText{
+    "After “{shot}” it vibrates at {0} without damping; the shot waits {2}. {3} of it comes from: {part}."};
 
-constexpr Message settlingPlainText{"After shot “{shot}” it swings at {0} for {1}; the shot leaves {2}."};
+constexpr Message settlingPlainText{"After “{shot}” it vibrates at {0} for {1}; the shot waits {2}."};
 
 /// Time that a shot leaves over the time until only its jitter limit is left. The frequency is that of what
 /// is entered as soft, or the measured one.
