@@ -162,7 +162,7 @@ void VerdictCard::placeButtons() {
         y += height + effectsHeight;
     }
     // Below, what concerns them all.
-    constexpr int rowHeight = 18, asideWidth = 96;
+    constexpr int rowHeight = 18;
     moreButton_->setVisible(found > firstShown);
     if (found > firstShown) {
         const QString text = all_ ? tr("Fewer fixes") : tr("More fixes (%1)").arg(found - firstShown);
@@ -174,7 +174,8 @@ void VerdictCard::placeButtons() {
     if (asideButton_->isVisibleTo(this)) {
         asideButton_->setText(looks_.aside.isEmpty() ? tr("Set aside") : tr("Take up again"));
         asideButton_->setAccessibleName(asideButton_->text() + QStringLiteral(" ") + looks_.title);
-        asideButton_->setGeometry(cardWidth - asideWidth, y, asideWidth, rowHeight);
+        const int width = QFontMetrics(textFont(10)).horizontalAdvance(asideButton_->text()) + 10;
+        asideButton_->setGeometry(cardWidth - width, y, width, rowHeight);
     }
     if (moreButton_->isVisibleTo(this) || asideButton_->isVisibleTo(this)) y += rowHeight + 2;
     height_ = y + 8;

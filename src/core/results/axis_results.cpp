@@ -6,7 +6,7 @@
 namespace gantry {
 
 std::string_view softName(SoftCause cause) {
-    return units::nameOf<SoftCause::Pads>(cause, "drive", "camera nodding on the rail", "stands", "arm",
+    return units::nameOf<SoftCause::Pads>(cause, "drive", "camera tilting on the rail", "stands", "arm",
                                           "mast and pivot", "pads under the feet");
 }
 

@@ -296,12 +296,12 @@ QString StructureStation::headLine() const {
         if (f) said << words.arg(context_.show(f, kind));
     };
     const bool linear = e->model.kind == AxisKind::Linear;
-    add(linear ? tr("sags %1") : tr("bends %1"), s.sag, Kind::Length);
-    add(tr("turns %1"), s.slope, Kind::Angle);
+    add(linear ? tr("sags %1") : tr("deflects %1"), s.sag, Kind::Length);
+    add(tr("slope %1"), s.slope, Kind::Angle);
     if (s.twist && s.twist.value() > 1e-6) add(tr("twists %1"), s.twist, Kind::Angle);
-    add(tr("bounces at %1"), s.bounce, Kind::Frequency);
+    add(tr("vertical %1"), s.bounce, Kind::Frequency);
     if (s.all.frequency > 0.0)
-        said << tr("swings at %1").arg(context_.show(s.all.frequency, Kind::Frequency));
+        said << tr("natural frequency %1").arg(context_.show(s.all.frequency, Kind::Frequency));
     add(tr("counterweight: %1 of the inertia"), s.weightInertia, Kind::Percentage);
     add(tr("can drop with %1"), s.dropEnergy, Kind::Energy);
     int stale = 0;
