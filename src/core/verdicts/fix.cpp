@@ -156,8 +156,9 @@ Tried tryOut(const Assessment& now, const Verdict& verdict, const Project& proje
         const double clearly = ruleKey(v) == criteria::torque.id ? 1.0 : 0.75;
         const bool excused =
             ruleKey(v) == criteria::settings.id || (verdict.hazard && ruleKey(v) != criteria::torque.id);
+        const bool graver = is > badness(verdict.state); // than what is to be mended
         if (deeper && v.state == State::Over && !excused &&
-            v.ratio.value() < clearly * before->ratio.value()) {
+            (graver || v.ratio.value() < clearly * before->ratio.value())) {
             t.harms = true;
             t.harmed.push_back(&v);
             continue;

@@ -54,7 +54,7 @@ constinit const Rule emergencyStop = advising(
     {"Only a brake or a balance holds when the stop cuts the current; keep clear."},
     judging(criteria::emergencyStop, {"Emergency stop"}, judge,
             words::listOf<stopFallsText, stopGivesWayText, stopCreepsText, stopStaysText, stopTurnsText>,
-            tries<&fixes::balanceHead, &fixes::counterweight, &fixes::stopBehaviour, &fixes::brake,
-                  &fixes::balanceWeight, &fixes::locking>));
+            tries<&fixes::balanceHead, &fixes::counterweight, &fixes::stopBehaviour, &fixes::holdCurrent,
+                  &fixes::brake, &fixes::balanceWeight, &fixes::locking>));
 
 } // namespace gantry::rules

@@ -13,6 +13,8 @@ constexpr Message holdCurrentOf{"hold current {0} rms"};
 constexpr Message brakeOf{"power-off brake of {0}"};
 constexpr Message itemBack{"{part} {0} farther back"};
 constexpr Message itemForward{"{part} {0} farther forward"};
+constexpr Message andLower{"{0} lower"};
+constexpr Message andHigher{"{0} higher"};
 constexpr Message weightBehind{"weight of {0}, {1} on the other side of the axis"};
 constexpr Message wormInPlace{"{part} in place of the reduction: it cannot be driven back"};
 constexpr Message screwInPlace{"{part} in place of the drive: it cannot be driven back"};
@@ -66,9 +68,9 @@ std::vector<MassItem*> carried(Project& project, Axis& axis) {
     return out;
 }
 
-/// Moment of all that an axis carries [kg·m], and the place of the heaviest in the list.
+/// Moment of all that an axis carries [kg·m], along and above it, and the place of the heaviest in the list.
 struct Carried {
-    double moment = 0.0;
+    double moment = 0.0, upright = 0.0;
     std::size_t heaviest = 0;
     std::vector<MassItem*> items;
 };
@@ -77,6 +79,7 @@ Carried carriedIn(Project& project, Axis& axis) {
     out.items = carried(project, axis);
     for (std::size_t i = 0; i < out.items.size(); ++i) {
         out.moment += out.items[i]->mass.value * out.items[i]->along;
+        out.upright += out.items[i]->mass.value * out.items[i]->above;
         if (out.items[i]->mass.value > out.items[out.heaviest]->mass.value) out.heaviest = i;
     }
     return out;
@@ -96,14 +99,27 @@ Candidates balancedHead(const Problem& p) {
     const MassItem& heaviest = *now.items[now.heaviest];
     if (!(heaviest.mass.value > 0.0)) return out;
     constexpr double farthest = 0.25; // [m] that a plate allows
-    for (const double left : {0.0, 0.02, 0.05, 0.1}) {
-        const double by = std::round(now.moment * (1.0 - left) / heaviest.mass.value * 1e3) * 1e-3;
-        if (std::abs(by) < 1e-3 || std::abs(by) > farthest) continue;
-        add(out, p, FixCost::SettingOnly, by > 0.0 ? itemBack : itemForward,
-            {{{Kind::PartLength, std::abs(by)}}},
-            [&](Project& q) { carriedIn(q, p.axisIn(q)).items[now.heaviest]->along -= by; });
-        out.back().part = heaviest.name;
-    }
+    const auto inMillimetres = [&](double moment) {
+        return std::round(moment / heaviest.mass.value * 1e3) * 1e-3;
+    };
+    const double down = inMillimetres(now.upright);
+    // Moved along at first; then up or down as well, for what turns far.
+    for (const bool both : {false, true})
+        for (const double left : {0.0, 0.02, 0.05, 0.1}) {
+            const double by = inMillimetres(now.moment * (1.0 - left));
+            if (std::abs(by) < 1e-3 || std::abs(by) > farthest) continue;
+            if (both && (std::abs(down) < 1e-3 || std::abs(down) > farthest)) continue;
+            add(out, p, FixCost::SettingOnly, by > 0.0 ? itemBack : itemForward,
+                {{{Kind::PartLength, std::abs(by)}}}, [&](Project& q) {
+                    MassItem& item = *carriedIn(q, p.axisIn(q)).items[now.heaviest];
+                    item.along -= by;
+                    if (both) item.above -= down;
+                });
+            out.back().part = heaviest.name;
+            if (both)
+                out.back().more.push_back(
+                    {down > 0.0 ? andLower : andHigher, {{{Kind::PartLength, std::abs(down)}}}, {}, {}});
+        }
     return out;
 }
 
@@ -160,7 +176,8 @@ Candidates keptCurrent(const Problem& p) {
 } // namespace
 
 constinit const Family holdCurrent{"hold_current", words::listOf<holdCurrentOf>, moreHoldCurrent};
-constinit const Family balanceHead{"balance_head", words::listOf<itemBack, itemForward>, balancedHead};
+constinit const Family balanceHead{"balance_head", words::listOf<itemBack, itemForward, andLower, andHigher>,
+                                   balancedHead};
 constinit const Family balanceWeight{"balance_weight", words::listOf<weightBehind>, weightOpposite};
 constinit const Family locking{"locking", words::listOf<wormInPlace, screwInPlace>, lockingDrives};
 constinit const Family brake{"brake", words::listOf<brakeOf>, brakes};

@@ -37,9 +37,10 @@ static Finding judge(const AxisView& view) {
                        *worst);
 }
 
-constinit const Rule beltPreload =
-    advising({"Tension the belt until no span goes slack, within what the shaft is rated for."},
-             judging(criteria::beltPreload, {"Belt tension"}, judge, words::listOf<beltPreloadText>,
-                     tries<&fixes::beltTension, &fixes::shotAcceleration>));
+constinit const Rule beltPreload = advising(
+    {"Tension the belt until no span goes slack, within what the shaft is rated for."},
+    judging(
+        criteria::beltPreload, {"Belt tension"}, judge, words::listOf<beltPreloadText>,
+        tries<&fixes::balanceHead, &fixes::counterweight, &fixes::beltTension, &fixes::shotAcceleration>));
 
 } // namespace gantry::rules
