@@ -99,7 +99,8 @@ private:
             "does not mend it");
     }
     void worsened(const Fix& fix, const ByMatter& is) {
-        for (const auto& [key, v] : is) {
+        for (const auto& [key, found] : is) {
+            const Verdict* v = found; // what a lambda may take along
             if (key == matter()) continue;
             const auto was = before_.find(key);
             const int before = was != before_.end() ? rank(was->second->state) : 0;
@@ -135,7 +136,8 @@ private:
                         continue;
                     const double x = is[s].at(a), y = is[s].at(b);
                     say(std::abs(x - y) > 2.0 * alike * std::max(x, y),
-                        "lets " + a + " and " + b + " of a shot end apart");
+                        std::string("lets ").append(a).append(" and ").append(b).append(
+                            " of a shot end apart"));
                 }
     }
     /// What is hard to live with comes after all others, and says so.

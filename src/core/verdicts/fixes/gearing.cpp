@@ -120,9 +120,10 @@ Candidates stagesInFront(const Problem& p) {
             add(out, p, FixCost::ToBuy, beltReduction,
                 {{{Kind::Count, pair.motor->value}, {Kind::Count, pair.load->value}}},
                 [&](Project& project) { insert(project, pair, 1.0); });
-    constexpr std::array<std::pair<double, double>, 4> double_{
+    constexpr std::array<std::pair<double, double>, 4> twice{
         {{3.0, 3.0}, {3.0, 4.0}, {4.0, 4.0}, {5.0, 5.0}}};
-    for (const auto& [first, second] : double_) {
+    for (const std::pair<double, double>& ratios : twice) {
+        const double first = ratios.first, second = ratios.second;
         const Pair front = pairOf(first), back = pairOf(second);
         if (front.motor == nullptr || back.motor == nullptr) continue;
         add(out, p, FixCost::ToBuy, twoReductions,
@@ -155,7 +156,8 @@ Candidates reducersInFront(const Problem& p) {
                 all.emplace_back(number("ratio_numerator") / number("ratio_denominator"), &part);
         }
     std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
-    for (const auto& [ratio, part] : all) {
+    for (const auto& entry : all) {
+        const parts::Part* part = entry.second;
         add(out, p, part->count > 0 ? FixCost::PartOnHand : FixCost::ToBuy, reducerOf, {},
             [&](Project& q) { parts::usePart(q, p.verdict.axis, -1, *part); });
         out.back().part = part->name;
