@@ -22,9 +22,9 @@ using namespace gantry;
 namespace {
 
 #ifdef __SANITIZE_ADDRESS__
-constexpr int drawn = 4; // sanitizers look at how it is computed, Release at what
+constexpr int drawn = 2, each = 9; // sanitizers look at how it is computed, Release at what
 #else
-constexpr int drawn = 300;
+constexpr int drawn = 300, each = 1;
 #endif
 
 /// A rig to start from with some of its inputs made up to two and a half times as large or as small.
@@ -102,18 +102,21 @@ class AuditTest : public QObject {
 private slots:
     void rigsThatShip() {
         Tally t;
-        for (const rigs::RigInfo& info : rigs::all()) t.take(rigs::make(info.kind));
-        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"}) t.take(demoProject(demo));
+        for (const rigs::RigInfo& info : rigs::all())
+            if (each == 1 || info.kind == rigs::RigKind::BeltSlider) t.take(rigs::make(info.kind));
+        if (each == 1)
+            for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
+                t.take(demoProject(demo));
         t.say("rigs that ship");
-        QVERIFY(t.bad > 20);
+        QVERIFY(each > 1 || t.bad > 20);
         QVERIFY(t.objections.isEmpty());
-        QVERIFY(t.share() >= 0.9);
+        QVERIFY(each > 1 || t.share() >= 0.9);
     }
     void judgedRigs() {
         Tally t;
         for (const nlohmann::json& c : judged::cases()) {
             const std::string id = c["id"];
-            if (!judged::canBuild(id)) continue;
+            if (!judged::canBuild(id) || (&c - judged::cases().data()) % each != 0) continue;
             std::string variants;
             for (const auto& e : c["expected"])
                 for (const char v : e.value("variant", "a"))
@@ -125,9 +128,9 @@ private slots:
             }
         }
         t.say("judged rigs");
-        QVERIFY(t.bad > 40);
+        QVERIFY(each > 1 || t.bad > 40);
         QVERIFY(t.objections.isEmpty());
-        QVERIFY(t.share() >= 0.9);
+        QVERIFY(each > 1 || t.share() >= 0.9);
     }
     void drawnRigs() {
         std::mt19937 random(15);
@@ -135,7 +138,7 @@ private slots:
         for (int i = 0; i < drawn; ++i) t.take(variation(random));
         t.say("drawn rigs");
         QVERIFY(t.objections.isEmpty());
-        QVERIFY(t.share() >= 0.9);
+        QVERIFY(each > 1 || t.share() >= 0.9);
     }
     /// A family that no rig of all these is offered is tried in vain; by hand a case is made for it.
     void familiesAreOffered() {

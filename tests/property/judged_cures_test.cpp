@@ -17,6 +17,12 @@ using nlohmann::json;
 
 namespace {
 
+#ifdef __SANITIZE_ADDRESS__
+constexpr int each = 9; // sanitizers look at how it is computed, Release at what
+#else
+constexpr int each = 1;
+#endif
+
 /// The rule that a cure is for where the case does not say by a figure after it, or says so of another.
 const std::map<std::string, std::string> about{
     {"J14", "power_off"}, {"J22", "hand_driven"}, {"J31", "lens_ring"}, {"J10", "tipping"},
@@ -155,7 +161,7 @@ private slots:
         QStringList said;
         for (const json& c : judged::cases()) {
             const std::string id = c["id"];
-            if (!judged::canBuild(id)) continue;
+            if (!judged::canBuild(id) || (&c - judged::cases().data()) % each != 0) continue;
             ++all;
             const json& cure = c["cures"][0];
             const std::string text = cure["cure"];
@@ -190,14 +196,14 @@ private slots:
         }
         qInfo("%d of %d", held, all);
         for (const QString& s : said) qInfo("%s", qPrintable(s));
-        QVERIFY(held >= 32);
+        QVERIFY(each > 1 || held >= 32);
     }
     void nothingSilly() {
         int looked = 0;
         QStringList said;
         for (const json& c : judged::cases()) {
             const std::string id = c["id"];
-            if (!judged::canBuild(id)) continue;
+            if (!judged::canBuild(id) || (&c - judged::cases().data()) % each != 0) continue;
             for (const char variant : {'a', 'b', 'c'}) {
                 auto it = silly.find(id + variant);
                 if (it == silly.end() && variant == 'a') it = silly.find(id);
@@ -217,7 +223,7 @@ private slots:
         }
         for (const QString& line : said) qInfo("%s", qPrintable(line));
         QVERIFY(said.isEmpty());
-        QVERIFY(looked > 200);
+        QVERIFY(each > 1 || looked > 200);
     }
 };
 

@@ -215,16 +215,17 @@ private slots:
         const Project p = with({{"axes/slide/mechanism/moving_mass_kg", 14}});
         const Assessment a = assess(p);
         for (const Verdict& v : a.verdicts)
-            for (const Fix& fix : findFixes(p, a, v, {}, 5, stockInShops()))
-                for (std::size_t i = 0; i < p.axes.size(); ++i) {
-                    const Driver& d = fix.result.axes[i].driver;
-                    QVERIFY(d.runCurrent <= d.maxCurrent + 1e-9 ||
-                            d.runCurrent <= p.axes[i].driver.runCurrent);
-                    QVERIFY(d.runCurrent <=
-                            std::get<Stepper>(fix.result.axes[i].motor).ratedCurrent.value + 1e-9);
-                    QVERIFY(fix.result.supply.voltage.value <= d.maxVoltage);
-                    QVERIFY(d.holdCurrent >= p.axes[i].driver.holdCurrent);
-                }
+            if (mendable(v.state))
+                for (const Fix& fix : findFixes(p, a, v, {}, 5, stockInShops()))
+                    for (std::size_t i = 0; i < p.axes.size(); ++i) {
+                        const Driver& d = fix.result.axes[i].driver;
+                        QVERIFY(d.runCurrent <= d.maxCurrent + 1e-9 ||
+                                d.runCurrent <= p.axes[i].driver.runCurrent);
+                        QVERIFY(d.runCurrent <=
+                                std::get<Stepper>(fix.result.axes[i].motor).ratedCurrent.value + 1e-9);
+                        QVERIFY(fix.result.supply.voltage.value <= d.maxVoltage);
+                        QVERIFY(d.holdCurrent >= p.axes[i].driver.holdCurrent);
+                    }
     }
     void fixesCanBeStopped() {
         std::stop_source stop;
