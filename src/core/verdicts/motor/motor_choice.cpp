@@ -40,12 +40,17 @@ std::vector<const parts::Part*> inStock(const Problem& p, std::string_view famil
     return out;
 }
 
-/// A motor put in the axis: its mount stays, and where it rides on the carriage, its weight rides along.
+/// A motor put in the axis: its mount and its encoder stay, and where it rides on the carriage, its weight
+/// rides along.
 void putMotor(const Problem& p, Project& q, const parts::Part& part) {
     Axis& axis = p.axisIn(q);
-    const MotorBody before = bodyOf(axis.motor);
+    const Motor old = axis.motor;
+    const MotorBody& before = bodyOf(old);
     parts::usePart(q, p.verdict.axis, -1, part);
     std::visit([&](auto& m) { m.body.mount = before.mount; }, axis.motor);
+    // An encoder goes onto the next stepper.
+    if (const auto* was = std::get_if<Stepper>(&old); was != nullptr)
+        if (auto* is = std::get_if<Stepper>(&axis.motor)) is->encoder = was->encoder;
     if (auto* linear = std::get_if<LinearMechanism>(&axis.mechanism))
         if (const auto* belt = std::get_if<BeltOutput>(&linear->output); belt != nullptr && belt->motorRides)
             linear->movingMass.value =
@@ -84,13 +89,15 @@ void addFit(Candidate& c, const std::string& before, const std::string& after) {
                       {}});
 }
 
-/// A stepper from stock with its rated current, from the driver that is there or from one that gives it.
-void addStepper(Candidates& out, const Problem& p, const parts::Part& part, Message label,
-                words::Arguments shown, double share, auto change) {
-    const double rated = figure(part, "rated_current_A") * share;
-    const bool enough = p.axis().driver.maxCurrent >= rated;
+/// A stepper from stock with its rated current, from the step driver that is there or from one that gives it.
+/// Whether there is one.
+bool addStepper(Candidates& out, const Problem& p, const parts::Part& part, Message label,
+                words::Arguments shown, auto change) {
+    const double rated = figure(part, "rated_current_A");
+    const bool enough =
+        std::holds_alternative<Stepper>(p.axis().motor) && p.axis().driver.maxCurrent >= rated;
     const parts::Part* driver = enough ? nullptr : driverFor(p, rated);
-    if (!enough && driver == nullptr) return;
+    if (!enough && driver == nullptr) return false;
     add(out, p, std::max(costOf(part), driver != nullptr ? costOf(*driver) : FixCost::SettingOnly), label,
         shown, [&](Project& q) {
             putMotor(p, q, part);
@@ -103,6 +110,7 @@ void addStepper(Candidates& out, const Problem& p, const parts::Part& part, Mess
     out.back().part = part.name;
     if (driver != nullptr) out.back().more.push_back({driverOf, {}, {}, driver->name});
     addFit(out.back(), nameOf(p.axis().motor), part.name);
+    return true;
 }
 
 bool chopped(const parts::Part& part) {
@@ -126,7 +134,7 @@ Candidates largerSteppers(const Problem& p) {
     });
     for (const parts::Part* s : all) {
         if (out.size() >= mostTried) break;
-        addStepper(out, p, *s, motorOf, {}, 1.0, [](Project&) {});
+        addStepper(out, p, *s, motorOf, {}, [](Project&) {});
     }
     return out;
 }
@@ -189,7 +197,7 @@ double copperHeat(double current, double resistance) {
     return 2.0 * current * current * resistance;
 }
 
-/// Smaller steppers, the smallest first, run at their rated current or at half of it; with what is saved.
+/// Smaller steppers, the smallest first, run at their rated current; with what is saved.
 Candidates smaller(const Problem& p) {
     Candidates out;
     const auto* now = std::get_if<Stepper>(&p.axis().motor);
@@ -206,14 +214,13 @@ Candidates smaller(const Problem& p) {
         return figure(*a, "holding_torque_Nm") < figure(*b, "holding_torque_Nm");
     });
     for (const parts::Part* s : all) {
-        constexpr double share = 1.0;
         const double heat = copperHeat(p.axis().driver.runCurrent, now->resistance.value) -
-                            copperHeat(figure(*s, "rated_current_A") * share, figure(*s, "resistance_ohm"));
+                            copperHeat(figure(*s, "rated_current_A"), figure(*s, "resistance_ohm"));
         const double mass = now->body.mass.value - figure(*s, "mass_kg"), money = price - s->price;
         if (!(heat > 0.0)) continue;
         const bool cheaper = price > 0.0 && money > 0.0;
         addStepper(out, p, *s, cheaper ? smallerCheaper : smallerBy,
-                   {{{Kind::Mass, mass}, {Kind::Power, heat}, {Kind::Money, cheaper ? money : 0.0}}}, share,
+                   {{{Kind::Mass, mass}, {Kind::Power, heat}, {Kind::Money, cheaper ? money : 0.0}}},
                    [](Project&) {});
     }
     return out;
@@ -252,7 +259,7 @@ Candidates steppers(const Problem& p) {
         for (const parts::Part* s : all) {
             if (p.linear() && stages > 0) continue;
             const double ratio = std::pow(3.0, stages);
-            addStepper(out, p, *s, motorOf, {}, 1.0, [&](Project& q) {
+            const bool added = addStepper(out, p, *s, motorOf, {}, [&](Project& q) {
                 Axis& axis = p.axisIn(q);
                 axis.driver.microsteps = 32;
                 settleFor(p, axis);
@@ -264,7 +271,8 @@ Candidates steppers(const Problem& p) {
                     axis.links.push_back(stage);
                 }
             });
-            if (out.empty() || stages == 0) continue;
+            if (!added || stages == 0) continue;
+            out.back().cost = FixCost::ToBuy; // the belts are
             out.back().more.push_back({beltsTo, {{{Kind::Count, ratio}}}, {}, {}});
         }
     return out;
