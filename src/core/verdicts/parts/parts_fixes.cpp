@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <initializer_list>
 #include <numbers>
 #include <span>
 #include <type_traits>
@@ -78,31 +79,36 @@ Candidates wideDrum(const Problem& p) {
     return out;
 }
 
-/// Belts of the drive tensioned for the hardest pull, just enough and with what is wanted on top.
-Candidates tighter(const Problem& p) {
+/// Belts of the drive tensioned to some times what keeps both spans of the hardest pull taut: those that are
+/// looser now, or those that are tighter.
+Candidates tensioned(const Problem& p, Message label, bool looser, std::initializer_list<double> over) {
     Candidates out;
-    for (const double over : {1.05, 1.1 * criteria::beltPreload})
+    for (const double times : over)
         for (const PartCheck& part : p.evaluation().checks.parts) {
-            const double tension = rounded(part.load.valueOr(0.0) * 0.5 * over, 1.0, true);
-            const auto offer = [&](double now, auto change) {
-                if (tension > now)
-                    add(out, p, FixCost::SettingOnly, tensionOf, {{{Kind::Force, tension}}}, change);
+            const double tension = rounded(part.load.valueOr(0.0) * 0.5 * times, 1.0, true);
+            const auto belt = [&](Axis& axis) -> Estimate* {
+                if (part.link >= 0) {
+                    auto* stage = std::get_if<BeltStage>(&axis.links[static_cast<std::size_t>(part.link)]);
+                    return stage != nullptr ? &stage->preload : nullptr;
+                }
+                auto* linear = std::get_if<LinearMechanism>(&axis.mechanism);
+                auto* output = linear != nullptr ? std::get_if<BeltOutput>(&linear->output) : nullptr;
+                return output != nullptr ? &output->preload : nullptr;
             };
-            if (part.link >= 0) {
-                const auto place = static_cast<std::size_t>(part.link);
-                if (const auto* stage = std::get_if<BeltStage>(&p.axis().links[place]))
-                    offer(stage->preload.value, [&](Axis& a) {
-                        std::get<BeltStage>(a.links[place]).preload = estimate(tension, Source::Measured);
-                    });
-            } else if (const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism)) {
-                if (const auto* belt = std::get_if<BeltOutput>(&linear->output))
-                    offer(belt->preload.value, [&](Axis& a) {
-                        std::get<BeltOutput>(std::get<LinearMechanism>(a.mechanism).output).preload =
-                            estimate(tension, Source::Measured);
-                    });
-            }
+            Axis axis = p.axis();
+            const Estimate* now = belt(axis);
+            if (now == nullptr || !(tension > 0.0) ||
+                (looser ? tension <= now->value : tension >= now->value))
+                continue;
+            add(out, p, FixCost::SettingOnly, label, {{{Kind::Force, tension}}},
+                [&](Axis& a) { *belt(a) = estimate(tension, Source::Measured); });
         }
     return out;
+}
+
+/// Just enough, and with what is wanted on top.
+Candidates tighter(const Problem& p) {
+    return tensioned(p, tensionOf, true, {1.05, 1.1 * criteria::beltPreload});
 }
 
 WinchOutput* winchOf(Axis& a) {
@@ -340,32 +346,9 @@ Candidates ownBearings(const Problem& p) {
     return out;
 }
 
-/// Belts next to the motor that are tighter than their pull needs.
+/// Belts that are tighter than their pull needs.
 Candidates slacker(const Problem& p) {
-    Candidates out;
-    for (const double over : {1.1 * criteria::beltPreload, 1.05})
-        for (const PartCheck& part : p.evaluation().checks.parts) {
-            const double tension = rounded(part.load.valueOr(0.0) * 0.5 * over, 1.0, true);
-            if (!(tension > 0.0)) continue;
-            const auto offer = [&](double now, auto change) {
-                if (tension < now)
-                    add(out, p, FixCost::SettingOnly, slackerBelts, {{{Kind::Force, tension}}}, change);
-            };
-            if (part.link >= 0) {
-                const auto place = static_cast<std::size_t>(part.link);
-                if (const auto* stage = std::get_if<BeltStage>(&p.axis().links[place]))
-                    offer(stage->preload.value, [&](Axis& a) {
-                        std::get<BeltStage>(a.links[place]).preload = estimate(tension, Source::Measured);
-                    });
-            } else if (const auto* linear = std::get_if<LinearMechanism>(&p.axis().mechanism)) {
-                if (const auto* belt = std::get_if<BeltOutput>(&linear->output))
-                    offer(belt->preload.value, [&](Axis& a) {
-                        std::get<BeltOutput>(std::get<LinearMechanism>(a.mechanism).output).preload =
-                            estimate(tension, Source::Measured);
-                    });
-            }
-        }
-    return out;
+    return tensioned(p, slackerBelts, false, {1.1 * criteria::beltPreload, 1.05});
 }
 
 /// Rollers pressed harder, more weight on driven wheels.
