@@ -248,8 +248,9 @@ public:
         for (const fixes::Family* family : ruleOf(verdict_).fixes) {
             if (!singly(*family)) return std::move(found_);
         }
-        if (std::none_of(found_.begin(), found_.end(),
-                         [](const Fix& f) { return !f.steps.empty() && f.measures.empty(); }))
+        // What only saves needs no second change.
+        if (verdict_.state != State::Oversized &&
+            std::all_of(found_.begin(), found_.end(), [](const Fix& f) { return !f.measures.empty(); }))
             together();
         std::stable_sort(found_.begin(), found_.end(), before);
         return std::move(found_);
@@ -316,6 +317,7 @@ private:
             if (mend == nullptr) continue;
             const fixes::Problem rest{half.first.result, half.after, *mend, problem_.stock};
             for (const fixes::Family* family : ruleOf(*mend).fixes) {
+                if (stop_.stop_requested() || left <= 0) break;
                 if (family == half.family) continue; // twice the same is one change, and was tried
                 for (fixes::Candidate& c : family->candidates(rest)) {
                     if (stop_.stop_requested() || left <= 0) break;
