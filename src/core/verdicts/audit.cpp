@@ -10,7 +10,8 @@
 namespace gantry {
 namespace {
 
-/// How much a state wants to be mended; unknown stands beside at risk.
+/// How much a state wants to be mended, said once more than in the search that is audited; unknown stands
+/// beside at risk.
 int rank(State state) {
     switch (state) {
     case State::Over:
@@ -104,10 +105,15 @@ private:
             if (key == matter()) continue;
             const auto was = before_.find(key);
             const int before = was != before_.end() ? rank(was->second->state) : 0;
-            if (rank(v->state) <= before) continue;
-            const bool said = std::any_of(fix.sideEffects.begin(), fix.sideEffects.end(),
-                                          [&](const SideEffect& s) { return s.after.rule == v->rule; });
-            say(v->state == State::Over || v->state == State::AtRisk,
+            const bool deeper = was != before_.end() && rank(v->state) == before && before > 0 &&
+                                was->second->ratio && v->ratio &&
+                                v->ratio.value() < 0.97 * was->second->ratio.value();
+            if (rank(v->state) <= before && !deeper) continue;
+            const bool said =
+                std::any_of(fix.sideEffects.begin(), fix.sideEffects.end(), [&](const SideEffect& s) {
+                    return s.after.rule == v->rule && (aboutRig(*v) || s.after.axis == v->axis);
+                });
+            say(!deeper && (v->state == State::Over || v->state == State::AtRisk),
                 "puts " + std::string(ruleKey(*v)) + " " + std::string(stateWord(v->state)));
             say(!said, "worsens " + std::string(ruleKey(*v)) + " without saying so");
         }
