@@ -61,7 +61,7 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
     sub->add_flag("--all", evaluate.all, "Every figure, one a line")->excludes("--json");
 
     const auto shelf = [](CLI::App* of, std::string& target) {
-        of->add_option("--shelf", target, "Table of parts on hand, to choose fixes from");
+        return of->add_option("--shelf", target, "Table of parts on hand, to choose fixes from");
     };
     OnFile<VerdictsCall> verdicts;
     sub =
@@ -71,8 +71,9 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
             verdicts);
     file(sub, verdicts.file);
     json(sub, verdicts.call.json);
-    sub->add_flag("--fixes", verdicts.call.fixes, "Try the fixes of each and print them");
-    shelf(sub, verdicts.call.shelf);
+    CLI::Option* fixes =
+        sub->add_flag("--fixes", verdicts.call.fixes, "Try the fixes of each and print them");
+    shelf(sub, verdicts.call.shelf)->needs(fixes);
 
     AuditCall audit;
     sub =
