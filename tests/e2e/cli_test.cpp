@@ -5,6 +5,8 @@
 #include "support/files.h"
 #include "support/near.h"
 
+#include <nlohmann/json.hpp>
+
 #include <QDirIterator>
 #include <QElapsedTimer>
 #include <QFile>
@@ -439,6 +441,58 @@ private slots:
                 QVERIFY(v.contains("title") && v.contains("text"));
             }
         QVERIFY(torqueSeen);
+    }
+    /// Every fix is a change of the file that leads to what it says.
+    void fixesForOtherPrograms() {
+        using nlohmann::json;
+        const json j = json::parse(run({"verdicts", demo_, "--json", "--fixes"}).out);
+        QVERIFY(j["format"] == "calm-gantry-verdicts");
+        int setting = 0, measuring = 0;
+        for (const auto& v : j["verdicts"])
+            for (const auto& f : v["fixes"]) {
+                if (f["kind"] == "measure") {
+                    ++measuring;
+                    QVERIFY(f["changes"].empty() && f["path"].is_string());
+                    continue;
+                }
+                QVERIFY(!f["changes"].empty());
+                if (f["kind"] != "setting" || v["state"] != "over") continue;
+                json file = json::parse(textOfFile(demo_.c_str()));
+                bool plain = true;
+                for (const auto& c : f["changes"]) {
+                    // Lists are found by id; a movement by its axis.
+                    json* at = &file;
+                    std::istringstream path(c["path"].get<std::string>());
+                    for (std::string part; plain && std::getline(path, part, '/');) {
+                        if (at->is_array()) {
+                            json* found = nullptr;
+                            for (json& e : *at)
+                                if (e.value("id", e.value("axis", "")) == part) found = &e;
+                            plain = found != nullptr;
+                            at = found;
+                        } else {
+                            plain = at->contains(part);
+                            if (plain) at = &(*at)[part];
+                        }
+                    }
+                    if (!plain) break;
+                    json& value = at->is_object() ? (*at)["value"] : *at;
+                    QVERIFY(value == c["from"]);
+                    value = c["to"];
+                }
+                if (!plain) continue;
+                const QTemporaryDir dir;
+                const std::string changed = dir.filePath("changed.gantry").toStdString();
+                std::ofstream(changed) << file.dump();
+                const json after = json::parse(run({"verdicts", changed, "--json"}).out);
+                std::string state = "fine";
+                for (const auto& w : after["verdicts"])
+                    if (w["id"] == v["id"] && w["axis"] == v["axis"]) state = w["state"];
+                QCOMPARE(f["after"]["state"].get<std::string>(), state);
+                ++setting;
+            }
+        QVERIFY(setting >= 3 && measuring >= 1);
+        QCOMPARE(run({"verdicts", demo_, "--shelf", "parts.csv"}).code, 2);
     }
     void verdictsExitCode() {
         const Result r = run({"verdicts", demo_});

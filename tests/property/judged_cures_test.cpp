@@ -8,6 +8,7 @@
 #include "support/stock.h"
 
 #include <QTest>
+#include <cmath>
 #include <functional>
 #include <map>
 #include <optional>
@@ -197,6 +198,15 @@ private slots:
         qInfo("%d of %d", held, all);
         for (const QString& s : said) qInfo("%s", qPrintable(s));
         QVERIFY(each > 1 || held >= 32);
+    }
+    /// By a ramp of 0.6 m/s² the stop overturns 3.91 of 6.67 N·m, in an emergency as when it is planned.
+    void anEmergencyStopByARamp() {
+        const Offered o(judged::rigOf(judged::caseOf("J10"), 'a'));
+        const Fix& first = o.fixes.at("tipping").front();
+        QCOMPARE(first.result.axes[0].onStop, OnStop::RampsDown);
+        const auto& rail = std::get<LinearMechanism>(first.result.axes[0].mechanism);
+        QVERIFY(std::abs(rail.motion.maxAcceleration - 0.6) < 1e-9);
+        QVERIFY(std::abs(first.ratioAfter - 6.67 / 3.91) < 0.02);
     }
     void nothingSilly() {
         int looked = 0;
