@@ -103,7 +103,7 @@ int simulate(const SimulateCall& call, const Project& project, std::ostream& out
             else
                 out << lagWords(axis, *input, r);
             if (s.pixelsPerUnit > 0.0)
-                out << ", rocks " << text(r.rocking * s.pixelsPerUnit, units::Kind::Pixels)
+                out << ", vibrates " << text(r.rocking * s.pixelsPerUnit, units::Kind::Pixels)
                     << " after the stop, ends "
                     << text(std::abs(r.finalError) * s.pixelsPerUnit, units::Kind::Pixels)
                     << " off, where framing allows "

@@ -193,7 +193,7 @@ void RigView::paintBend(QPainter& p) const {
             p.setBrush(Qt::NoBrush);
             p.drawPath(path);
         }
-        QString text = b.kind == BodyKind::Arm ? tr("bends %1").arg(context_.show(sag, Kind::Length))
+        QString text = b.kind == BodyKind::Arm ? tr("deflects %1").arg(context_.show(sag, Kind::Length))
                                                : tr("sags %1 at most").arg(context_.show(sag, Kind::Length));
         for (const ShotEvaluation& s : e.shots)
             if (s.sag.pixels && s.shot == (e.worst() != nullptr ? e.worst()->shot : s.shot)) {

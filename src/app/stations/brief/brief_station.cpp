@@ -223,7 +223,7 @@ void BriefStation::refresh() {
     const int shot = shotIndex();
     table_->setVisible(shot >= 0);
     shotsTitle_->setText(
-        tr("Shots"), shot < 0          ? tr("none yet; add one to see what it asks of each axis")
+        tr("Shots"), shot < 0          ? tr("none yet; add one to see what it demands of each axis")
                      : axis != nullptr ? tr("and what they ask of %1").arg(QString::fromStdString(axis->name))
                                        : QString());
     shot_->setVisible(shot >= 0);

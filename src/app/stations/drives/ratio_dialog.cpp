@@ -232,7 +232,7 @@ std::vector<drivetrain::Ratio> RatioDialog::targets() {
         }
         const double now = linksRatio();
         if (least > most)
-            return refuse(tr("No one ratio serves all shots: steps want %1:1 or more, speed allows %2:1. Use "
+            return refuse(tr("No one ratio serves all shots: steps need %1:1 or more, speed allows %2:1. Use "
                              "finer microsteps or change gears.")
                               .arg(number(now * least, 2), number(now * most, 2)));
         const double middle = now * std::sqrt(std::max(least, most / 100.0) * most);

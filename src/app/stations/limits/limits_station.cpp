@@ -207,7 +207,7 @@ QString LimitsStation::detailLine() const {
     for (const StripShot& s : limits_.shots)
         if (s.tooFast || s.tooHard) {
             const QString name = QString::fromStdString(context_.document.project().shots[s.shot.at()].name);
-            said << (s.tooFast ? tr("shot “%1” asks %2, beyond these limits")
+            said << (s.tooFast ? tr("shot “%1” needs %2, beyond these limits")
                                      .arg(name, context_.show(s.speed, k.speed))
                                : tr("shot “%1” ramps at %2, beyond these limits")
                                      .arg(name, context_.show(s.acceleration, k.acceleration)));
@@ -223,7 +223,7 @@ QString LimitsStation::detailLine() const {
     add(tr("smallest reliable move %1"), limits_.finestMove, k.travel);
     if (limits_.usefulMicrosteps > 0) said << tr("1/%1 steps are fine enough").arg(limits_.usefulMicrosteps);
     add(tr("stick-slip jump %1"), limits_.stickSlipPixels, Kind::Pixels);
-    add(tr("detent bends the course %1"), limits_.ripplePixels, Kind::Pixels);
+    add(tr("detent ripple %1"), limits_.ripplePixels, Kind::Pixels);
     add(tr("may jump %1 at power-up"), limits_.powerUpPixels, Kind::Pixels);
     const Conditions& place = context_.document.project().conditions;
     const Role role = context_.axis()->role;
@@ -375,7 +375,7 @@ void LimitsStation::showResult(const simulation::SimulationResult& result, quint
 QString LimitsStation::because(const Simulated& run) {
     switch (stallCause(run.from.evaluation, run.from.input, run.result)) {
     case StallCause::Torque:
-        return tr(", for there it asks more than the motor pulls");
+        return tr(", for there it needs more than the motor has");
     case StallCause::Resonance:
         return tr(", in the rotor's resonance");
     case StallCause::Fault:

@@ -309,7 +309,7 @@ QString StructureStation::headLine() const {
         stale += evidence::changedSince(context_.document.project(), test).empty() ? 0 : 1;
     if (stale > 0) said << tr("%n tests stale", nullptr, stale);
     if (rig.ballastNeeded && rig.ballastNeeded.value() > 0.0)
-        add(tr("wants %1 of ballast"), rig.ballastNeeded, Kind::Mass);
+        add(tr("needs %1 of ballast"), rig.ballastNeeded, Kind::Mass);
     return said.join(QStringLiteral(" · "));
 }
 
