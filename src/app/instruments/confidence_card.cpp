@@ -85,7 +85,7 @@ void ConfidenceCard::paintEvent(QPaintEvent*) {
     const sampling::Confidence& c = *confidence_;
     if (stale_) p.setPen(t.third);
     const QString line =
-        tr("Of %1 rigs within your tolerances: %2 lack torque, %3 pass a limit, %4 rock visibly.")
+        tr("Of %1 rigs within your tolerances: %2 lack torque, %3 pass a limit, %4 vibrate visibly.")
             .arg(QString::number(c.samples), chance(c.stalls, c.samples), chance(c.exceeds, c.samples),
                  chance(c.rocks, c.samples));
     p.drawText(QRect(12, 26, width() - 24, 34), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, line);
