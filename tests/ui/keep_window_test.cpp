@@ -521,7 +521,8 @@ private slots:
                 break;
             }
             case 4:
-            case 5: { // a fix, once the worker has found some
+            case 5: { // a fix, once the worker has found some; Drives has the most to mend
+                d.window->showStation(u"drives");
                 QPushButton* fix = nullptr;
                 if (QTest::qWaitFor([&] { return (fix = d.find<QPushButton>("fix0")) != nullptr; }, 400)) {
                     QTest::mouseClick(fix, Qt::LeftButton);

@@ -2,7 +2,6 @@
 #include "app/instruments/plot.h"
 #include "app/instruments/torque_plot.h"
 #include "app/shell/station_rail.h"
-#include "app/shell/verdict_column.h"
 #include "cli/commands.h"
 #include "core/evaluate/evaluate.h"
 #include "core/verdicts/later.h"
@@ -12,7 +11,6 @@
 
 #include <QClipboard>
 #include <QComboBox>
-#include <QInputDialog>
 #include <QLocale>
 #include <QMenu>
 #include <QPlainTextEdit>
@@ -152,69 +150,6 @@ private slots:
         QVERIFY(d.project().axes[0].brake.fitted);
     }
 
-    /// What is fine is one line until it is asked for; three fixes stand, the rest behind a press; a line
-    /// goes to what is bad on another axis.
-    void theColumnIsShortAtFirst() {
-        WindowDriver d;
-        d.station(u"drives");
-        const auto card = [&](const char* name) {
-            auto* found = d.window->findChild<QWidget*>(name);
-            return found != nullptr && found->isVisible();
-        };
-        const auto enough = [&](State s) { return s == State::Fine || s == State::Oversized; };
-        int fine = 0, oversized = 0;
-        for (const Verdict& v : d.window->document().assessment().verdicts)
-            if (v.axis == 0) {
-                fine += v.state == State::Fine;
-                oversized += v.state == State::Oversized;
-            }
-        QVERIFY(fine > 0);
-        const Verdict* torque = verdict(d, "torque", 0);
-        QVERIFY(torque != nullptr && enough(torque->state));
-        auto* fold = d.find<QPushButton>("foldedVerdicts");
-        QVERIFY(fold->text().startsWith(QString::number(fine) + " fine"));
-        QCOMPARE(fold->text().contains(QString::number(oversized) + " oversized"), oversized > 0);
-        QVERIFY(card("verdict_power_off") && !card("verdict_torque"));
-        d.click(fold);
-        QVERIFY(card("verdict_torque"));
-        d.click(fold);
-        QVERIFY(!card("verdict_torque"));
-
-        // The worst of the other axis comes first, and its line leads there.
-        auto* other = d.find<QPushButton>("other0");
-        QVERIFY(other->text().startsWith("Pan: "));
-        d.click(other);
-        QVERIFY(card("verdict_stepping"));
-        QVERIFY(d.find<QPushButton>("other0")->text().startsWith("Slide: "));
-        d.click(d.find("other0"));
-        QVERIFY(card("verdict_power_off"));
-
-        // With a heavier load there is more to be tried than three.
-        d.station(u"brief");
-        d.type("axes/slide/mechanism/moving_mass_kg", "9 kg");
-
-        const auto shown = [](QWidget* of) {
-            int n = 0;
-            for (const QPushButton* b : of->findChildren<QPushButton*>(QRegularExpression("^fix[0-9]+$")))
-                n += b->isVisible();
-            return n;
-        };
-        QPushButton* more = nullptr;
-        const auto find = [&] {
-            for (QPushButton* b : d.window->findChildren<QPushButton*>("moreFixes"))
-                if (b->isVisible()) more = b;
-            return more != nullptr;
-        };
-        QTRY_VERIFY_WITH_TIMEOUT(find(), 20000);
-        QWidget* of = more->parentWidget();
-        QCOMPARE(shown(of), 3);
-        const int hidden = QRegularExpression("[0-9]+").match(more->text()).captured().toInt();
-        QVERIFY(hidden > 0);
-        d.click(more);
-        QCOMPARE(shown(of), 3 + hidden);
-        d.click(more);
-        QCOMPARE(shown(of), 3);
-    }
     void typesInchesIntoTravel() {
         WindowDriver d;
         d.type("axes/slide/mechanism/bumper_length_m", "3 1/8 in");
@@ -411,22 +346,6 @@ private slots:
         QTest::keyClick(picker, Qt::Key_Escape);
         for (int i = 0; i < 3; ++i) QTest::keyClick(picker, Qt::Key_Down);
         QCOMPARE(cell(table, 0, 5), QString("19 mm/s"));
-    }
-
-    void setsAVerdictAsideWithAReason() {
-        WindowDriver d;
-        const Answer<QInputDialog> answer([](QInputDialog* dialog) {
-            QTest::keyClicks(dialog->findChild<QLineEdit*>(), "a strap holds it");
-            QTest::keyClick(dialog->findChild<QLineEdit*>(), Qt::Key_Return);
-        });
-        QPushButton* aside = nullptr;
-        for (QPushButton* b : d.find("verdict_power_off")->findChildren<QPushButton*>())
-            if (b->text() == "Set aside") aside = b;
-        d.click(aside);
-        QCOMPARE(d.project().setAside.at(0).reason, std::string("a strap holds it"));
-        QVERIFY(d.find("verdict_power_off")->isVisible()); // a falling camera stays in sight
-        d.station(u"controller");
-        QVERIFY(d.find<QPlainTextEdit>("settingsText")->toPlainText().contains("a strap holds it"));
     }
 
     void copiesTemplateText() {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/fixes/family.h"
+#include "core/verdicts/next_step.h"
 #include "core/verdicts/rules.h"
 #include "core/words/messages.h"
 
@@ -25,7 +26,7 @@ class WordsTest : public QObject {
             all.insert(all.end(), r->sentences.begin(), r->sentences.end());
             for (const fixes::Family* f : r->fixes) all.insert(all.end(), f->labels.begin(), f->labels.end());
         }
-        for (const auto& texts : {doubtTexts(), fixTexts()})
+        for (const auto& texts : {doubtTexts(), fixTexts(), nextStepTexts()})
             all.insert(all.end(), texts.begin(), texts.end());
         return all;
     }

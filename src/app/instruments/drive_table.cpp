@@ -126,8 +126,8 @@ QVariant DriveTableModel::data(const QModelIndex& index, int role) const {
         return range.value() / std::abs(cell->figure.value());
     }
     static const std::array<const char*, rows_> names{
-        QT_TR_NOOP("Speed"),       QT_TR_NOOP("Needed"), QT_TR_NOOP("Available"),    QT_TR_NOOP("Inertia"),
-        QT_TR_NOOP("Finest step"), QT_TR_NOOP("Lag"),    QT_TR_NOOP("Stretch, play")};
+        QT_TR_NOOP("Speed"),       QT_TR_NOOP("Needed"), QT_TR_NOOP("Available"),     QT_TR_NOOP("Inertia"),
+        QT_TR_NOOP("Finest step"), QT_TR_NOOP("Lag"),    QT_TR_NOOP("Give, backlash")};
     if (index.column() == 0) return tr(names[static_cast<std::size_t>(index.row())]);
     return spoken ? cellWithRange(index.row(), columns_[at], spread) : cellText(index.row(), columns_[at]);
 }

@@ -209,7 +209,10 @@ void RigView::paintBend(QPainter& p) const {
         const QRectF at = b.kind != BodyKind::Arm ? QRectF(12, head_ + 2, width() - 24, 16)
                           : falls                 ? QRectF(middle.x() + 18, middle.y() - 14, 240, 16)
                                   : QRectF(middle.x() - 20, middle.y() + (hangs ? 34 : 18), 240, 16);
-        p.drawText(at, Qt::AlignLeft | Qt::AlignVCenter, text);
+        // Inside the card, whatever it says.
+        const double wide = p.fontMetrics().horizontalAdvance(text) + 2.0;
+        const QRectF fitting(std::min(at.x(), width() - 12.0 - wide), at.y(), wide, at.height());
+        p.drawText(fitting, Qt::AlignLeft | Qt::AlignVCenter, text);
     }
 }
 

@@ -4,6 +4,8 @@
 #include "app/model/document.h"
 #include "app/preferences/shelf.h"
 
+#include <algorithm>
+
 namespace gantry::app {
 namespace {
 
@@ -40,10 +42,17 @@ void FixJob::restart() {
 
 void FixJob::start() {
     stop_ = std::stop_source();
-    pool_.start([this, project = document_.project(), now = document_.assessment(), axis = axis_,
-                 revision = document_.revision(), owned = shelf_.parts(), token = stop_.get_token()] {
-        for (const Verdict& v : now.verdicts) {
-            if (v.axis != axis || !(mendable(v.state) || v.state == State::Oversized)) continue;
+    std::vector<Verdict> wanted;
+    for (const Verdict& v : document_.assessment().verdicts)
+        if (v.axis == axis_ && (mendable(v.state) || v.state == State::Oversized)) wanted.push_back(v);
+    std::stable_partition(wanted.begin(), wanted.end(), [this](const Verdict& v) {
+        const std::string_view key = ruleKey(v);
+        return first_.contains(QLatin1StringView(key.data(), static_cast<qsizetype>(key.size())));
+    });
+    pool_.start([this, wanted = std::move(wanted), project = document_.project(),
+                 now = document_.assessment(), axis = axis_, revision = document_.revision(),
+                 owned = shelf_.parts(), token = stop_.get_token()] {
+        for (const Verdict& v : wanted) {
             auto fixes = std::make_shared<const std::vector<Fix>>(
                 findFixes(project, now, v, token, mostShown, {partsLibrary(), owned}));
             if (token.stop_requested()) return;

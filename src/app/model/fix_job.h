@@ -5,6 +5,7 @@
 
 #include <QMap>
 #include <QObject>
+#include <QStringList>
 #include <QThreadPool>
 #include <QTimer>
 #include <memory>
@@ -24,6 +25,8 @@ public:
     ~FixJob() override;
 
     void setAxis(int axis);
+    /// Rules by key whose fixes are looked for before all others, from the next edit on.
+    void setFirst(const QStringList& rules) { first_ = rules; }
     using Fixes = std::shared_ptr<const std::vector<Fix>>;
     /// Fixes of a rule of the current axis; null while they are still looked for.
     Fixes fixesFor(int rule) const { return found_.value(rule); }
@@ -38,6 +41,7 @@ private:
     Document& document_;
     const Shelf& shelf_;
     int axis_ = 0;
+    QStringList first_;
     QMap<int, Fixes> found_;
     std::stop_source stop_;
     QTimer timer_;

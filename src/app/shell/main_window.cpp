@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/main_window.h"
 
+#include "app/instruments/measure_dialog.h"
 #include "app/model/recovery.h"
 #include "app/shell/axis_column.h"
+#include "app/shell/path_line.h"
 #include "app/shell/plain_labels.h"
 #include "app/shell/station_rail.h"
 #include "app/shell/verdict_column.h"
@@ -24,8 +26,12 @@
 
 namespace gantry::app {
 namespace {
-constexpr int topHeight = 64, leftWidth = 208, rightWidth = 286, bottomHeight = 28;
+/// A key or a state's word, which are plain letters.
+QString latin(std::string_view s) {
+    return QString::fromLatin1(s.data(), static_cast<qsizetype>(s.size()));
 }
+constexpr int topHeight = 64, leftWidth = 208, rightWidth = 286, bottomHeight = 28, pathHeight = 22;
+} // namespace
 
 MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent), context_{document_, session_, preferences_, shelf_}, fixes_(document_, shelf_),
@@ -33,8 +39,9 @@ MainWindow::MainWindow(QWidget* parent)
       saved_(new QLabel(top_)), rail_(new StationRail(top_)), menuButton_(new QToolButton(top_)),
       undo_(new QPushButton(tr("Undo"), top_)), redo_(new QPushButton(tr("Redo"), top_)),
       unitButton_(new QPushButton(top_)), themeButton_(new QPushButton(top_)),
-      recentMenu_(new QMenu(tr("Recent"), this)), axes_(new AxisColumn(context_, this)), verdicts_(nullptr),
-      stack_(new QStackedWidget(this)), status_(new QLabel(this)) {
+      recentMenu_(new QMenu(tr("Recent"), this)), axes_(new AxisColumn(context_, this)),
+      path_(new PathLine(this)), verdicts_(nullptr), stack_(new QStackedWidget(this)),
+      status_(new QLabel(this)) {
     verdicts_ = new VerdictColumn(context_, fixes_, this);
     PlainLabels::install();
     setObjectName(QStringLiteral("mainWindow"));
@@ -59,6 +66,9 @@ MainWindow::MainWindow(QWidget* parent)
     }
     rail_->setStations(names);
     connect(rail_, &StationRail::chosen, this, &MainWindow::showPlace);
+    connect(path_, &PathLine::pressed, this, &MainWindow::takeNextStep);
+    connect(verdicts_, &VerdictColumn::stationWanted, this, &MainWindow::showStationNamed);
+    verdicts_->setStationOf([this](const Verdict& v) { return stationOf(v); });
     connect(&document_, &Document::changed, this, &MainWindow::refreshAll);
     connect(&document_, &Document::fileChanged, this, &MainWindow::refreshFileState);
     connect(&document_, &Document::refused, this, [this](const QString& sentence) { say(sentence, true); });
@@ -194,6 +204,20 @@ void MainWindow::showPlace(int place) {
     stack_->setCurrentIndex(place);
     rail_->setCurrent(place);
     stations_[place]->refresh();
+    verdicts_->setStation(stations_[place]->name(), stations_[place]->rules());
+    fixes_.setFirst(stations_[place]->rules());
+    refreshPath();
+}
+
+void MainWindow::showStationNamed(const QString& name) {
+    showPlace(static_cast<int>(rail_->names().indexOf(name)));
+}
+
+QString MainWindow::stationOf(const Verdict& verdict) const {
+    const QString rule = latin(ruleKey(verdict));
+    for (const Station* s : stations_)
+        if (s->rules().contains(rule)) return s->name();
+    return {};
 }
 
 void MainWindow::addAxis(Role role, bool linear) {
@@ -213,14 +237,80 @@ void MainWindow::refreshAll() {
         const Verdict* worst = nullptr;
         for (const Verdict& v : document_.assessment().verdicts) {
             if (setAsideFor(document_.project(), v) != nullptr && !v.hazard) continue;
-            const QString key =
-                QString::fromUtf8(ruleKey(v).data(), static_cast<qsizetype>(ruleKey(v).size()));
-            if (rules.contains(key) && (worst == nullptr || worseThan(v, *worst))) worst = &v;
+            if (rules.contains(latin(ruleKey(v))) && (worst == nullptr || worseThan(v, *worst))) worst = &v;
         }
         rail_->setWorst(i, worst != nullptr ? worst->state : State::Unknown);
     }
     if (title_->text() != document_.displayName()) title_->setText(document_.displayName());
+    refreshPath();
     refreshStatus();
+}
+
+std::vector<Matter> MainWindow::mattersAt(int place) const {
+    const QStringList rules = stations_[place]->rules();
+    std::vector<Matter> out = matters(document_.project(), document_.assessment().verdicts);
+    std::erase_if(out, [&](const Matter& m) {
+        return m.verdict->axis != session_.axis() || !rules.contains(latin(ruleKey(*m.verdict)));
+    });
+    return out;
+}
+
+void MainWindow::refreshPath() {
+    const auto toDo = [this](int place) {
+        const NextStep step = nextStep(document_.project(), mattersAt(place));
+        return std::pair{step, QString::fromStdString(toDoSentence(step, document_.project()))};
+    };
+    const int here = stack_->currentIndex();
+    const auto [step, what] = toDo(here);
+    next_ = step;
+    nextPlace_.clear();
+    nextAxis_ = session_.axis();
+    QString next = what;
+    // Where nothing is left to be done, the way goes on along the rail, first to what wants mending.
+    for (int i = 1; next.isEmpty() && i < stations_.size(); ++i) {
+        const int place = (here + i) % static_cast<int>(stations_.size());
+        if (toDo(place).second.isEmpty()) continue;
+        nextPlace_ = stations_[place]->name();
+        next = tr("go on to %1").arg(nextPlace_);
+    }
+    if (next.isEmpty())
+        for (const Matter& m : matters(document_.project(), document_.assessment().verdicts)) {
+            const Verdict& v = *m.verdict;
+            if (!mendable(v.state) || setAsideFor(document_.project(), v) != nullptr) continue;
+            nextPlace_ = stationOf(v);
+            nextAxis_ = v.axis;
+            next = tr("go on to %1: %2, %3")
+                       .arg(QString::fromStdString(
+                                document_.project().axes[static_cast<std::size_t>(v.axis)].name),
+                            QString::fromStdString(title(v)), latin(stateWord(v.state)));
+            break;
+        }
+    const Axis* axis = context_.axis();
+    const QString known =
+        axis == nullptr ? QString()
+                        : tr("%1: %2").arg(QString::fromStdString(axis->name),
+                                           QString::fromStdString(
+                                               sentence(knowledgeOf(document_.project(), session_.axis()))));
+    path_->show(known, QString::fromStdString(decidesSentence(next_, context_.system())),
+                axis == nullptr  ? tr("Next: add an axis at the left")
+                : next.isEmpty() ? QString()
+                                 : tr("Next: %1").arg(next));
+}
+
+void MainWindow::takeNextStep() {
+    if (context_.axis() == nullptr) {
+        axes_->setFocus();
+    } else if (!nextPlace_.isEmpty()) {
+        const QString place = nextPlace_; // going to the axis looks for the next step anew
+        session_.setAxis(nextAxis_);
+        showStationNamed(place);
+    } else if (!next_.measure.empty()) {
+        auto* dialog = new MeasureDialog(context_, QString::fromStdString(next_.measure), this);
+        dialog->setAttribute(Qt::WA_DeleteOnClose);
+        dialog->open();
+    } else if (next_.verdict != nullptr) {
+        verdicts_->showCard(*next_.verdict);
+    }
 }
 
 void MainWindow::refreshStatus() {
@@ -302,7 +392,9 @@ void MainWindow::place() {
     const int bottom = h - bottomHeight;
     axes_->setGeometry(0, topHeight, leftWidth, bottom - topHeight);
     verdicts_->setGeometry(w - rightWidth, topHeight, rightWidth, bottom - topHeight);
-    stack_->setGeometry(leftWidth, topHeight, w - leftWidth - rightWidth, bottom - topHeight);
+    path_->setGeometry(leftWidth, topHeight, w - leftWidth - rightWidth, pathHeight);
+    stack_->setGeometry(leftWidth, topHeight + pathHeight, w - leftWidth - rightWidth,
+                        bottom - topHeight - pathHeight);
     status_->setGeometry(14, bottom + 1, w - 28, bottomHeight - 1);
 }
 

@@ -3,6 +3,7 @@
 
 #include "app/model/fix_job.h"
 #include "app/shell/context.h"
+#include "core/verdicts/next_step.h"
 
 #include <QMainWindow>
 #include <QTimer>
@@ -16,6 +17,7 @@ class QToolButton;
 namespace gantry::app {
 
 class AxisColumn;
+class PathLine;
 class Recovery;
 class Station;
 class StationRail;
@@ -49,7 +51,16 @@ private:
     void makeActions();
     int placeOf(QStringView station) const; ///< −1: there is none of that id
     void showPlace(int place);
+    void showStationNamed(const QString& name);
+    /// Name of the first station that shows a verdict.
+    QString stationOf(const Verdict& verdict) const;
     void refreshAll();
+    /// Shows what decides in the station in sight, and what to do about it.
+    void refreshPath();
+    /// Does it.
+    void takeNextStep();
+    /// Of the chosen axis, what the station at a place shows; worst first.
+    std::vector<Matter> mattersAt(int place) const;
     /// What stands at the foot while nothing else is to be said.
     void refreshStatus();
     void refreshFileState();
@@ -90,11 +101,15 @@ private:
     QMenu* recentMenu_;
     QAction *takeFromDisk_ = nullptr, *versions_ = nullptr;
     AxisColumn* axes_;
+    PathLine* path_;
     VerdictColumn* verdicts_;
     QStackedWidget* stack_;
     QLabel* status_;
     QTimer statusTimer_;
     QList<Station*> stations_;
+    NextStep next_;             ///< points into the document's verdicts
+    QString nextPlace_;         ///< station to go to, where there is nothing to do here
+    int nextAxis_ = 0;          ///< and the axis
     bool axesReadOnly_ = false; ///< as the axis column shows it
     bool leaving_ = false;      ///< a save is waited for, which says itself how it went
 };

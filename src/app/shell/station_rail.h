@@ -15,6 +15,7 @@ public:
     explicit StationRail(QWidget* parent = nullptr);
 
     void setStations(const QStringList& names);
+    const QStringList& names() const { return names_; }
     void setCurrent(int station);
     /// Unknown draws no mark.
     void setWorst(int station, State state);

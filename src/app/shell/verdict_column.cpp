@@ -4,11 +4,13 @@
 #include "app/instruments/measure_dialog.h"
 #include "app/instruments/vial.h"
 #include "app/theme/tokens.h"
+#include "core/verdicts/rules.h"
 
 #include <QInputDialog>
 #include <QPainter>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <algorithm>
 #include <cmath>
 
@@ -38,6 +40,10 @@ QString brokenUp(const QString& text, const QFontMetrics& metrics, int width, in
 QString utf8(std::string_view s) {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }
+/// The title of a rule by its key.
+QString titleOf(const QString& key) {
+    return utf8(rules::all()[static_cast<std::size_t>(rules::indexOf(key.toStdString()))]->title.text);
+}
 } // namespace
 
 VerdictCard::VerdictCard(const Context& context, QWidget* parent)
@@ -53,10 +59,11 @@ VerdictCard::VerdictCard(const Context& context, QWidget* parent)
         emit resized();
     });
     connect(asideButton_, &QPushButton::clicked, this,
-            [this] { looks_.aside.isEmpty() ? emit setAside(verdict_) : emit takeUp(verdict_); });
+            [this] { looks_.aside.isEmpty() ? emit setAside(rules_) : emit takeUp(rules_); });
 }
 
-VerdictCard::Looks VerdictCard::looksOf(const Verdict& verdict, const FixJob::Fixes& fixes) const {
+VerdictCard::Looks VerdictCard::looksOf(const Matter& matter, const FixJob::Fixes& fixes) const {
+    const Verdict& verdict = *matter.verdict;
     const Project& project = context_.document.project();
     const auto ratio = [&](double r) {
         return QString::fromStdString(ratioText(r, verdict.bounds, context_.system()));
@@ -64,6 +71,12 @@ VerdictCard::Looks VerdictCard::looksOf(const Verdict& verdict, const FixJob::Fi
     Looks out;
     out.title = QString::fromStdString(title(verdict));
     out.sentence = QString::fromStdString(sentence(verdict, project, context_.system()));
+    for (const Verdict* v : matter.alike)
+        out.sentence +=
+            QLatin1Char(' ') +
+            tr("“%1” says the same, ×%2.")
+                .arg(QString::fromStdString(title(*v)),
+                     QString::fromStdString(ratioText(v->ratio.value(), v->bounds, context_.system())));
     const SetAside* aside = setAsideFor(project, verdict);
     out.aside = aside != nullptr ? QString::fromStdString(aside->reason) : QString();
     if (!out.aside.isEmpty()) out.sentence += QLatin1Char(' ') + tr("Set aside: %1").arg(out.aside);
@@ -91,10 +104,13 @@ VerdictCard::Looks VerdictCard::looksOf(const Verdict& verdict, const FixJob::Fi
     return out;
 }
 
-void VerdictCard::show(const Verdict& verdict, const FixJob::Fixes& fixes) {
+void VerdictCard::show(const Matter& matter, const FixJob::Fixes& fixes) {
+    const Verdict& verdict = *matter.verdict;
     if (verdict.rule != verdict_.rule || verdict.axis != verdict_.axis) all_ = false;
     verdict_ = verdict;
-    const Looks looks = looksOf(verdict, fixes);
+    rules_ = {utf8(ruleKey(verdict))};
+    for (const Verdict* v : matter.alike) rules_ << utf8(ruleKey(*v));
+    const Looks looks = looksOf(matter, fixes);
     if (looks == looks_ && height_ > 0) return;
     const auto layOut = [](QStaticText& text, const QString& words) {
         text.setText(words);
@@ -240,23 +256,39 @@ VerdictColumn::VerdictColumn(const Context& context, FixJob& fixes, QWidget* par
     connect(&fixes_, &FixJob::found, this, &VerdictColumn::refresh);
 }
 
+void VerdictColumn::setStation(const QString& name, const QStringList& rules) {
+    station_ = name;
+    rules_ = rules;
+    refresh();
+    scroll_->verticalScrollBar()->setValue(0);
+}
+
+bool VerdictColumn::shownHere(const Matter& m) const {
+    return m.verdict->axis == context_.session.axis() &&
+           (rules_.contains(utf8(ruleKey(*m.verdict))) ||
+            std::any_of(m.alike.begin(), m.alike.end(),
+                        [&](const Verdict* v) { return rules_.contains(utf8(ruleKey(*v))); }));
+}
+
 void VerdictColumn::refresh() {
-    std::vector<const Verdict*> list;
-    for (const Verdict& v : context_.document.assessment().verdicts)
-        if (v.axis == context_.session.axis()) list.push_back(&v);
-    const auto isAside = [&](const Verdict* v) {
-        return setAsideFor(context_.document.project(), *v) != nullptr && !v->hazard;
+    const std::vector<Matter> all =
+        matters(context_.document.project(), context_.document.assessment().verdicts);
+    std::vector<const Matter*> list;
+    for (const Matter& m : all)
+        if (shownHere(m)) list.push_back(&m);
+    const auto isAside = [&](const Matter* m) {
+        return setAsideFor(context_.document.project(), *m->verdict) != nullptr && !m->verdict->hazard;
     };
-    const auto enough = [&](const Verdict* v) {
-        return !isAside(v) && (v->state == State::Fine || v->state == State::Oversized);
+    const auto enough = [&](const Matter* m) {
+        return !isAside(m) && (m->verdict->state == State::Fine || m->verdict->state == State::Oversized);
     };
-    std::stable_sort(list.begin(), list.end(), [&](const Verdict* a, const Verdict* b) {
-        if (enough(a) != enough(b)) return enough(b);
-        if (isAside(a) != isAside(b)) return isAside(b);
-        return worseThan(*a, *b);
-    });
-    const auto fine = std::count_if(list.begin(), list.end(),
-                                    [&](const Verdict*v) { return enough(v) && v->state == State::Fine; }),
+    // First what is to be mended, then what was set aside, then what is enough; within these as they come.
+    const auto place = [&](const Matter* m) { return enough(m) ? 2 : isAside(m) ? 1 : 0; };
+    std::stable_sort(list.begin(), list.end(),
+                     [&](const Matter* a, const Matter* b) { return place(a) < place(b); });
+    const auto fine = std::count_if(
+                   list.begin(), list.end(),
+                   [&](const Matter*m) { return enough(m) && m->verdict->state == State::Fine; }),
                oversized = std::count_if(list.begin(), list.end(), enough) - fine;
     const std::size_t before = list.size() - static_cast<std::size_t>(fine + oversized);
     if (!unfolded_) list.resize(before);
@@ -288,34 +320,35 @@ void VerdictColumn::refresh() {
             continue;
         }
         if (i == static_cast<qsizetype>(before)) placeFold();
-        const Verdict& v = *list[static_cast<std::size_t>(i)];
-        card->setObjectName(QStringLiteral("verdict_") + utf8(ruleKey(v)));
-        card->show(v, fixes_.fixesFor(v.rule));
+        const Matter& m = *list[static_cast<std::size_t>(i)];
+        card->setObjectName(QStringLiteral("verdict_") + utf8(ruleKey(*m.verdict)));
+        card->show(m, fixes_.fixesFor(m.verdict->rule));
         card->setGeometry(12, y, cardWidth, card->wantedHeight());
         y += card->wantedHeight() + 6;
     }
     if (list.size() <= before) placeFold();
-    y = placeOthers(y);
+    y = placeOthers(all, y);
     if (content_->size() != QSize(width() - 2, y)) content_->resize(width() - 2, y);
     update(0, 0, width(), 34);
 }
 
-int VerdictColumn::placeOthers(int y) {
+int VerdictColumn::placeOthers(const std::vector<Matter>& all, int y) {
     const Project& project = context_.document.project();
     std::vector<const Verdict*> list;
-    for (const Verdict& v : context_.document.assessment().verdicts) {
+    for (const Matter& m : all) {
+        const Verdict& v = *m.verdict;
         const bool bad =
             v.state == State::Over || v.state == State::AtRisk || (v.hazard && mendable(v.state));
-        if (v.axis != context_.session.axis() && bad && setAsideFor(project, v) == nullptr)
-            list.push_back(&v);
+        if (bad && !shownHere(m) && (v.hazard || setAsideFor(project, v) == nullptr)) list.push_back(&v);
     }
-    std::stable_sort(list.begin(), list.end(),
-                     [](const Verdict* a, const Verdict* b) { return worseThan(*a, *b); });
     while (others_.size() < static_cast<qsizetype>(list.size())) {
         auto* b = new QPushButton(content_);
         b->setProperty("role", "rowlink");
-        connect(b, &QPushButton::clicked, this,
-                [this, b] { context_.session.setAxis(b->property("axis").toInt()); });
+        connect(b, &QPushButton::clicked, this, [this, b] {
+            const QString station = b->property("station").toString();
+            context_.session.setAxis(b->property("axis").toInt());
+            if (station != station_) emit stationWanted(station);
+        });
         others_.push_back(b);
     }
     const QFontMetrics metrics(textFont(11));
@@ -326,18 +359,32 @@ int VerdictColumn::placeOthers(int y) {
         b->setObjectName(used ? QStringLiteral("other%1").arg(i) : QString());
         if (!used) continue;
         const Verdict& v = *list[static_cast<std::size_t>(i)];
+        const QString station = rules_.contains(utf8(ruleKey(v))) || !stationOf_ ? station_ : stationOf_(v);
         const QString text =
             tr("%1: %2, %3")
-                .arg(QString::fromStdString(project.axes[static_cast<std::size_t>(v.axis)].name),
+                .arg(v.axis != context_.session.axis()
+                         ? QString::fromStdString(project.axes[static_cast<std::size_t>(v.axis)].name)
+                         : station,
                      QString::fromStdString(title(v)), utf8(stateWord(v.state)));
         b->setText(metrics.elidedText(text, Qt::ElideRight, cardWidth));
         b->setToolTip(QString::fromStdString(sentence(v, project, context_.system())));
         b->setAccessibleName(text);
         b->setProperty("axis", v.axis);
+        b->setProperty("station", station);
         b->setGeometry(linkLeft, y, std::min(cardWidth, metrics.horizontalAdvance(text)) + 8, 20);
         y += 22;
     }
     return y;
+}
+
+void VerdictColumn::showCard(const Verdict& verdict) {
+    for (VerdictCard* card : cards_) {
+        if (card->objectName() != QStringLiteral("verdict_") + utf8(ruleKey(verdict))) continue;
+        scroll_->verticalScrollBar()->setValue(card->y());
+        if (auto* fix = card->findChild<QPushButton*>(QStringLiteral("fix0"));
+            fix != nullptr && fix->isVisibleTo(card))
+            fix->setFocus();
+    }
 }
 
 void VerdictColumn::apply(const Fix& fix) {
@@ -354,31 +401,30 @@ void VerdictColumn::apply(const Fix& fix) {
     context_.document.apply(name, chosen);
 }
 
-void VerdictColumn::askSetAside(const Verdict& v) {
-    const Verdict verdict = v;
+void VerdictColumn::askSetAside(const QStringList& keys) {
+    const QString name = titleOf(keys.front());
     bool ok = false;
     const QString reason = QInputDialog::getText(this, tr("Set aside"),
                                                  tr("Why may “%1” be set aside? The reason is kept in the "
                                                     "project and printed on the settings sheet.")
-                                                     .arg(QString::fromStdString(title(verdict))),
+                                                     .arg(name),
                                                  QLineEdit::Normal, {}, &ok)
                                .trimmed();
-    if (!ok || reason.isEmpty()) return;
-    context_.document.change(tr("Set aside %1").arg(QString::fromStdString(title(verdict))), [&](Project& p) {
-        p.setAside.push_back({std::string(ruleKey(verdict)),
-                              p.axes[static_cast<std::size_t>(verdict.axis)].id,
-                              {},
-                              reason.toStdString()});
+    const Axis* axis = context_.axis();
+    if (!ok || reason.isEmpty() || axis == nullptr) return;
+    context_.document.change(tr("Set aside %1").arg(name), [&, id = axis->id](Project& p) {
+        for (const QString& key : keys)
+            p.setAside.push_back({key.toStdString(), id, {}, reason.toStdString()});
     });
 }
 
-void VerdictColumn::takeUp(const Verdict& v) {
-    const Verdict verdict = v;
-    context_.document.change(tr("Take up %1 again").arg(QString::fromStdString(title(verdict))),
-                             [&](Project& p) {
+void VerdictColumn::takeUp(const QStringList& keys) {
+    const Axis* axis = context_.axis();
+    if (axis == nullptr) return;
+    context_.document.change(tr("Take up %1 again").arg(titleOf(keys.front())),
+                             [&, id = axis->id](Project& p) {
                                  std::erase_if(p.setAside, [&](const SetAside& s) {
-                                     return s.rule == ruleKey(verdict) &&
-                                            s.axis == p.axes[static_cast<std::size_t>(verdict.axis)].id;
+                                     return s.axis == id && keys.contains(QString::fromStdString(s.rule));
                                  });
                              });
 }
@@ -398,8 +444,9 @@ void VerdictColumn::paintEvent(QPaintEvent*) {
     p.setFont(textFont(11));
     const Axis* axis = context_.axis();
     p.drawText(QRect(12, 10, width() - 24, 20), Qt::AlignVCenter,
-               axis != nullptr ? tr("Verdicts for %1, worst first").arg(QString::fromStdString(axis->name))
-                               : tr("No axis yet, so nothing to judge"));
+               axis != nullptr
+                   ? tr("%1: verdicts for %2, worst first").arg(station_, QString::fromStdString(axis->name))
+                   : tr("No axis yet, so nothing to judge"));
 }
 
 } // namespace gantry::app

@@ -3,28 +3,31 @@
 
 #include "app/model/fix_job.h"
 #include "app/shell/context.h"
+#include "core/verdicts/matters.h"
 
 #include <QStaticText>
+#include <QStringList>
 #include <QWidget>
+#include <functional>
 
 class QPushButton;
 class QScrollArea;
 
 namespace gantry::app {
 
-/// One verdict: vial, title, ratio, sentence, and the fixes that were found for it.
+/// One matter: vial, title, ratio, sentence, what says the same, and the fixes that were found for it.
 class VerdictCard : public QWidget {
     Q_OBJECT
 public:
     VerdictCard(const Context& context, QWidget* parent);
     /// `fixes` null: none looked for yet (or none to look for). What looks as before is not painted again.
-    void show(const Verdict& verdict, const FixJob::Fixes& fixes);
+    void show(const Matter& matter, const FixJob::Fixes& fixes);
     int wantedHeight() const { return height_; }
 
 signals:
     void applyFix(const gantry::Fix& fix);
-    void setAside(const gantry::Verdict& verdict);
-    void takeUp(const gantry::Verdict& verdict);
+    void setAside(const QStringList& keys);
+    void takeUp(const QStringList& keys);
     void resized(); ///< it wants another height
 
 protected:
@@ -44,10 +47,11 @@ private:
 
         friend bool operator==(const Looks&, const Looks&) = default;
     };
-    Looks looksOf(const Verdict& verdict, const FixJob::Fixes& fixes) const;
+    Looks looksOf(const Matter& matter, const FixJob::Fixes& fixes) const;
     void placeButtons();
 
     Verdict verdict_;
+    QStringList rules_; ///< of the matter, by key, the verdict's own first
     Looks looks_;
     QList<QPushButton*> buttons_;
     QPushButton *asideButton_, *moreButton_;
@@ -56,14 +60,24 @@ private:
     int sentenceHeight_ = 0, adviceHeight_ = 0, height_ = 0;
 };
 
-/// The verdicts of the chosen axis, worst first; then what was set aside, hazards in their place. What is
-/// fine or more than enough is counted in one line, which unfolds it. Last a line for each verdict of another
-/// axis that is over or at risk, or that warns of what may fall; pressing it goes there.
+/// What the station in sight says of the chosen axis, one card a matter, worst first; then what was set
+/// aside, hazards in their place. What is fine or more than enough is counted in one line, which unfolds it.
+/// Last a line for each matter of another station or axis that is over or at risk, or that warns of what may
+/// fall; pressing it goes there.
 class VerdictColumn : public QWidget {
     Q_OBJECT
 public:
     VerdictColumn(const Context& context, FixJob& fixes, QWidget* parent = nullptr);
+    /// A station in sight by its name and the rules that it shows.
+    void setStation(const QString& name, const QStringList& rules);
+    /// Which station shows a verdict, by name.
+    void setStationOf(std::function<QString(const Verdict&)> stationOf) { stationOf_ = std::move(stationOf); }
     void refresh();
+    /// Brings a verdict's card into sight and gives its first fix the focus.
+    void showCard(const Verdict& verdict);
+
+signals:
+    void stationWanted(const QString& name);
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -71,19 +85,22 @@ protected:
 
 private:
     void apply(const Fix& fix);
-    void askSetAside(const Verdict& verdict);
-    void takeUp(const Verdict& verdict);
+    void askSetAside(const QStringList& keys);
+    void takeUp(const QStringList& keys);
+    bool shownHere(const Matter& matter) const;
+    int placeOthers(const std::vector<Matter>& all, int y);
 
     Context context_;
     FixJob& fixes_;
     QScrollArea* scroll_;
     QWidget* content_;
     QList<VerdictCard*> cards_;
-    int placeOthers(int y);
-
+    QString station_;
+    QStringList rules_; ///< of the station in sight
+    std::function<QString(const Verdict&)> stationOf_;
     QPushButton* fold_;
     bool unfolded_ = false;
-    QList<QPushButton*> others_; ///< of other axes, a line each
+    QList<QPushButton*> others_; ///< of other stations and axes, a line each
 };
 
 } // namespace gantry::app

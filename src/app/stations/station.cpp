@@ -24,7 +24,7 @@ void Station::paintHead(QPainter& p, const QRect& card, int lineHeight, const QS
     const Axis* axis = context_.axis();
     p.setFont(textFont(14, true));
     p.setPen(t.ink);
-    p.drawText(QRect(card.left(), 10, 86, 27), Qt::AlignVCenter,
+    p.drawText(QRect(card.left(), headTop, 86, headRow), Qt::AlignVCenter,
                p.fontMetrics().elidedText(axis != nullptr ? QString::fromStdString(axis->name) : name(),
                                           Qt::ElideRight, 84));
     paintCard(p, card);

@@ -29,6 +29,7 @@ signals:
     void goTo(const QString& station);
 
 protected:
+    static constexpr int headTop = 2, headRow = 27; ///< the row of names and buttons above the cards
     /// Fills the page and paints its head: the axis' name, and a card whose first line, `lineHeight` high, is
     /// a bold lead and a text beside it.
     void paintHead(QPainter& painter, const QRect& card, int lineHeight, const QString& lead,

@@ -13,6 +13,7 @@
 #include "core/tools/limits.h"
 #include "core/verdicts/completeness.h"
 #include "core/verdicts/fixes/family.h"
+#include "core/verdicts/next_step.h"
 #include "core/verdicts/rules.h"
 #include "core/words/differences.h"
 #include "io/exports/settings_forms.h"
@@ -114,6 +115,7 @@ std::vector<Text> everyText() {
         out.add("reason", words::reasonText(static_cast<Reason>(i)));
     out.add("rule", words::unknownText.text);
     for (const words::Message& m : doubtTexts()) out.add("rule", m.text);
+    for (const words::Message& m : nextStepTexts()) out.add("rule", m.text);
     for (const rules::Rule* rule : rules::all()) {
         out.add("rule", rule->title.text);
         out.add("fix", rule->advice.text);

@@ -38,7 +38,9 @@ public:
     explicit ControllerStation(const Context& context, QWidget* parent = nullptr);
     QString name() const override { return tr("Controller"); }
     void refresh() override;
-    QStringList rules() const override { return {"rounding", "settings", "stopping", "pulse_rate"}; }
+    QStringList rules() const override {
+        return {"rounding", "settings", "stopping", "pulse_rate", "steps_set"};
+    }
 
 protected:
     void resizeEvent(QResizeEvent* event) override;

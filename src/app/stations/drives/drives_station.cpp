@@ -32,7 +32,7 @@
 
 namespace gantry::app {
 namespace {
-constexpr int edge = 14, headBottom = 76, labelWidth = 92, chainTop = 84, tilesHeight = 112;
+constexpr int edge = 14, headBottom = 68, labelWidth = 92, chainTop = 76, tilesHeight = 104;
 }
 
 DrivesStation::DrivesStation(const Context& context, QWidget* parent)
@@ -114,14 +114,16 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
 }
 
 QStringList DrivesStation::rules() const {
-    return {
-        "torque",        "pulse_rate",  "power_off",    "standstill",       "resonance",      "stepping",
-        "drift",         "jitter",      "repeat",       "framing",          "backlash",       "motor_current",
-        "driver_rating", "motor_size",  "duty",         "case_temperature", "regulator_heat", "shaft_load",
-        "noise",         "motor_speed", "following",    "servo_range",      "tooth_strength", "gear_form",
-        "belt_mesh",     "grip",        "cord_slack",   "cord_strength",    "whirl",          "buckling",
-        "guides",        "binding",     "bearing_load", "friction_sources", "emergency_stop", "lens_ring",
-        "pan_bar"};
+    return {"torque",         "pulse_rate",    "power_off",     "standstill",       "resonance",
+            "stepping",       "drift",         "jitter",        "repeat",           "framing",
+            "backlash",       "focus_pull",    "motor_current", "driver_rating",    "motor_size",
+            "duty",           "noise",         "motor_speed",   "case_temperature", "regulator_heat",
+            "shaft_load",     "start",         "speed_span",    "following",        "servo_range",
+            "tooth_strength", "gear_form",     "belt_mesh",     "belt_preload",     "grip",
+            "cord_slack",     "cord_strength", "layers",        "drum_room",        "whirl",
+            "buckling",       "guides",        "binding",       "bearing_load",     "friction_sources",
+            "emergency_stop", "lens_ring",     "pan_bar",       "hand_driven",      "supply",
+            "claim",          "claim_power",   "moving_mass"};
 }
 
 void DrivesStation::choosePart(int column) {
@@ -353,12 +355,12 @@ void DrivesStation::removeLink() {
 
 void DrivesStation::place() {
     const int w = width() - 2 * edge;
-    shots_->setGeometry(edge + 90, 10, 230, 27);
+    shots_->setGeometry(edge + 90, headTop, 230, headRow);
     int right = edge + w;
     for (auto [button, width] :
          {std::pair{remove_, 84}, {later_, 40}, {earlier_, 40}, {add_, 108}, {tools_, 84}}) {
         right -= width;
-        button->setGeometry(right, 10, width - 4, 27);
+        button->setGeometry(right, headTop, width - 4, headRow);
     }
     const int inner = w - 20;
     chain_->setGeometry(edge + 10, chainTop + 8, inner, tilesHeight);
@@ -381,7 +383,7 @@ void DrivesStation::place() {
     editor_->setHeaderRoom(head - edge - 16);
     y += editorHeight + 10;
     const int half = (w - 10) / 2;
-    const int plotHeight = std::max(170, height() - y - 12);
+    const int plotHeight = std::max(156, height() - y - 12);
     torque_->setGeometry(edge, y, half, plotHeight);
     profile_->setGeometry(edge + half + 10, y, w - half - 10, plotHeight);
 }
@@ -392,7 +394,7 @@ void DrivesStation::resizeEvent(QResizeEvent*) {
 
 void DrivesStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    paintHead(p, QRect(edge, 46, width() - 2 * edge, headBottom - 46), 30, tr("Capability"), capability_);
+    paintHead(p, QRect(edge, 38, width() - 2 * edge, headBottom - 38), 30, tr("Capability"), capability_);
     paintCard(p, QRect(edge, chainTop, width() - 2 * edge, table_->geometry().bottom() + 8 - chainTop));
 }
 

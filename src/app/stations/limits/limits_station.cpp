@@ -23,7 +23,7 @@ namespace gantry::app {
 namespace {
 
 using units::Kind;
-constexpr int edge = 14, gap = 8, headBottom = 120;
+constexpr int edge = 14, gap = 8, headBottom = 112;
 
 struct Kinds {
     Kind travel, speed, acceleration, jerk;
@@ -395,9 +395,9 @@ void LimitsStation::place() {
                                  {recommended_, 172},
                                  {more_, 84}}) {
         right -= width;
-        widget->setGeometry(right, 10, width - 4, 27);
+        widget->setGeometry(right, headTop, width - 4, headRow);
     }
-    int y = 44 + 76 + gap; // the lines of limits
+    int y = headBottom + gap;
     const int fieldsHeight = fields_->heightFor(w);
     const int bottom = std::clamp((height() - y) * 30 / 100, 170, 320);
     const int plotHeight = std::max(170, height() - y - fieldsHeight - bottom - 50 - 4 * gap);
@@ -424,7 +424,7 @@ void LimitsStation::resizeEvent(QResizeEvent*) {
 void LimitsStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Tokens& t = tokens();
-    const QRect card(edge, 44, width() - 2 * edge, headBottom - 44);
+    const QRect card(edge, 36, width() - 2 * edge, headBottom - 36);
     paintHead(p, card, 24, tr("Limits"), context_.axis() != nullptr ? line_ : tr("add an axis at the left"));
     p.setFont(textFont(11));
     p.setPen(t.second);

@@ -26,7 +26,7 @@ public:
     void refresh() override;
     void applyTheme() override;
     QStringList rules() const override {
-        return {"vibration", "resonance", "stopping", "settings", "whirl", "ease"};
+        return {"vibration", "resonance", "stopping", "settings", "whirl", "ease", "near_people"};
     }
 
 protected:

@@ -23,7 +23,7 @@ namespace gantry::app {
 namespace {
 
 using units::Kind;
-constexpr int edge = 14, gap = 8, headBottom = 76;
+constexpr int edge = 14, gap = 8, headBottom = 68;
 
 QList<FieldSlot> under(const QString& prefix, std::initializer_list<const char*> keys) {
     QList<FieldSlot> out;
@@ -377,9 +377,9 @@ void StructureStation::place() {
     for (auto [widget, width] :
          {std::pair<QWidget*, int>{best_, 132}, {more_, 84}, {above_, 108}, {part_, 172}}) {
         right -= width;
-        widget->setGeometry(right, 10, width - 4, 27);
+        widget->setGeometry(right, headTop, width - 4, headRow);
     }
-    int y = 44 + 32 + gap;
+    int y = headBottom + gap;
     const int wanted = fields_->heightFor(w), fieldsHeight = std::min(wanted, 240);
     const int softHeight = 26 + 21 * 3 + 8;
     const int drawing = std::max(240, height() - y - fieldsHeight - softHeight - 3 * gap);
@@ -404,7 +404,7 @@ void StructureStation::resizeEvent(QResizeEvent*) {
 
 void StructureStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    paintHead(p, QRect(edge, 44, width() - 2 * edge, headBottom - 44), 32, tr("Structure"), line_);
+    paintHead(p, QRect(edge, 36, width() - 2 * edge, headBottom - 36), 32, tr("Structure"), line_);
 }
 
 } // namespace gantry::app

@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/verdicts/matters.h"
+
+#include <string>
+
+namespace gantry {
+
+/// How well the inputs of an axis are known.
+struct Knowledge {
+    int inputs = 0;  ///< those that carry a source and are not nothing
+    int guessed = 0; ///< of these, guessed or assumed
+};
+Knowledge knowledgeOf(const Project& project, int axis);
+std::string sentence(const Knowledge& knowledge);
+
+/// What decides about some matters, and what to do about it first.
+struct NextStep {
+    const Verdict* verdict = nullptr; ///< the worst that is not set aside; null: there is none
+    /// Path of the input to measure first, of what is at risk: the one that decides most of these matters.
+    std::string measure;
+    int decided = 0; ///< matters at risk that hang on it
+};
+
+/// @param own worst first
+NextStep nextStep(const Project& project, std::span<const Matter> own);
+
+/// "decided by Power-off holding: over ×0.36"; empty where nothing is judged.
+std::string decidesSentence(const NextStep& step, units::System system);
+/// "choose a fix for it", "measure the running friction: it decides 2 verdicts"; empty where nothing is to be
+/// done.
+std::string toDoSentence(const NextStep& step, const Project& project);
+
+std::span<const words::Message> nextStepTexts();
+
+} // namespace gantry
