@@ -2,8 +2,8 @@
 // Rigs that are changed in a way whose outcome is known, evaluated by the command line before and after.
 #include "cli/commands.h"
 #include "core/evaluate/evaluate.h"
-#include "core/rigs/rigs.h"
 #include "io/project/project_file.h"
+#include "support/bare_rigs.h"
 #include "support/files.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
@@ -146,7 +146,7 @@ private slots:
         QVERIFY2(rig.isEmpty(), qPrintable(rig.join("\n")));
         // A table beside a slider.
         Project both = plain();
-        Project table = rigs::make(rigs::RigKind::SubjectTurntable);
+        Project table = bareRig(rigs::RigKind::SubjectTurntable);
         both.axes.push_back(table.axes[0]);
         both.axes.back().id = "table";
         both.shots[0].moves.push_back({"table", BySpeed<AxisKind::Rotary>{1.0, 0.5, 1.0}});
@@ -197,7 +197,7 @@ private slots:
         constexpr double off = 2e-4;
         int moves = 0;
         std::vector<Project> rigs{demoProject(), demoProject("kettle-jib"), demoProject("moss-orbit")};
-        for (const rigs::RigInfo& info : rigs::all()) rigs.push_back(rigs::make(info.kind));
+        for (const rigs::RigInfo& info : rigs::all()) rigs.push_back(bareRig(info.kind));
         for (const Project& p : rigs) {
             const json before = evaluated(p)["axes"];
             const Evaluation now = evaluate(p);

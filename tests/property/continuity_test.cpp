@@ -2,7 +2,7 @@
 // Whatever continuous input is passed from 0.9 to 1.1 of its value, no figure jumps.
 #include "core/evaluate/evaluate.h"
 #include "core/model/fields.h"
-#include "core/rigs/rigs.h"
+#include "support/bare_rigs.h"
 #include "support/files.h"
 #include "support/flat_figures.h"
 
@@ -61,7 +61,7 @@ double steady(const std::string& figure, double value) {
 
 std::vector<std::pair<std::string, Project>> rigsThatShip() {
     std::vector<std::pair<std::string, Project>> out;
-    for (const rigs::RigInfo& info : rigs::all()) out.emplace_back(info.key, rigs::make(info.kind));
+    for (const rigs::RigInfo& info : rigs::all()) out.emplace_back(info.key, bareRig(info.kind));
     for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
         out.emplace_back(demo, demoProject(demo));
     return out;

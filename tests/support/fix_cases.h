@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/rigs/rigs.h"
+#include "support/bare_rigs.h"
 #include "support/files.h"
 
 #include <algorithm>
@@ -30,7 +30,7 @@ struct Case {
 
 inline Project rigOf(const char* name) {
     for (const rigs::RigInfo& info : rigs::all())
-        if (info.key == name) return rigs::make(info.kind);
+        if (info.key == name) return bareRig(info.kind);
     return demoProject(name);
 }
 

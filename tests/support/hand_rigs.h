@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/rigs/rigs.h"
 #include "core/verdicts/fix.h"
+#include "support/bare_rigs.h"
 
 #include <cmath>
 #include <numbers>
@@ -16,7 +16,7 @@ constexpr double pi = std::numbers::pi, g = 9.80665;
 
 /// A level slider of 1 m on 40 × 40 × 2 square steel tube, 5 kg on a short carriage, stands at the ends.
 inline Project slider() {
-    Project p = rigs::make(rigs::RigKind::BeltSlider);
+    Project p = bareRig(rigs::RigKind::BeltSlider);
     auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
     m.railLength = 1.0;
     m.carriageLength = 0.1;
@@ -40,7 +40,7 @@ inline RotaryMechanism& boom(Project& p) {
 }
 /// A boom of 2 m on a light tube with 3 kg at its end, on three legs.
 inline Project jib() {
-    Project p = rigs::make(rigs::RigKind::JibCrane);
+    Project p = bareRig(rigs::RigKind::JibCrane);
     auto& r = boom(p);
     r.items.clear();
     r.inertia.value = 0.0;

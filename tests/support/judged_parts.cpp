@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/judged_parts.h"
+#include "support/bare_rigs.h"
 
 #include "core/model/describe.h"
 #include "core/model/fields.h"
@@ -38,7 +39,7 @@ Stepper stepper(Inputs& in) {
 }
 
 Project bare(rigs::RigKind kind) {
-    Project p = rigs::make(kind);
+    Project p = bareRig(kind);
     p.payload.clear();
     p.axes.resize(1);
     p.shots.resize(1);

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/evaluate/evaluate.h"
-#include "core/rigs/rigs.h"
+#include "support/bare_rigs.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
 
@@ -61,7 +61,7 @@ inline Stepper stepper() {
 
 /// A carriage of 4 kg up 10° on a 2 mm belt of 20 teeth behind a 20:40 belt stage.
 inline Project slide() {
-    Project p = rigs::make(rigs::RigKind::BeltSlider);
+    Project p = bareRig(rigs::RigKind::BeltSlider);
     Axis& a = p.axes[0];
     a.motor = stepper();
     a.driver.runCurrent = 1.6;

@@ -2,11 +2,11 @@
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/shot/shot_steps.h"
 #include "core/evidence/fingerprint.h"
-#include "core/rigs/rigs.h"
 #include "core/tools/demands.h"
 #include "core/tools/error_budget.h"
 #include "core/verdicts/completeness.h"
 #include "core/verdicts/later.h"
+#include "support/bare_rigs.h"
 #include "support/files.h"
 #include "support/near.h"
 
@@ -24,7 +24,7 @@ class BriefTest : public QObject {
     }
 private slots:
     void intervalsMoveStepByStep() {
-        Project p = rigs::make(rigs::RigKind::BeltSlider);
+        Project p = bareRig(rigs::RigKind::BeltSlider);
         Shot& shot = p.shots[0];
         const double distance = std::abs(distanceOf(shot.moves[0].movement));
         shot.kind = ShotKind::Interval;
@@ -63,15 +63,15 @@ private slots:
         QCOMPARE(demandsOf(p, AxisEvaluation{}).fastest.shot, ShotIndex());
     }
     void completenessFollowsTheProject() {
-        Project slider = rigs::make(rigs::RigKind::BeltSlider);
+        Project slider = bareRig(rigs::RigKind::BeltSlider);
         QCOMPARE(stateOf(slider, "End switches"), Completeness::Missing);
         slider.equipment.endStops = true;
         QCOMPARE(stateOf(slider, "End switches"), Completeness::There);
         QCOMPARE(stateOf(slider, "Counterweight"), Completeness::NotNeeded);
         QCOMPARE(stateOf(slider, "Slip ring"), Completeness::NotNeeded);
-        Project orbit = rigs::make(rigs::RigKind::OrbitBoom); // turns twice
+        Project orbit = bareRig(rigs::RigKind::OrbitBoom); // turns twice
         QCOMPARE(stateOf(orbit, "Slip ring"), Completeness::Missing);
-        Project jib = rigs::make(rigs::RigKind::JibCrane);
+        Project jib = bareRig(rigs::RigKind::JibCrane);
         QCOMPARE(stateOf(jib, "Counterweight"), Completeness::There);
         std::get<RotaryMechanism>(jib.axes[1].mechanism).items.pop_back();
         QCOMPARE(stateOf(jib, "Counterweight"), Completeness::Missing);
@@ -83,7 +83,7 @@ private slots:
         for (Axis& a : jib.axes) a.onStop = OnStop::KeepsHolding;
         QCOMPARE(stateOf(jib, "Emergency stop, tried"), Completeness::There);
         // A long lens wide open past a near subject needs a focus axis; there it is, or it is taken away.
-        Project multi = rigs::make(rigs::RigKind::MultiAxis);
+        Project multi = bareRig(rigs::RigKind::MultiAxis);
         multi.shots[0].focalLength = 0.1;
         multi.shots[0].fNumber = 2.0;
         QCOMPARE(stateOf(multi, "Follow focus"), Completeness::There);
@@ -111,7 +111,7 @@ private slots:
         bool Equipment::*const members[]{&Equipment::endStops,   &Equipment::hardBlocks, &Equipment::homing,
                                          &Equipment::cablePath,  &Equipment::slipRing,   &Equipment::tieDown,
                                          &Equipment::catchStrap, &Equipment::spareParts};
-        Project p = rigs::make(rigs::RigKind::JibCrane);
+        Project p = bareRig(rigs::RigKind::JibCrane);
         std::get<RotaryMechanism>(p.axes[0].mechanism).range = 9.0;
         p.equipment = {};
         const auto before = completeness(p, evaluate(p));
@@ -127,7 +127,7 @@ private slots:
     void needsFollowTheRig() {
         for (const CompletenessLine& l : completeness({}, evaluate({})))
             QCOMPARE(l.state, Completeness::NotNeeded);
-        Project slider = rigs::make(rigs::RigKind::BeltSlider);
+        Project slider = bareRig(rigs::RigKind::BeltSlider);
         slider.equipment = {};
         std::get<LinearMechanism>(slider.axes[0].mechanism).slope.value = 0.0;
         QCOMPARE(stateOf(slider, "Catch strap"), Completeness::NotNeeded);
@@ -194,7 +194,7 @@ private slots:
     }
     /// A microphone three times as far hears one rank less; 0 is taken as a metre.
     void noiseFollowsTheMicrophone() {
-        Project p = rigs::make(rigs::RigKind::BeltSlider);
+        Project p = bareRig(rigs::RigKind::BeltSlider);
         p.conditions.silence = Silence::Quiet;
         const auto ratio = [&](double metres) {
             p.conditions.microphoneDistance = metres;

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/bare_rigs.h"
 #include "support/paper.h"
 
 using namespace gantry;
@@ -171,7 +172,7 @@ private slots:
     /// A pan of 0.05 kg·m² with a camera off its axis on a slope, behind a ring of 120 teeth on a pinion
     /// of 20.
     void turningAxis() {
-        Project p = rigs::make(rigs::RigKind::PanTiltHead);
+        Project p = bareRig(rigs::RigKind::PanTiltHead);
         p.axes.resize(1);
         Axis& a = p.axes[0];
         a.role = Role::Pan;

@@ -2,6 +2,7 @@
 #include "core/criteria/criteria.h"
 #include "core/evaluate/evaluate.h"
 #include "core/tools/limits.h"
+#include "support/bare_rigs.h"
 #include "support/every_rig.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
@@ -156,11 +157,11 @@ private slots:
     }
     /// A pan that stands on a slope turns what hangs out uphill and down again; a tilt starts the steeper.
     void gravityOnASlope() {
-        Project p = rigs::make(rigs::RigKind::MultiAxis);
+        Project p = bareRig(rigs::RigKind::MultiAxis);
         p.payload.clear();
         std::get<LinearMechanism>(p.axes[0].mechanism).slope.value = -0.2;
         p.axes.resize(1);
-        p.axes.push_back(rigs::make(rigs::RigKind::SubjectTurntable).axes[0]);
+        p.axes.push_back(bareRig(rigs::RigKind::SubjectTurntable).axes[0]);
         p.axes[1].id = "pan";
         p.shots.clear();
         Axis& pan = p.axes[1];

@@ -4,6 +4,7 @@
 #include "core/evaluate/rig/rig_sweep.h"
 #include "core/model/fields.h"
 #include "core/verdicts/rules.h"
+#include "support/bare_rigs.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
 
@@ -19,7 +20,7 @@ class ClearanceTest : public QObject {
     static constexpr double degree = hand::pi / 180;
 
     static Axis turning(Role role, double low, double high) {
-        Project heads = rigs::make(rigs::RigKind::PanTiltHead);
+        Project heads = bareRig(rigs::RigKind::PanTiltHead);
         Axis out = heads.axes[0];
         out.id = out.name = role == Role::Pan ? "Pan" : role == Role::Tilt ? "Tilt" : "Roll";
         out.role = role;
@@ -272,7 +273,7 @@ private slots:
         p.base.columnAhead = 0.3;
         VERIFY_NEAR(swept(p).distance, before, 1e-9);
 
-        Project head = rigs::make(rigs::RigKind::PanTiltHead);
+        Project head = bareRig(rigs::RigKind::PanTiltHead);
         head.axes = {turning(Role::Pan, 0.0, 1.0), turning(Role::Tilt, 0.0, 1.0),
                      turning(Role::Roll, 0.0, 1.0)};
         head.shots.clear();
@@ -492,7 +493,7 @@ private slots:
     }
     /// Loads on a lift's column, and motors at the lens, are there too.
     void loadsOnALiftAndMotorsAtTheLens() {
-        Project p = rigs::make(rigs::RigKind::LiftColumn);
+        Project p = bareRig(rigs::RigKind::LiftColumn);
         p.base.height = 0.4;
         RailLoad motor;
         motor.id = "motor";
@@ -511,7 +512,7 @@ private slots:
             }
         QCOMPARE(found, 1);
 
-        Project head = rigs::make(rigs::RigKind::PanTiltHead);
+        Project head = bareRig(rigs::RigKind::PanTiltHead);
         head.axes = {turning(Role::Pan, 0.0, 3.0), turning(Role::Focus, 0.0, 4.0)};
         head.base.height = 1.0;
         std::get<RotaryMechanism>(head.axes[1].mechanism).bodies = {

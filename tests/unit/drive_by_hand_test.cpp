@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/criteria/criteria.h"
 #include "core/evaluate/evaluate.h"
+#include "support/bare_rigs.h"
 #include "support/every_rig.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
@@ -23,7 +24,7 @@ class DriveByHandTest : public QObject {
     }
     /// A turning table whose role is to pan, with nothing on it.
     static Project table() {
-        Project p = rigs::make(rigs::RigKind::SubjectTurntable);
+        Project p = bareRig(rigs::RigKind::SubjectTurntable);
         p.payload.clear();
         RotaryMechanism& r = turn(p);
         r.items.clear();
@@ -408,7 +409,7 @@ private slots:
         VERIFY_NEAR(two.available(10.0), 2 * one.available(10.0), 1e-12);
         VERIFY_NEAR(two.availableAtLowVoltage(10.0), 2 * one.availableAtLowVoltage(10.0), 1e-12);
         // Pulses shared by the axes that move at once.
-        Project rig = rigs::make(rigs::RigKind::MultiAxis);
+        Project rig = bareRig(rigs::RigKind::MultiAxis);
         rig.controller.pulseCeiling = 60e3;
         rig.controller.pulsesShared = true;
         const Evaluation e = evaluate(rig);

@@ -11,6 +11,7 @@
 #include "core/units/text.h"
 #include "core/verdicts/completeness.h"
 #include "core/verdicts/rules.h"
+#include "support/bare_rigs.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
 
@@ -254,7 +255,7 @@ private slots:
     }
     /// Between two pictures a hobby servo is off by its dead band and one pulse step, each once.
     void hobbyServosBetweenPictures() {
-        Project p = rigs::make(rigs::RigKind::PanTiltHead);
+        Project p = bareRig(rigs::RigKind::PanTiltHead);
         p.axes.resize(1);
         p.axes[0].links.clear();
         HobbyServo servo;
@@ -316,7 +317,7 @@ private slots:
         s.focalLength = 0.05;
         s.fNumber = 2.8;
         // With a focus axis that does not turn it is over; with the right turn it is sharp.
-        Axis ring = rigs::make(rigs::RigKind::PanTiltHead).axes[0];
+        Axis ring = bareRig(rigs::RigKind::PanTiltHead).axes[0];
         ring.id = "focus";
         ring.role = Role::Focus;
         LensRingOutput marks;

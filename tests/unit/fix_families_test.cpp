@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 #include "core/model/fields.h"
-#include "core/rigs/rigs.h"
 #include "core/verdicts/fix.h"
 #include "core/verdicts/fixes/family.h"
 #include "core/verdicts/rules.h"
+#include "support/bare_rigs.h"
 #include "support/files.h"
 #include "support/fix_cases.h"
 #include "support/hand_rigs.h"
@@ -53,7 +53,7 @@ private slots:
     /// No rule is silent on all of these rigs, so that none can be lost unnoticed.
     void everyRuleSpeaks() {
         std::vector<Project> all;
-        for (const rigs::RigInfo& info : rigs::all()) all.push_back(rigs::make(info.kind));
+        for (const rigs::RigInfo& info : rigs::all()) all.push_back(bareRig(info.kind));
         for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
             all.push_back(demoProject(demo));
         for (const Case& c : cases) all.push_back(projectOf(c));

@@ -4,6 +4,7 @@
 #include "core/motor/hot_copper.h"
 #include "core/tools/limits.h"
 #include "core/verdicts/rules.h"
+#include "support/bare_rigs.h"
 #include "support/files.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
@@ -177,7 +178,7 @@ private slots:
     /// Of an arm on a spring, on a slide that may lean either way: the least of both over what they pass.
     void springsAndSlopes() {
         Project p = hand::jib();
-        p.axes[0] = rigs::make(rigs::RigKind::BeltSlider).axes[0];
+        p.axes[0] = bareRig(rigs::RigKind::BeltSlider).axes[0];
         auto& slope = std::get<LinearMechanism>(p.axes[0].mechanism).slope;
         slope = {0.0, Source::Measured, 0.0};
         RotaryMechanism& r = hand::boom(p);
@@ -213,7 +214,7 @@ private slots:
     }
     /// A pan on a slope: its weight may pull either way, and its spring one way.
     void panOnASlope() {
-        Project p = rigs::make(rigs::RigKind::MultiAxis);
+        Project p = bareRig(rigs::RigKind::MultiAxis);
         std::size_t pan = 0;
         for (std::size_t i = 0; i < p.axes.size(); ++i)
             if (p.axes[i].role == Role::Pan) pan = i;
@@ -448,7 +449,7 @@ private slots:
     /// A pan that leans 10°: 1.6 kg at 30 mm fall to where they point downhill, a quarter turn into the
     /// range.
     void leaningPan() {
-        Project p = rigs::make(rigs::RigKind::PanTiltHead);
+        Project p = bareRig(rigs::RigKind::PanTiltHead);
         p.axes.resize(1);
         p.shots.resize(1);
         p.shots[0].keepFramed = false;

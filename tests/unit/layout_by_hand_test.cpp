@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/rig/rig_layout.h"
+#include "support/bare_rigs.h"
 
 #include "support/every_rig.h"
 #include "support/hand_rigs.h"
@@ -197,7 +198,7 @@ private slots:
         QVERIFY(isNear(all(turned, BodyKind::Arm).at(0).to.x, 2 * c * std::cos(2.5), 1e-9));
     }
     void heads() {
-        Project p = rigs::make(rigs::RigKind::PanTiltHead);
+        Project p = bareRig(rigs::RigKind::PanTiltHead);
         p.base.kind = BaseKind::Overhead;
         p.base.height = 2.0;
         for (Axis& axis : p.axes) {
@@ -231,7 +232,7 @@ private slots:
         QVERIFY(at(all(lay(p, pose), BodyKind::Column).at(0).from, -0.3, 0, 2.0));
     }
     void liftCarriesUp() {
-        Project p = rigs::make(rigs::RigKind::LiftColumn);
+        Project p = bareRig(rigs::RigKind::LiftColumn);
         p.base.kind = BaseKind::Legs;
         p.base.height = 0.4;
         auto& lift = std::get<LinearMechanism>(p.axes[0].mechanism);

@@ -2,13 +2,13 @@
 #include "core/evaluate/evaluate.h"
 #include "core/model/fields.h"
 #include "core/motor/at_once.h"
-#include "core/rigs/rigs.h"
 #include "core/sampling/confidence.h"
 #include "core/tools/limits.h"
 #include "core/tools/simulation_view.h"
 #include "core/tools/stall_ladder.h"
 #include "core/verdicts/ranges.h"
 #include "core/verdicts/rules.h"
+#include "support/bare_rigs.h"
 #include "support/files.h"
 #include "support/near.h"
 
@@ -86,7 +86,7 @@ private slots:
         QCOMPARE(axisLimits(p, p.axes[0], evaluateAxis(p, p.axes[0])).ramps, RampAdvice::NoRamps);
     } /// Teeth of a printed pair at 5 m/s on the pitch circle, worked through the ratio by hand.
     void partsLimitTheSpeed() {
-        Project p = rigs::make(rigs::RigKind::BeltSlider);
+        Project p = bareRig(rigs::RigKind::BeltSlider);
         GearStage gear;
         gear.id = "pair";
         gear.motorTeeth = 20;
@@ -129,7 +129,7 @@ private slots:
     }
     /// A cap on speed holds a boom that tells nothing of its length.
     void unknownBoomIsStillCapped() {
-        Project p = rigs::make(rigs::RigKind::OrbitBoom);
+        Project p = bareRig(rigs::RigKind::OrbitBoom);
         p.axes.resize(1);
         RotaryMechanism& boom = std::get<RotaryMechanism>(p.axes[0].mechanism);
         boom.items.clear();
@@ -226,7 +226,7 @@ private slots:
         VERIFY_NEAR(open.low, 1 / ladder[2].margin, 1e-12);
     }
     void peopleCapTheBoom() {
-        Project p = rigs::make(rigs::RigKind::OrbitBoom);
+        Project p = bareRig(rigs::RigKind::OrbitBoom);
         for (std::size_t i = 0; i < p.axes.size(); ++i)
             if (p.axes[i].role == Role::Swing) {
                 const double before = axisLimits(p, p.axes[i], evaluateAxis(p, p.axes[i])).largest.speed;
@@ -241,7 +241,7 @@ private slots:
         QFAIL("no boom in the rig");
     }
     void alikeAxesRampInOneTime() {
-        const Project p = rigs::make(rigs::RigKind::MultiAxis);
+        const Project p = bareRig(rigs::RigKind::MultiAxis);
         std::vector<AxisLimits> all;
         for (const Axis& a : p.axes) all.push_back(axisLimits(p, a, evaluateAxis(p, a)));
         const auto t = alike(all);
@@ -255,7 +255,7 @@ private slots:
     void rigsRunInTime() {
         int run = 0;
         for (const rigs::RigInfo& info : rigs::all()) {
-            const Project p = rigs::make(info.kind);
+            const Project p = bareRig(info.kind);
             for (const Axis& axis : p.axes) {
                 const AxisEvaluation e = evaluateAxis(p, axis);
                 for (const ShotEvaluation& s : e.shots) {

@@ -2,10 +2,10 @@
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/moved_inputs.h"
 #include "core/model/tolerance.h"
-#include "core/rigs/rigs.h"
 #include "core/verdicts/fix.h"
 #include "core/verdicts/low_end.h"
 #include "core/verdicts/rules.h"
+#include "support/bare_rigs.h"
 #include "support/files.h"
 #include "support/near.h"
 #include "support/stock.h"
@@ -44,7 +44,7 @@ const Verdict* find(const Assessment& a, std::string_view rule) {
 
 /// A level slider whose every figure is known exactly, for a test to loosen.
 Project exact() {
-    Project p = rigs::make(rigs::RigKind::BeltSlider);
+    Project p = bareRig(rigs::RigKind::BeltSlider);
     for (Axis& a : p.axes)
         for (Estimate* e : estimatesOf(a)) e->tolerance = 0.0;
     for (const UncertainInput& i : uncertainInputsOf(p.supply)) i.estimate->tolerance = 0.0;
@@ -143,6 +143,27 @@ private slots:
         const double left = lowEndOf(2000.0, both);
         QVERIFY2(left > 13.5 && left < 14.5, qPrintable(QString::number(left))); // 20/√2
     }
+    /// A sum of small errors about nothing: each leaves half of what is allowed, three of them √3/2 of it.
+    void balancedAsEntered() {
+        const double nominal = 65.0;
+        const auto half = [&](int input) { return Fall{input, onScale(nominal) - onScale(2.0), 0.0}; };
+        const double grown = 0.5 - 1.0 / nominal;
+        VERIFY_NEAR(lowEndOf(nominal, std::vector{half(0), half(1), half(2)}),
+                    1.0 / (1.0 / nominal + std::sqrt(3.0) * grown), 1e-9);
+        // One alone lies where it was computed, on either scale.
+        VERIFY_NEAR(lowEndOf(nominal, std::vector{half(0)}), 2.0, 1e-9);
+        VERIFY_NEAR(lowEndOf(6.0, std::vector{Fall{0, onScale(6.0) - onScale(1.5), 0.0}}), 1.5, 1e-9);
+        // No jump where the scales part and where they have parted.
+        for (const double at : {4.0, 8.0}) {
+            const auto low = [](double r) {
+                return lowEndOf(r, std::vector{Fall{0, onScale(r) - onScale(r / 2.0), 0.0},
+                                               Fall{1, onScale(r) - onScale(r / 3.0), 0.0}});
+            };
+            QVERIFY(std::abs(low(at + 1e-6) - low(at - 1e-6)) < 1e-5);
+        }
+        // What one input takes away altogether is gone.
+        QVERIFY(lowEndOf(65.0, std::vector{Fall{0, 1e3, 0.0}}) < 1e-9);
+    }
     void endsOfInputs() {
         const FieldInfo mass{"m", "m", units::Kind::Mass, 0.0, 1e5, 0, 0};
         FieldInfo share{"e", "e", units::Kind::Percentage, 0.01, 1.0, 0, 0};
@@ -174,7 +195,7 @@ private slots:
         VERIFY_NEAR(usualTolerance(drum, Source::Guess, 0.5), 0.5, 1e-12);
         VERIFY_NEAR(usualTolerance(mass, Source::Measured, 0.05), 0.02, 1e-12);
         // In a project it goes with the length, unless another tolerance was told.
-        Project p = rigs::make(rigs::RigKind::WinchedCart);
+        Project p = bareRig(rigs::RigKind::WinchedCart);
         const std::string path = "axes/cart/mechanism/output/drum_diameter_m";
         Estimate& e = *std::get<Estimate*>(findField(p, path)->target);
         e = estimateFor(findField(p, path)->info, Source::Measured, 0.05);
@@ -302,7 +323,7 @@ private slots:
     /// A boom with its weight: what holds it at rest over what is left of gravity, known exactly but for
     /// both.
     static Project boom(double front, double weight) {
-        Project p = rigs::make(rigs::RigKind::JibCrane);
+        Project p = bareRig(rigs::RigKind::JibCrane);
         p.payload.clear();
         for (Axis& a : p.axes)
             for (Estimate* e : estimatesOf(a)) e->tolerance = 0.0;

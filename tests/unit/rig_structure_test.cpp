@@ -5,6 +5,7 @@
 #include "core/tools/limits.h"
 #include "core/tools/structure_curves.h"
 #include "core/tools/structure_solve.h"
+#include "support/bare_rigs.h"
 #include "support/files.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
@@ -153,13 +154,13 @@ private slots:
     /// A carriage runs close over the ground that its track lies on, and that is no danger; an arm that comes
     /// down is.
     void nothingNearsWhatItRunsOn() {
-        Project p = rigs::make(rigs::RigKind::MultiAxis);
+        Project p = bareRig(rigs::RigKind::MultiAxis);
         p.base.kind = BaseKind::Rectangle;
         p.base.height = 0.05;
         const auto nearest = [&] { return evaluate(p).rig.clearance.body; };
         QVERIFY2(nearest() != std::string_view("carriage"), std::string(nearest()).c_str());
         Project arm = jib();
-        arm.axes.insert(arm.axes.begin(), rigs::make(rigs::RigKind::BeltSlider).axes[0]);
+        arm.axes.insert(arm.axes.begin(), bareRig(rigs::RigKind::BeltSlider).axes[0]);
         arm.base.height = 0.1;
         std::get<RotaryMechanism>(arm.axes[2].mechanism).lowAngle = 0.3;
         std::get<RotaryMechanism>(arm.axes[2].mechanism).range = 0.3;
@@ -365,7 +366,7 @@ private slots:
         Project p = slider();
         p.base.kind = BaseKind::Rectangle;
         const Evaluation alone = evaluate(p);
-        Axis table = rigs::make(rigs::RigKind::SubjectTurntable).axes[0];
+        Axis table = bareRig(rigs::RigKind::SubjectTurntable).axes[0];
         table.id = "table";
         p.axes.insert(p.axes.begin(), table);
         const Evaluation beside = evaluate(p);

@@ -4,6 +4,7 @@
 #include "core/verdicts/completeness.h"
 #include "core/verdicts/later.h"
 #include "core/verdicts/rules.h"
+#include "support/bare_rigs.h"
 #include "support/every_rig.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
@@ -232,7 +233,7 @@ private slots:
     void movingMassBelowWhatIsListed() {
         Project p = slider(); // 5 kg
         QVERIFY(silent(p, "moving_mass"));
-        Axis pan = rigs::make(rigs::RigKind::PanTiltHead).axes[0];
+        Axis pan = bareRig(rigs::RigKind::PanTiltHead).axes[0];
         pan.carriesPayload = false;
         pan.id = "head";
         auto& r = std::get<RotaryMechanism>(pan.mechanism);

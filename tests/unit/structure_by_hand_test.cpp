@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/verdict.h"
+#include "support/bare_rigs.h"
 #include "support/paper.h"
 
 using namespace gantry;
@@ -11,7 +12,7 @@ class StructureByHandTest : public QObject {
 private slots:
     /// A lift's column bends by what hangs before and beside it, from where it is held.
     void liftColumns() {
-        Project p = rigs::make(rigs::RigKind::LiftColumn);
+        Project p = bareRig(rigs::RigKind::LiftColumn);
         auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
         m.railLength = 1.2;
         m.rail.secondStand = 0.4;

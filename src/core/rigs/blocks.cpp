@@ -68,6 +68,74 @@ LinearMechanism slide(double rail, double mass) {
     return m;
 }
 
+std::vector<MassItem> camera() {
+    const auto item = [](const char* id, const char* name, double mass, double along, double above) {
+        MassItem i;
+        i.id = id;
+        i.name = name;
+        i.mass = assumed(mass, 0.05);
+        i.along = along;
+        i.above = above;
+        return i;
+    };
+    // Balanced in its place, as a head needs it.
+    return {item("body", "Camera body", 0.75, -0.026, 0.0), item("lens", "Lens", 0.55, 0.07, 0.0),
+            item("battery", "Battery", 0.3, -0.06, 0.03), item("plate", "Plate", 0.3, 0.0, -0.03)};
+}
+
+Section section(SectionShape shape, double width, double height, double wall, double price) {
+    Section s;
+    s.shape = shape;
+    s.width = width;
+    s.height = height;
+    s.wall = wall;
+    s.price = price;
+    return s;
+}
+
+void onStands(LinearMechanism& m, const Section& rail) {
+    m.rail.section = rail;
+    m.rail.support = RailSupport::TwoStands;
+    m.rail.firstStand = 0.1 * m.railLength;
+    m.rail.secondStand = 0.9 * m.railLength;
+    m.rail.headAt = 0.5 * m.railLength;
+    m.rail.standMass = assumed(0.8, 0.1);
+    m.rail.standSway = assumed(2e5, 0.5);
+    m.rail.shownAt = 0.4 * m.railLength;
+}
+
+void onOneHead(LinearMechanism& m, const Section& rail) {
+    onStands(m, rail);
+    m.rail.support = RailSupport::OneHead;
+}
+
+void bedded(LinearMechanism& m, const Section& rail) {
+    onStands(m, rail);
+    m.rail.support = RailSupport::Bedded;
+    m.rail.standMass = assumed(0.0, 0.1);
+    m.rail.standSway = assumed(0.0, 0.5);
+}
+
+Base plate(double length, double width, double height, double mass) {
+    Base b;
+    b.kind = BaseKind::Rectangle;
+    b.length = length;
+    b.width = width;
+    b.height = height;
+    b.mass = assumed(mass, 0.1);
+    b.massHeight = 0.4 * height;
+    b.sidePush = assumed(5.0, 0.3);
+    b.pushHeight = height;
+    return b;
+}
+
+Base legs(double radius, double height, double mass) {
+    Base b = plate(1.0, 0.6, height, mass);
+    b.kind = BaseKind::Legs;
+    b.legRadius = radius;
+    return b;
+}
+
 BeltStage beltStage(const char* id, int motorTeeth, int loadTeeth, double preload) {
     BeltStage s;
     s.id = id;
@@ -85,7 +153,7 @@ RotaryMechanism head(double inertia, double range) {
     m.range = range;
     m.inertia = assumed(inertia, 0.3);
     m.friction = assumed(0.05, 0.4);
-    m.staticFriction = assumed(0.055, 0.1); // ball bearings hardly stick, and always by as much
+    m.staticFriction = assumed(0.051, 0.02); // ball bearings hardly stick, and always by as much
     m.output = DirectOutput{assumed(400.0)};
     m.motion = {20.0 * deg, 120.0 * deg, 0.0, 0.0, 0.02, 10.0 * deg, 2.0 * deg};
     return m;
@@ -97,6 +165,8 @@ Project project(const char* name) {
     p.camera.name = "Camera";
     p.supply.name = "Supply";
     p.controller.name = "Controller";
+    p.payload = camera();
+    p.head.tiltHeight = assumed(0.17, 0.1); // room for the lens when it looks down
     return p;
 }
 
@@ -119,8 +189,12 @@ void moves(Shot& s, const Axis& a, double distance, double time, double ease) {
 Axis beltSlide() {
     Axis a = axis("slide", "Slide", Role::Slide, small17(), driver(1.2, 2.0));
     LinearMechanism m = slide(1.0, 3.5);
+    m.movingMass = assumed(1.6, 0.1);
+    onStands(m, section(SectionShape::SlottedProfile, 0.04, 0.04, 0.002, 24.0));
     BeltOutput belt;
     belt.preload = assumed(8.0, 0.4);
+    a.carriesPayload = true;
+    a.price = 85.0;
     m.output = belt;
     a.mechanism = m;
     return a;
@@ -142,7 +216,14 @@ Axis headAxis(const char* id, const char* name, Role role) {
 
 Axis pan() {
     Axis a = headAxis("pan", "Pan", Role::Pan);
-    a.mechanism = head(0.03, 2.0 * std::numbers::pi);
+    RotaryMechanism m = head(0.03, 2.0 * std::numbers::pi);
+    MassItem frame;
+    frame.id = "frame";
+    frame.name = "Frame and motors";
+    frame.mass = assumed(1.8, 0.2);
+    m.items.push_back(frame);
+    a.mechanism = m;
+    a.price = 110.0;
     return a;
 }
 
@@ -150,13 +231,9 @@ Axis tilt() {
     Axis a = headAxis("tilt", "Tilt", Role::Tilt);
     RotaryMechanism m = head(0.02, 120.0 * deg);
     m.lowAngle = -60.0 * deg;
-    MassItem camera; // balanced on the head but for two millimetres
-    camera.id = "camera";
-    camera.name = "Camera and lens";
-    camera.mass = assumed(1.6, 0.1);
-    camera.along = 0.002;
-    m.items.push_back(camera);
     a.mechanism = m;
+    a.carriesPayload = true;
+    a.price = 120.0;
     a.brake.fitted = true;
     a.brake.holdingTorque = assumed(0.2, 0.15);
     return a;

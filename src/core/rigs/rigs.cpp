@@ -37,6 +37,7 @@ constexpr std::array table{
 
 Project beltSlider() {
     Project p = project("Belt slider");
+    p.base = plate(0.8, 0.6, 0.9, 5.0);
     p.axes.push_back(beltSlide());
     Shot s = shot("reveal", "Reveal", 0.035, 1.2);
     moves(s, p.axes[0], 0.7, 12.0, 1.0);
@@ -51,6 +52,11 @@ Project screwSlider() {
     c.id = "coupling";
     a.links.push_back(c);
     LinearMechanism m = slide(0.5, 3.0);
+    m.movingMass = assumed(1.1, 0.1);
+    a.carriesPayload = true;
+    a.price = 95.0;
+    onOneHead(m, section(SectionShape::SlottedProfile, 0.08, 0.04, 0.002, 38.0));
+    p.base = legs(0.5, 1.1, 4.0);
     m.guide.kind = GuideKind::BallRail;
     m.motion.maxSpeed = 0.06;
     m.motion.homingSpeed = 0.01;
@@ -65,13 +71,19 @@ Project screwSlider() {
 
 Project winchedCart() {
     Project p = project("Winched cart");
-    Axis a = axis("cart", "Cart", Role::Slide, long17(), driver(1.6, 2.5));
-    a.links.push_back(beltStage("cart-belt", 20, 60, 16.0));
+    Axis a = axis("cart", "Cart", Role::Slide, long17(), driver(1.35, 2.5));
+    a.links.push_back(beltStage("cart-belt", 30, 90, 13.0));
     LinearMechanism m = slide(6.0, 8.0);
+    m.movingMass = assumed(6.1, 0.1);
+    a.carriesPayload = true;
+    a.price = 160.0;
+    bedded(m, section(SectionShape::RodPair, 0.025, 0.025, 0.002, 14.0));
+    m.rail.section.spacing = 0.3;
+    p.base = plate(6.0, 0.5, 0.15, 25.0);
     m.carriageLength = 0.4;
     m.slope = assumed(8.0 * deg, 0.1);
     m.runningFriction = assumed(4.0, 0.4);
-    m.staticFriction = assumed(6.0, 0.4);
+    m.staticFriction = assumed(4.8, 0.1); // wheels on ball bearings
     m.guide.wheelbase = 0.35;
     m.guide.track = 0.3;
     m.guide.play = assumed(5e-5);
@@ -96,8 +108,14 @@ Project winchedCart() {
 Project wheelDolly() {
     Project p = project("Wheel dolly");
     Axis a = axis("dolly", "Dolly", Role::Slide, mid23(), driver(2.2, 3.5));
-    a.links.push_back(beltStage("dolly-belt", 20, 80, 14.0));
+    a.links.push_back(beltStage("dolly-belt", 30, 120, 15.0));
     LinearMechanism m = slide(4.0, 12.0);
+    m.movingMass = assumed(10.1, 0.1);
+    a.carriesPayload = true;
+    a.price = 190.0;
+    bedded(m, section(SectionShape::RodPair, 0.025, 0.025, 0.002, 14.0));
+    m.rail.section.spacing = 0.4;
+    p.base = plate(4.0, 0.6, 0.1, 20.0);
     m.carriageLength = 0.5;
     m.runningFriction = assumed(6.0, 0.4);
     m.staticFriction = assumed(9.0, 0.4);
@@ -117,11 +135,16 @@ Project wheelDolly() {
 
 Project liftColumn() {
     Project p = project("Lift column");
-    Axis a = axis("lift", "Lift", Role::Lift, long17(), driver(1.6, 2.5));
+    Axis a = axis("lift", "Lift", Role::Lift, long17(), driver(1.35, 2.5));
     Coupling c;
     c.id = "coupling";
     a.links.push_back(c);
     LinearMechanism m = slide(0.6, 3.0);
+    m.movingMass = assumed(1.1, 0.1);
+    a.carriesPayload = true;
+    a.price = 120.0;
+    bedded(m, section(SectionShape::SlottedProfile, 0.08, 0.04, 0.002, 38.0));
+    p.base = legs(0.5, 0.9, 8.0);
     m.slope = estimate(90.0 * deg, Source::Measured);
     m.guide.kind = GuideKind::BallRail;
     m.motion.maxSpeed = 0.05;
@@ -142,6 +165,7 @@ Project liftColumn() {
 
 Project panTiltHead() {
     Project p = project("Pan-tilt head");
+    p.base = legs(0.5, 1.3, 4.0);
     p.axes = {pan(), tilt()};
     Shot s = shot("look", "Look round", 0.035, 2.0);
     moves(s, p.axes[0], 60.0 * deg, 13.0, 3.2);
@@ -150,19 +174,16 @@ Project panTiltHead() {
     return p;
 }
 
-/// A beam with a camera at its end and a counterweight behind.
-void boomItems(RotaryMechanism& m, double reach, double camera, double weight, double weightAt) {
-    const auto item = [&](const char* id, const char* name, double mass, double along) {
-        MassItem i;
-        i.id = id;
-        i.name = name;
-        i.mass = assumed(mass, 0.05);
-        i.along = along;
-        m.items.push_back(i);
-    };
-    item("camera", "Camera and head", camera, reach);
-    item("beam", "Beam", 1.2, (reach + weightAt) / 2.0);
-    item("counterweight", "Counterweight", weight, weightAt);
+/// An arm with the camera at its end and discs behind the pivot.
+void arm(RotaryMechanism& m, const Section& section, double reach, double rear, double weight,
+         double behind) {
+    m.boom.section = section;
+    m.boom.reach = reach;
+    m.boom.rear = rear;
+    m.boom.counterweight.mass = assumed(weight, 0.02); // discs are stamped
+    m.boom.counterweight.behind = behind;
+    m.boom.counterweight.nearest = 0.5 * rear;
+    m.boom.counterweight.farthest = rear;
 }
 
 Project orbitBoom() {
@@ -183,7 +204,10 @@ Project orbitBoom() {
     RotaryMechanism m = head(0.05, 4.0 * std::numbers::pi);
     m.friction = assumed(0.3, 0.4);
     m.staticFriction = assumed(0.45, 0.4);
-    boomItems(m, 0.9, 2.0, 4.0, -0.4);
+    arm(m, section(SectionShape::HollowRectangle, 0.04, 0.04, 0.002, 18.0), 0.9, 0.5, 4.6, 0.45);
+    a.carriesPayload = true;
+    a.price = 55.0;
+    p.base = legs(0.6, 1.2, 10.0);
     m.motion = {25.0 * deg, 10.0 * deg, 1.2 * deg, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
     a.mechanism = m;
     p.supply.voltage = assumed(12.0, 0.05);
@@ -200,6 +224,7 @@ Project jibCrane() {
     Project p = project("Jib crane");
     p.controller.ramps = RampKind::SCurve;
     Axis swing = axis("swing", "Swing", Role::Swing, mid23(), driver(2.2, 3.5));
+    swing.driver.microsteps = 32;
     PlanetaryStage planetary;
     planetary.id = "swing-gearhead";
     planetary.sunTeeth = 12;
@@ -212,7 +237,6 @@ Project jibCrane() {
     around.friction = assumed(0.4, 0.4);
     around.staticFriction = assumed(0.45, 0.1);
     around.output = DirectOutput{assumed(0.0)}; // the arm's hub is stiff beside its gearhead
-    boomItems(around, 1.8, 2.5, 7.6, -0.6);
     around.motion = {25.0 * deg, 12.0 * deg, 0.4 * deg, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
     swing.mechanism = around;
     Axis boom = axis("boom", "Boom", Role::BoomTilt, mid23(), driver(2.2, 3.5));
@@ -226,7 +250,14 @@ Project jibCrane() {
     up.friction = assumed(0.4, 0.4);
     up.staticFriction = assumed(0.45, 0.1);
     up.output = DirectOutput{assumed(0.0)};
-    boomItems(up, 1.8, 2.5, 7.6, -0.6);
+    arm(up, section(SectionShape::HollowRectangle, 0.04, 0.06, 0.002, 22.0), 1.8, 0.8, 6.5, 0.7);
+    up.boom.arm = ArmKind::ParallelLinks;
+    up.boom.mastTurning = assumed(20000.0, 0.4);
+    boom.carriesPayload = true;
+    boom.price = 150.0;
+    swing.price = 140.0;
+    p.base = legs(0.8, 1.2, 16.0);
+    p.base.ballast = assumed(20.0, 0.05);
     up.motion = {15.0 * deg, 8.0 * deg, 0.4 * deg, 0.0, 0.02, 3.0 * deg, 1.0 * deg};
     boom.mechanism = up;
     boom.brake.fitted = true;
@@ -236,7 +267,7 @@ Project jibCrane() {
     moves(s, p.axes[0], 45.0 * deg, 36.0, 11.0);
     moves(s, p.axes[1], 20.0 * deg, 36.0, 11.0);
     moves(s, p.axes[2], -45.0 * deg, 36.0, 11.0);
-    moves(s, p.axes[3], -20.0 * deg, 36.0, 11.0);
+    moves(s, p.axes[3], -30.0 * deg, 36.0, 11.0);
     p.shots.push_back(s);
     return p;
 }
@@ -248,6 +279,8 @@ Project stopMotionStage() {
     p.axes[0].name = "Stage";
     auto& m = std::get<LinearMechanism>(p.axes[0].mechanism);
     m.railLength = 0.4;
+    bedded(m, m.rail.section);
+    p.base = plate(0.6, 0.5, 0.75, 20.0);
     ScrewOutput screw;
     screw.lead = assumed(0.002, 0.0);
     screw.starts = 1;
@@ -264,7 +297,9 @@ Project stopMotionStage() {
 
 Project subjectTurntable() {
     Project p = project("Subject turntable");
+    p.base = plate(0.4, 0.4, 0.15, 6.0);
     Axis a = axis("table", "Turntable", Role::Turntable, small17(), driver(1.0, 2.0));
+    a.price = 90.0;
     WormStage worm;
     worm.id = "table-worm";
     a.links.push_back(worm);
@@ -282,12 +317,14 @@ Project subjectTurntable() {
 
 Project multiAxis() {
     Project p = project("Multi-axis rig");
+    p.base = plate(0.8, 0.6, 0.9, 8.0);
     Axis focus = axis("focus", "Focus", Role::Focus, small17(), driver(0.8, 2.0));
     RotaryMechanism ring = head(2e-4, 270.0 * deg);
     ring.friction = assumed(0.04, 0.4);
     ring.staticFriction = assumed(0.05, 0.4);
     ring.output = LensRingOutput{};
     focus.mechanism = ring;
+    focus.price = 75.0;
     p.axes = {beltSlide(), pan(), tilt(), focus};
     Shot s = shot("past", "Past the subject", 0.035, 1.5);
     s.keepFramed = true;
@@ -304,7 +341,16 @@ Project whatIHave() {
     a.id = "slide";
     a.name = "Slide";
     a.role = Role::Slide;
+    a.carriesPayload = true;
+    LinearMechanism m;
+    m.movingMass = assumed(1.1);
+    onStands(m, section(SectionShape::SlottedProfile, 0.04, 0.04, 0.002, 0.0));
+    BeltOutput belt;
+    belt.preload = assumed(8.0);
+    m.output = belt;
+    a.mechanism = m;
     p.axes.push_back(a);
+    p.base = plate(0.8, 0.6, 0.9, 5.0);
     return p;
 }
 

@@ -43,7 +43,19 @@ std::vector<Fall> decidingFalls(double nominalOnScale, std::span<const Fall> fal
 
 double lowEndOf(double ratio, std::span<const Fall> falls) {
     if (squaresOf(falls) <= 0.0) return ratio;
-    return fromScale(std::max(0.0, lessSquares(onScale(ratio), falls)));
+    const double plain = fromScale(std::max(0.0, lessSquares(onScale(ratio), falls)));
+    if (ratio <= ample) return plain;
+    // What is needed over what is there, its growth added as squares: exact of what is nearly nothing as
+    // entered and grows in proportion to each error.
+    double squares = 0.0;
+    for (const Fall& f : falls) {
+        const double left = onScale(ratio) - f.by;
+        if (left <= 0.0) return plain;
+        const double grown = 1.0 / fromScale(left) - 1.0 / ratio;
+        squares += grown * grown;
+    }
+    const double byNeed = 1.0 / (1.0 / ratio + std::sqrt(squares));
+    return std::lerp(plain, byNeed, std::min(1.0, ratio / ample - 1.0));
 }
 
 } // namespace gantry

@@ -135,6 +135,7 @@ private:
             addBar(BodyKind::Rail, at_, plus(at_, way, linear.railLength), slim, slim);
             standOn();
             addLoads(linear.rail.loads, at_, way);
+            at_ = plus(at_, way, 0.5 * linear.carriageLength + linear.bumperLength);
             addJoint(Joint::Along, 0.0, way);
             carry({});
             addPlaced(linear.bodies);
@@ -309,7 +310,8 @@ std::string_view bodyName(BodyKind kind) {
 
 const LinearMechanism* lowestRail(std::span<const Axis> axes) {
     for (const Axis& axis : axes)
-        if (axis.role != Role::Turntable) return std::get_if<LinearMechanism>(&axis.mechanism);
+        if (axis.role != Role::Turntable) // a lift's column is no rail
+            return axis.role == Role::Lift ? nullptr : std::get_if<LinearMechanism>(&axis.mechanism);
     return nullptr;
 }
 
