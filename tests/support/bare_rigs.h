@@ -89,6 +89,8 @@ inline gantry::Project bareRig(gantry::rigs::RigKind kind) {
             if (m.axis == "tilt")
                 std::get<ByTime<AxisKind::Rotary>>(m.movement).distance = -20.0 * std::numbers::pi / 180.0;
     }
+    if (kind == RigKind::MultiAxis)
+        std::get<LinearMechanism>(p.axes[0].mechanism).movingMass = assumed(3.5, 0.1);
     if (kind == RigKind::WhatIHave) p.axes[0].mechanism = LinearMechanism();
     return p;
 }

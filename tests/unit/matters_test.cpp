@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/rigs/rigs.h"
 #include "core/verdicts/matters.h"
 #include "core/verdicts/next_step.h"
 #include "core/verdicts/ranges.h"
@@ -127,6 +128,21 @@ private slots:
         const NextStep step = nextStep(p, matters(p, fine));
         QVERIFY(toDoSentence(step, p).empty());
         QCOMPARE(decidesSentence(step, units::System::Metric), "decided by " + title(fine[0]) + ": fine ×3");
+    }
+    /// Where all holds, the guess that counts most is to be measured: of a rig to start from, the input that
+    /// moves the verdict nearest to its target most.
+    void theGuessThatCountsMost() {
+        Project p = rigs::make(rigs::RigKind::WinchedCart);
+        Assessment a = assess(p);
+        std::string path = guessThatCounts(p, a.verdicts, 0);
+        QCOMPARE(path, std::string("axes/cart/links/cart-belt/preload_N")); // the shaft's load, twice that
+        QCOMPARE(measureGuessSentence(p, path, 0),
+                 std::string("measure the belt preload of the belt stage, the guess that counts most"));
+        // Once it is measured another may count, or none; never the measured one.
+        Project copy = p;
+        std::get<BeltStage>(copy.axes[0].links[0]).preload.source = Source::Measured;
+        QVERIFY(guessThatCounts(copy, assess(copy).verdicts, 0) != path);
+        QVERIFY(guessThatCounts(p, {}, 0).empty());
     }
     /// Guesses are counted by their source; what is nothing is not counted.
     void knowledgeCountsSources() {

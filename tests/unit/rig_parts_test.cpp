@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
+#include "core/evaluate/rig/rig_bodies.h"
 #include "core/evaluate/rig/rig_structure.h"
+#include "core/rigs/rigs.h"
 #include "core/tools/structure_solve.h"
+#include "core/verdicts/ranges.h"
 #include "support/files.h"
 #include "support/hand_rigs.h"
 #include "support/near.h"
@@ -17,6 +20,37 @@ using namespace hand;
 class RigPartsTest : public QObject {
     Q_OBJECT
 private slots:
+    /// A head on a tripod weighs what its axes list; on a carriage or an arm that has it already, nothing
+    /// more.
+    void aHeadWeighsWhatItLists() {
+        Project p = rigs::make(rigs::RigKind::PanTiltHead);
+        double camera = 0.0;
+        for (const MassItem& item : p.payload) camera += item.mass.value;
+        const auto& pan = std::get<RotaryMechanism>(p.axes[0].mechanism);
+        VERIFY_NEAR(evaluate(p).rig.mass.value(), p.base.mass.value + pan.items[0].mass.value + camera,
+                    1e-12);
+        p.axes[1].carriesPayload = false;
+        VERIFY_NEAR(evaluate(p).rig.mass.value(), p.base.mass.value + pan.items[0].mass.value, 1e-12);
+        Project slides = rigs::make(rigs::RigKind::MultiAxis);
+        const double with = evaluate(slides).rig.mass.value();
+        std::get<RotaryMechanism>(slides.axes[1].mechanism).items.clear();
+        VERIFY_NEAR(evaluate(slides).rig.mass.value(), with, 1e-12);
+    }
+    /// The carriage of a lift begins half its length above the foot of its column, and the ground below is
+    /// level however upright the column is.
+    void aLiftStandsOnLevelGround() {
+        Project p = rigs::make(rigs::RigKind::LiftColumn);
+        auto& lift = std::get<LinearMechanism>(p.axes[0].mechanism);
+        VERIFY_NEAR(chainOf(setupOf(p)).links.at(0).shift.z,
+                    p.base.height + lift.carriageLength / 2.0 + lift.bumperLength, 1e-12);
+        for (const BaseKind kind : {BaseKind::Legs, BaseKind::Rectangle}) {
+            p.base.kind = kind;
+            const Assessment a = assess(p);
+            for (const Verdict& v : a.verdicts)
+                if (ruleKey(v) == "clearance")
+                    QVERIFY2(v.state == State::Fine, sentence(v, p, units::System::Metric).c_str());
+        }
+    }
     /// Section by the metre, discs by the piece, drives as they are.
     void pricesAddUp() {
         Project p = jib();

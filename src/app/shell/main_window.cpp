@@ -285,6 +285,13 @@ void MainWindow::refreshPath() {
                             QString::fromStdString(title(v)), latin(stateWord(v.state)));
             break;
         }
+    if (next.isEmpty()) {
+        next_.measure =
+            guessThatCounts(document_.project(), document_.assessment().verdicts, session_.axis());
+        if (!next_.measure.empty())
+            next = QString::fromStdString(
+                measureGuessSentence(document_.project(), next_.measure, session_.axis()));
+    }
     const Axis* axis = context_.axis();
     const QString known =
         axis == nullptr ? QString()

@@ -9,9 +9,9 @@ Stepper stepper(const char* name, double torque, double amps, double ohms, doubl
                 double mass, double length) {
     Stepper s;
     s.name = name;
-    s.holdingTorque = estimate(torque, Source::DataSheet);
-    s.ratedCurrent = estimate(amps, Source::DataSheet);
-    s.resistance = estimate(ohms, Source::DataSheet);
+    s.holdingTorque = assumed(torque, 0.1);
+    s.ratedCurrent = assumed(amps, 0.1);
+    s.resistance = assumed(ohms, 0.1);
     s.inductance = assumed(henries, 0.2);
     s.rotorInertia = assumed(inertia, 0.2);
     s.detentTorque = assumed(0.04 * torque);

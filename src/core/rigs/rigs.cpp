@@ -145,7 +145,7 @@ Project liftColumn() {
     a.price = 120.0;
     bedded(m, section(SectionShape::SlottedProfile, 0.08, 0.04, 0.002, 38.0));
     p.base = legs(0.5, 0.9, 8.0);
-    m.slope = estimate(90.0 * deg, Source::Measured);
+    m.slope = assumed(90.0 * deg, 0.02);
     m.guide.kind = GuideKind::BallRail;
     m.motion.maxSpeed = 0.05;
     m.motion.homingSpeed = 0.01;
@@ -238,6 +238,8 @@ Project jibCrane() {
     around.staticFriction = assumed(0.45, 0.1);
     around.output = DirectOutput{assumed(0.0)}; // the arm's hub is stiff beside its gearhead
     around.motion = {25.0 * deg, 12.0 * deg, 0.4 * deg, 0.0, 0.02, 5.0 * deg, 2.0 * deg};
+    around.lowAngle = -100.0 * deg;
+    around.boom.shownAt = 100.0 * deg;
     swing.mechanism = around;
     Axis boom = axis("boom", "Boom", Role::BoomTilt, mid23(), driver(2.2, 3.5));
     WormStage worm;
@@ -250,8 +252,9 @@ Project jibCrane() {
     up.friction = assumed(0.4, 0.4);
     up.staticFriction = assumed(0.45, 0.1);
     up.output = DirectOutput{assumed(0.0)};
-    arm(up, section(SectionShape::HollowRectangle, 0.04, 0.06, 0.002, 22.0), 1.8, 0.8, 6.5, 0.7);
+    arm(up, section(SectionShape::HollowRectangle, 0.04, 0.06, 0.002, 22.0), 1.8, 0.8, 11.1, 0.7);
     up.boom.arm = ArmKind::ParallelLinks;
+    up.boom.shownAt = 50.0 * deg;
     up.boom.mastTurning = assumed(20000.0, 0.4);
     boom.carriesPayload = true;
     boom.price = 150.0;
@@ -262,7 +265,17 @@ Project jibCrane() {
     boom.mechanism = up;
     boom.brake.fitted = true;
     boom.brake.holdingTorque = assumed(2.0, 0.15);
-    p.axes = {swing, boom, pan(), tilt()};
+    // The head hangs on the arm with the camera; on its own tilt only the camera turns.
+    MassItem frame;
+    frame.id = "head";
+    frame.name = "Pan-tilt head";
+    frame.mass = assumed(1.8, 0.05);
+    frame.above = -0.1;
+    Axis tilts = tilt();
+    tilts.carriesPayload = false;
+    std::get<RotaryMechanism>(tilts.mechanism).items = p.payload;
+    p.payload.push_back(frame);
+    p.axes = {swing, boom, pan(), tilts};
     Shot s = shot("over", "Over the pond", 0.024, 2.5);
     moves(s, p.axes[0], 45.0 * deg, 36.0, 11.0);
     moves(s, p.axes[1], 20.0 * deg, 36.0, 11.0);
@@ -326,6 +339,7 @@ Project multiAxis() {
     focus.mechanism = ring;
     focus.price = 75.0;
     p.axes = {beltSlide(), pan(), tilt(), focus};
+    std::get<LinearMechanism>(p.axes[0].mechanism).movingMass = assumed(3.4, 0.1); // the head with it
     Shot s = shot("past", "Past the subject", 0.035, 1.5);
     s.keepFramed = true;
     s.subjectHeight = 0.3;

@@ -213,7 +213,7 @@ std::optional<Fix> measuring(const Project& project, const Assessment& now, cons
         }
         const Verdict* still = sameVerdict(t.fix.after.verdicts, verdict);
         if (still == nullptr) return std::nullopt;
-        next = still->deciding;
+        next = still->state == State::AtRisk ? still->deciding : std::vector<std::string>();
     }
     return std::nullopt;
 }

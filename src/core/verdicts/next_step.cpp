@@ -16,6 +16,7 @@ constexpr words::Message decidesText{"decided by {part}: {room}"};
 constexpr words::Message unknownDecidesText{"not known yet: {part}"};
 constexpr words::Message measureText{"measure {part}"};
 constexpr words::Message measureForText{"measure {part}: it decides {0} verdicts"};
+constexpr words::Message measureGuessText{"measure {part}, the guess that counts most"};
 constexpr words::Message mendText{"choose a fix for it"};
 constexpr words::Message enterText{"see what it needs"};
 
@@ -58,6 +59,25 @@ NextStep nextStep(const Project& project, std::span<const Matter> own) {
     return out;
 }
 
+std::string guessThatCounts(const Project& project, std::span<const Verdict> verdicts, int axis) {
+    for (const Verdict& v : verdicts) {
+        if (v.axis != axis || v.state == State::AtRisk || v.deciding.empty()) continue;
+        Project copy = project;
+        const auto field = findField(copy, v.deciding.front());
+        const auto* estimate = field ? std::get_if<Estimate*>(&field->target) : nullptr;
+        if (estimate != nullptr &&
+            ((*estimate)->source == Source::Guess || (*estimate)->source == Source::Assumed))
+            return v.deciding.front();
+    }
+    return {};
+}
+
+std::string measureGuessSentence(const Project& project, const std::string& path, int axis) {
+    const std::string part =
+        words::inputLabel(project, path, project.axes[static_cast<std::size_t>(axis)].id);
+    return words::render(measureGuessText, {}, {{}, {}, part}, units::System::Metric);
+}
+
 std::string decidesSentence(const NextStep& step, units::System system) {
     if (step.verdict == nullptr) return {};
     const Verdict& v = *step.verdict;
@@ -82,7 +102,7 @@ std::string toDoSentence(const NextStep& step, const Project& project) {
 
 std::span<const words::Message> nextStepTexts() {
     return words::listOf<knownText, guessedText, decidesText, unknownDecidesText, measureText, measureForText,
-                         mendText, enterText>;
+                         measureGuessText, mendText, enterText>;
 }
 
 } // namespace gantry

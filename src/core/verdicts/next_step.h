@@ -26,6 +26,12 @@ struct NextStep {
 /// @param own worst first
 NextStep nextStep(const Project& project, std::span<const Matter> own);
 
+/// The guess that counts most where nothing is to be mended: what decides most of the verdict of an axis that
+/// is nearest to its target, if nobody has measured it yet. Empty: there is none.
+std::string guessThatCounts(const Project& project, std::span<const Verdict> verdicts, int axis);
+/// "measure the running friction, the guess that counts most"
+std::string measureGuessSentence(const Project& project, const std::string& path, int axis);
+
 /// "decided by Power-off holding: over ×0.36"; empty where nothing is judged.
 std::string decidesSentence(const NextStep& step, units::System system);
 /// "choose a fix for it", "measure the running friction: it decides 2 verdicts"; empty where nothing is to be

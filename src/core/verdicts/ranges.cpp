@@ -121,9 +121,29 @@ public:
             if (v.hazard && v.state != State::Over && v.low < criteria::ampleRatio && !of_[i].all.empty())
                 v.worst = worst(v, of_[i].all);
         }
+        nameWhatMattersMost(path);
     }
 
 private:
+    /// Of all that holds, what comes nearest to its target says which input counts most. Paths are dear, so
+    /// no other does.
+    template <class Path>
+    void nameWhatMattersMost(Path path) {
+        std::size_t nearest = nominal_.size();
+        const auto left = [&](std::size_t i) { return nominal_[i]->low / nominal_[i]->bounds.wanted; };
+        for (std::size_t i = 0; i < nominal_.size(); ++i) {
+            const State state = nominal_[i]->state;
+            if ((state == State::Tight || state == State::Fine) && !of_[i].all.empty() &&
+                (nearest == nominal_.size() || left(i) < left(nearest)))
+                nearest = i;
+        }
+        if (nearest == nominal_.size()) return;
+        const auto& all = of_[nearest].all;
+        const auto most = std::max_element(all.begin(), all.end(),
+                                           [](const Fall& a, const Fall& b) { return a.by < b.by; });
+        if (most->input != searched) nominal_[nearest]->deciding = {path(most->input)};
+    }
+
     struct Falls {
         Fall now;
         double rise = 0.0;

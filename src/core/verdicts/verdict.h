@@ -32,7 +32,9 @@ struct Verdict {
     Figure ratio;     ///< there over needed, nominal
     double low = 0.0; ///< low end of its range; equals the ratio until ranges() has run
     Figure worst = Figure::none(Reason::NotApplicable); ///< everything at its worst, of what can hurt
-    std::vector<std::string> deciding; ///< paths of the inputs that put it at risk, the larger first; ≤ 2
+    /// Paths of the inputs that put it at risk, the larger first; ≤ 2. Of all that holds on an axis only the
+    /// verdict nearest to its target has one: what counts most there.
+    std::vector<std::string> deciding;
     /// Value of the only deciding input beyond which it no longer holds, all others as entered.
     Figure holdsUntil = Figure::none(Reason::NotApplicable);
     units::Kind holdsUntilKind = units::Kind::Ratio; ///< of that value

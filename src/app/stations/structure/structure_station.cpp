@@ -7,6 +7,7 @@
 #include "app/instruments/tipping_polar.h"
 #include "app/stations/structure/structure_tools.h"
 #include "app/theme/tokens.h"
+#include "core/evaluate/rig/arm_masses.h"
 #include "core/evaluate/rig/rig_layout.h"
 #include "core/evidence/fingerprint.h"
 #include "core/model/fields.h"
@@ -288,6 +289,17 @@ QString StructureStation::headLine() const {
     const RigStructure& rig = context_.document.assessment().evaluation.rig;
     QStringList said;
     const AxisStructure& s = e->structure;
+    const Project& project = context_.document.project();
+    const auto at = static_cast<std::size_t>(context_.session.axis());
+    if (const int boom = boomOn(project.axes, at); s.problem == Reason::NeedsSection && boom >= 0)
+        return tr("swings %1, where its arm is entered")
+            .arg(QString::fromStdString(project.axes[static_cast<std::size_t>(boom)].name));
+    const Role role = project.axes[at].role;
+    if (turnsOnHead(role) || role == Role::Turntable || role == Role::Focus || role == Role::Zoom)
+        return tr("has no arm that could bend");
+    if (s.problem == Reason::NotApplicable)
+        return role == Role::Lift ? tr("upright, so nothing sags")
+                                  : tr("lies on the ground, so nothing sags");
     if (s.problem != Reason::None) {
         said << tr("not known yet: %1").arg(QString::fromUtf8(words::reasonText(s.problem).data()));
         return said.join(QStringLiteral(" · "));

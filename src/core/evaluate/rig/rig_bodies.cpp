@@ -213,6 +213,7 @@ private:
             .mountedOn = mount_;
         standOn();
         hanging_ = b.hangs;
+        onArm_ = true;
         for (const structure::ArmMass& m : own) {
             if (m.levelled) {
                 addLevelled(below, pivot, r.lowAngle, m.along);
@@ -264,6 +265,9 @@ private:
             addJoint(role == Role::Tilt ? Joint::Pitch : Joint::Roll, r.lowAngle);
         }
         addPlaced(r.bodies);
+        // A carriage or an arm counts what it carries itself; a head on a tripod has only its own list.
+        if (carrier_ < 0 && !onArm_)
+            for (const structure::ArmMass& m : masses().own) addWeight({m.along, 0.0, m.above}, m.mass);
     }
 
     void addCamera() {
@@ -297,6 +301,7 @@ private:
     int mount_ = -1; ///< body that it stands on
     int index_ = -1, carrier_ = -1;
     bool hanging_ = false;
+    bool onArm_ = false; ///< what comes hangs on an arm that has its mass
     bool leans_ = false; ///< the camera is held by an axis of tilt or roll
 };
 
