@@ -2,6 +2,7 @@
 // The only file that includes the command-line library, which compiles slowly.
 #include "cli/command_line.h"
 
+#include "core/units/text.h"
 #include "io/exports/settings_forms.h"
 
 #include "cli/completion.h"
@@ -37,8 +38,7 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
     app.set_version_flag("--version", std::string(GANTRY_VERSION));
     app.require_subcommand(1);
     app.footer(
-        "Exit code 1: a verdict is over, a shot loses steps, outcomes contradict each other, or nothing was "
-        "found. "
+        "Exit code 1: something is not as it should be, which the help of each command names. "
         "2: the call or a file was wrong. 3: the output could not be written. 130: stopped by Ctrl+C.");
     Command command = Answer{};
 
@@ -133,6 +133,53 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
                     "gears-0.5, gears-1, pulleys-2, pulleys-3, pulleys-5, or a table of parts");
     sub->add_option("--most", ratio.most, "At most so many trains")->check(CLI::Range(1, 1000));
     json(sub, ratio.json);
+
+    OnFile<ClaimsCall> claims;
+    sub = add("claims",
+              "What a listing, a seller or a settings page says, held against the parts; exit code 1 if "
+              "something cannot be",
+              claims);
+    file(sub, claims.file);
+    sub->add_option("--axis", claims.call.axis, "Only the axis with this id");
+    sub->add_option("--told", claims.call.told, "This claim, in place of those in the project");
+
+    OnFile<WinchCall> winch;
+    sub = add("winch", "Speed and steps along the travel of a winch, layer by layer", winch);
+    file(sub, winch.file);
+    sub->add_option("--axis", winch.call.axis, "The axis with this id; otherwise the first winch");
+
+    OnFile<PanBarCall> panBar;
+    std::string turn;
+    sub = add("pan-bar", "The angle of a pan bar for a wanted turn; exit code 1 if no bar does that", panBar);
+    file(sub, panBar.file);
+    sub->add_option("--axis", panBar.call.axis, "The axis with this id; otherwise the first straight one");
+    sub->add_option("--turn", turn, "How far the camera shall turn over the travel: 20, \"0.3 rad\"")
+        ->required()
+        ->check([&panBar](const std::string& text) {
+            const auto angle = units::parse(text, units::Kind::Angle, units::System::Metric);
+            const auto* value = std::get_if<double>(&angle);
+            if (value == nullptr || *value == 0.0) return "“" + text + "” is no angle";
+            panBar.call.turn = *value;
+            return std::string();
+        });
+
+    OnFile<SectionsCall> sections;
+    sub = add("sections", "Other sections for a rail or an arm, over the same span with the same load",
+              sections);
+    file(sub, sections.file);
+    sub->add_option("--axis", sections.call.axis,
+                    "The axis with this id; otherwise the first with a section");
+    shelf(sub, sections.call.shelf);
+
+    OnFile<CompletenessCall> completeness;
+    file(add("completeness", "What the rig needs beside its drives; exit code 1 if something is missing",
+             completeness),
+         completeness.file);
+
+    OnFile<StaleCall> stale;
+    file(add("stale", "Tests that were noted, and whether they still hold; exit code 1 if one does not",
+             stale),
+         stale.file);
 
     RigCall rig;
     sub = add("rig", "A rig to start from, as a project; without a name their list", rig);

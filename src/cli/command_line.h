@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "cli/bench.h"
 #include "cli/confidence.h"
 #include "cli/find_ratio.h"
 #include "cli/simulate.h"
@@ -45,9 +46,11 @@ struct OnFile {
     Call call;
 };
 
-using Command = std::variant<Answer, EvaluateCall, OnFile<VerdictsCall>, AuditCall, CheckCall, ExportCall,
-                             OnFile<SimulateCall>, OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall,
-                             RigCall, SchemaCall, ResultsCall, TextsCall>;
+using Command =
+    std::variant<Answer, EvaluateCall, OnFile<VerdictsCall>, AuditCall, CheckCall, ExportCall,
+                 OnFile<SimulateCall>, OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall,
+                 OnFile<ClaimsCall>, OnFile<WinchCall>, OnFile<PanBarCall>, OnFile<SectionsCall>,
+                 OnFile<CompletenessCall>, OnFile<StaleCall>, RigCall, SchemaCall, ResultsCall, TextsCall>;
 
 /// Reads the arguments behind the program's name. What is unknown, missing or out of range is a complaint
 /// that names it; nothing is ignored.

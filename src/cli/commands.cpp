@@ -164,10 +164,6 @@ struct Runner {
             return 0;
         });
     }
-    int operator()(const OnFile<VerdictsCall>& on) const {
-        return withProject(on.file,
-                           [&](const auto& loaded) { return verdicts(on.call, loaded.project, out, err); });
-    }
     int operator()(const AuditCall& call) const {
         std::vector<Project> projects;
         for (const std::string& file : call.files) {
@@ -192,18 +188,21 @@ struct Runner {
             return 0;
         });
     }
-    int operator()(const OnFile<SimulateCall>& on) const {
-        return withProject(on.file,
-                           [&](const auto& loaded) { return simulate(on.call, loaded.project, out, err); });
+    template <class Call>
+    int operator()(const OnFile<Call>& on) const {
+        return withProject(on.file, [&](const auto& loaded) { return does(on.call, loaded.project); });
     }
-    int operator()(const OnFile<ConfidenceCall>& on) const {
-        return withProject(on.file,
-                           [&](const auto& loaded) { return confidence(on.call, loaded.project, out, err); });
-    }
-    int operator()(const OnFile<LadderCall>& on) const {
-        return withProject(
-            on.file, [&](const auto& loaded) { return stallLadder(on.call, loaded.project, out, err); });
-    }
+
+    int does(const VerdictsCall& call, const Project& p) const { return verdicts(call, p, out, err); }
+    int does(const SimulateCall& call, const Project& p) const { return simulate(call, p, out, err); }
+    int does(const ConfidenceCall& call, const Project& p) const { return confidence(call, p, out, err); }
+    int does(const LadderCall& call, const Project& p) const { return stallLadder(call, p, out, err); }
+    int does(const ClaimsCall& call, const Project& p) const { return claims(call, p, out, err); }
+    int does(const WinchCall& call, const Project& p) const { return winch(call, p, out, err); }
+    int does(const PanBarCall& call, const Project& p) const { return panBar(call, p, out, err); }
+    int does(const SectionsCall& call, const Project& p) const { return sections(call, p, out, err); }
+    int does(const CompletenessCall& call, const Project& p) const { return completeness(call, p, out, err); }
+    int does(const StaleCall& call, const Project& p) const { return stale(call, p, out, err); }
 };
 
 } // namespace

@@ -52,7 +52,7 @@ int confidence(const ConfidenceCall& call, const Project& project, std::ostream&
         if (!call.json)
             out << axis.name << ": of " << c.samples << " rigs within the tolerances " << percent(c.stalls)
                 << " lack torque, " << percent(c.exceeds) << " pass a limit, " << percent(c.rocks)
-                << " rock visibly\n";
+                << " vibrate visibly\n";
         for (const sampling::Influence& in : c.influences) {
             j["matters"].push_back({{"field", in.path}, {"share", in.share}});
             if (!call.json) out << "  " << percent(in.share) << "\t" << in.path << '\n';

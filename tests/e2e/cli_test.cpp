@@ -128,8 +128,9 @@ private slots:
         }
     }
     static QStringList commands() {
-        return {"evaluate",     "verdicts",   "audit", "check",  "export",  "simulate", "confidence",
-                "stall-ladder", "find-ratio", "rig",   "schema", "results", "texts",    "completion"};
+        return {"evaluate",     "verdicts",   "audit",  "check",   "export",  "simulate",  "confidence",
+                "stall-ladder", "find-ratio", "claims", "winch",   "pan-bar", "sections",  "completeness",
+                "stale",        "rig",        "schema", "results", "texts",   "completion"};
     }
     void helpAndVersionAreNoFailures() {
         const Result all = run({"--help"});
@@ -267,16 +268,18 @@ private slots:
         const QTemporaryDir dir;
         const std::string path = dir.filePath("x.gantry").toStdString();
         std::ofstream(path) << j.dump();
-        for (const std::vector<std::string>& call :
-             std::vector<std::vector<std::string>>{{"evaluate", path},
-                                                   {"evaluate", path, "--json"},
-                                                   {"verdicts", path},
-                                                   {"check", path},
-                                                   {"simulate", path},
-                                                   {"confidence", path, "--samples", "100"},
-                                                   {"stall-ladder", path, "--axis", "slide"},
-                                                   {"export", path, "--as", "settings"},
-                                                   {"export", path, "--as", "settings", "--format", "csv"}}) {
+        for (const std::vector<std::string>& call : std::vector<std::vector<std::string>>{
+                 {"evaluate", path},
+                 {"evaluate", path, "--json"},
+                 {"verdicts", path},
+                 {"check", path},
+                 {"simulate", path},
+                 {"confidence", path, "--samples", "100"},
+                 {"stall-ladder", path, "--axis", "slide"},
+                 {"claims", path, "--axis", "slide", "--told", "steps/mm = 1"},
+                 {"sections", path},
+                 {"export", path, "--as", "settings"},
+                 {"export", path, "--as", "settings", "--format", "csv"}}) {
             const Result r = run(call);
             std::string shown = r.out + r.err;
             std::erase(shown, '\r'); // line ends of tables

@@ -101,7 +101,7 @@ AxisSettings axisSettings(const Project& project, const Axis& axis, const AxisEv
     rows.add("microsteps", "Microsteps", std::to_string(d.microsteps), "");
     rows.add("run_current_rms", "Run current, rms", number(d.runCurrent), "A");
     rows.add("run_current_peak", "Run current, peak", number(d.runCurrent * std::numbers::sqrt2), "A",
-             "√2 times the rms value; check which of the two your driver asks for");
+             "√2 times the rms value; check which of the two your driver takes");
     rows.add("hold_current_rms", "Hold current, rms", number(d.holdCurrent), "A",
              e.powerOff.loaded ? "do not lower: gravity pulls on this axis" : "");
     rows.add("idle_delay", "Idle delay", number(d.idleDelay), "s");

@@ -38,7 +38,7 @@ RampsDialog::RampsDialog(const Context& context, QWidget* parent)
                             r.offered ? tr("can do it") : tr("cannot")};
     }
     setTable(
-        {tr("Ramps"), tr("Takes"), tr("Leans"), tr("Left at the stop"), tr("Settles in"), tr("Controller")},
+        {tr("Ramps"), tr("Takes"), tr("Deflects"), tr("Left at the stop"), tr("Settles in"), tr("Controller")},
         rows);
 }
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/structure/sections_dialog.h"
 
-#include "core/model/describe.h"
 #include "core/model/retired_ids.h"
+#include "core/words/section_name.h"
 
 #include <QPushButton>
 #include <algorithm>
@@ -11,34 +11,6 @@
 namespace gantry::app {
 
 using units::Kind;
-
-QString sectionWords(const Context& context, const Section& s) {
-    const auto label = ChoiceNames<SectionShape>::labels[static_cast<std::size_t>(s.shape)];
-    QString out = QString::fromUtf8(label.data(), static_cast<qsizetype>(label.size()));
-    const auto length = [&](double v) { return context.show(v, Kind::PartLength); };
-    switch (s.shape) {
-    case SectionShape::NotGiven:
-    case SectionShape::Own:
-        return out;
-    case SectionShape::RoundTube:
-        out += QObject::tr(" %1, wall %2").arg(length(s.width), length(s.wall));
-        return out;
-    case SectionShape::RodPair:
-        return out + QLatin1Char(' ') + length(s.width);
-    case SectionShape::HollowRectangle:
-        out += QObject::tr(" %1 × %2, wall %3").arg(length(s.width), length(s.height), length(s.wall));
-        break;
-    case SectionShape::SlottedProfile:
-    case SectionShape::SolidRectangle:
-    case SectionShape::Tee:
-        out += QStringLiteral(" %1 × %2").arg(length(s.width), length(s.height));
-        break;
-    }
-    if (std::abs(s.width - s.height) < 1e-6) return out;
-    // Whichever way it was entered: tall is on edge.
-    return (s.height > s.width) != s.onEdge ? QObject::tr("%1, on edge").arg(out)
-                                            : QObject::tr("%1, flat").arg(out);
-}
 
 SectionsDialog::SectionsDialog(const Context& context, QWidget* parent)
     : TableDialog(QStringLiteral("sectionsDialog"), tr("Compare sections"), parent), context_(context) {
@@ -81,7 +53,7 @@ void SectionsDialog::fill() {
     QList<QStringList> table;
     for (const SectionRow& r : rows_) {
         const Profile* listed = profileOf(r.section);
-        const QString words = sectionWords(context_, r.section);
+        const QString words = QString::fromStdString(words::sectionName(r.section, context_.system()));
         table << QStringList{listed != nullptr
                                  ? QStringLiteral("%1: %2").arg(QString::fromStdString(listed->name), words)
                                  : words,
@@ -93,7 +65,7 @@ void SectionsDialog::fill() {
                              context_.show(r.found.stressRatio, Kind::Ratio),
                              r.price > 0.0 ? context_.show(r.price, Kind::Money) : QStringLiteral("–")};
     }
-    setTable({tr("Section"), tr("Sags"), tr("Twists"), tr("Bounces at"), tr("Shifts"), tr("Weighs"),
+    setTable({tr("Section"), tr("Sags"), tr("Twists"), tr("Vertical"), tr("Shifts"), tr("Weighs"),
               tr("Strength ×"), tr("Costs")},
              table);
 }

@@ -26,7 +26,4 @@ private:
     std::vector<SectionRow> rows_;
 };
 
-/// "slotted profile 40 × 80 mm, on edge"
-QString sectionWords(const Context& context, const Section& section);
-
 } // namespace gantry::app
