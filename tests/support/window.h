@@ -11,6 +11,7 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QStackedWidget>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -66,8 +67,16 @@ public:
             if (w->isVisible()) return w;
         return nullptr;
     }
+    /// Opens what is folded away on the page in sight.
+    void unfold() const {
+        for (QPushButton* b : window->findChildren<QPushButton*>(QRegularExpression("^fold_")))
+            if (b->isVisible() && !b->isChecked()) b->click();
+    }
+    /// The line of a field in sight, if need be after what is folded away was opened.
     QLineEdit* field(const QString& path) const {
         auto* editor = find<gantry::app::FieldEditor>(path);
+        if (editor == nullptr) unfold();
+        if (editor == nullptr) editor = find<gantry::app::FieldEditor>(path);
         return editor != nullptr ? editor->findChild<QLineEdit*>() : nullptr;
     }
     /// Types into a field as a person does and commits with Return.

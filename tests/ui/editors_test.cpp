@@ -117,6 +117,7 @@ private slots:
                     continue;
                 }
                 if (station != "drives") {
+                    d.unfold();
                     tryAllShown(d);
                     continue;
                 }

@@ -59,6 +59,7 @@ class FieldsTest : public QObject {
                 if (only >= 0 && axis != only) continue;
                 d.window->session().setAxis(axis);
                 d.window->showStation(station);
+                d.unfold();
                 look(d);
                 if (station == QLatin1String("drives"))
                     for (int c = 0; c < 12; ++c) {

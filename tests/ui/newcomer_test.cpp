@@ -146,6 +146,7 @@ private slots:
         WindowDriver d(false);
         press(d, "Belt slider");
         fill(d, "Moving mass", "6 kg");
+        press(d, "More of Slide");
         fill(d, "Rail length", "1.4 m");
         station(d, u"drives");
         part(d, "Motor");

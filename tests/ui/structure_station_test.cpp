@@ -376,6 +376,7 @@ private slots:
     void payloadReachesTheArm() {
         Jib d;
         d.station(u"brief");
+        d.unfold();
         const double before = d.window->document().assessment().evaluation.axes[1].model.chain.load.inertia;
         auto* add = d.find<QPushButton>("payloadListAdd");
         QVERIFY(add != nullptr);
@@ -398,6 +399,7 @@ private slots:
     void pushIsTicked() {
         WindowDriver d;
         d.station(u"brief");
+        d.unfold();
         const QString base = "shots/" + QString::fromStdString(d.project().shots[0].id);
         d.type(base + "/subject_distance_m", "3 m");
         const auto told = [&]() -> std::string {
@@ -419,6 +421,7 @@ private slots:
     void kindOfShotIsChosen() {
         WindowDriver d;
         d.station(u"brief");
+        d.unfold();
         const std::string shot = d.project().shots[0].id;
         auto* kind = d.find<FieldEditor>(QStringLiteral("shots/%1/kind").arg(QString::fromStdString(shot)));
         QVERIFY(kind != nullptr);

@@ -1,8 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/fields.h"
+#include "core/model/kinds.h"
+#include "core/rigs/rigs.h"
 #include "core/verdicts/fixes/family.h"
 #include "core/verdicts/next_step.h"
 #include "core/verdicts/rules.h"
+#include "core/words/empty_hint.h"
 #include "core/words/messages.h"
+#include "support/files.h"
 
 #include <QRegularExpression>
 #include <QSet>
@@ -75,6 +80,53 @@ private slots:
                 "“Reveal” needs 0.0988 N·m at the end of the ramp; the motor has 0.311 N·m at 375 rpm."));
         QVERIFY(render(rules::torque.sentences[1], a, {"Slide", "Reveal"}, units::System::Inch)
                     .find("14 oz·in") != std::string::npos);
+    }
+    /// A hint stands for 0, so its field takes 0; it fits the field; and it names a field that there is.
+    void emptyHintsBelongToFields() {
+        QSet<QString> used;
+        const auto walk = [&](Project p) {
+            for (const FieldRef& f : allFields(p)) {
+                const std::string_view hint = emptyHint(f.path);
+                if (hint.empty()) continue;
+                QVERIFY2(!std::holds_alternative<std::string*>(f.target), f.path.c_str());
+                QVERIFY2(f.info.min <= 0.0 && f.info.max >= 0.0, f.path.c_str());
+                const std::size_t slash = f.path.rfind('/');
+                used.insert(QString::fromStdString(f.path.substr(slash + 1)));
+            }
+        };
+        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"}) walk(demoProject(demo));
+        for (const rigs::RigInfo& info : rigs::all()) walk(rigs::make(info.kind));
+        Project all = rigs::make(rigs::RigKind::BeltSlider);
+        for (std::size_t i = 0; i < std::variant_size_v<Motor>; ++i) {
+            all.axes[0].motor = makeKind<Motor>(i);
+            walk(all);
+        }
+        for (std::size_t i = 0; i < std::variant_size_v<LinearOutput>; ++i) {
+            std::get<LinearMechanism>(all.axes[0].mechanism).output = makeKind<LinearOutput>(i);
+            walk(all);
+        }
+        for (const EmptyHint& h : emptyHints()) {
+            QVERIFY2(used.contains(QString::fromUtf8(h.key.data(), static_cast<qsizetype>(h.key.size()))),
+                     std::string(h.key).c_str());
+            QVERIFY(h.hint.size() <= 14);
+        }
+        QCOMPARE(emptyHint("supply/rated_current_A"), std::string_view("not given"));
+        QVERIFY(emptyHint("axes/slide/motor/rated_current_A").empty());
+        QVERIFY(emptyHint("payload/body/mass_kg").empty()); // a mass of nothing is no nothing
+        QCOMPARE(emptyHint("axes/boom/mechanism/boom/counterweight/mass_kg"), std::string_view("none"));
+    }
+    /// Labels are short: at most 18 characters, none ends in a stop.
+    void labelsAreShort() {
+        const auto walk = [&](Project p) {
+            for (const FieldRef& f : allFields(p)) {
+                const QString label =
+                    QString::fromUtf8(f.info.label.data(), static_cast<qsizetype>(f.info.label.size()));
+                QVERIFY2(label.size() <= 18, qPrintable(label));
+                QVERIFY2(!label.endsWith('.'), qPrintable(label));
+            }
+        };
+        for (const rigs::RigInfo& info : rigs::all()) walk(rigs::make(info.kind));
+        walk(demoProject("kettle-jib"));
     }
     /// The program never says "safe"; cautions stand where someone could be hurt.
     void neverSafe() {

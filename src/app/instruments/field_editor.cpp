@@ -5,6 +5,7 @@
 
 #include "core/units/text.h"
 #include "core/units/unit_table.h"
+#include "core/words/empty_hint.h"
 
 #include <QActionGroup>
 #include <QCheckBox>
@@ -51,6 +52,7 @@ QString FieldEditor::caption(const FieldInfo& info) const {
 }
 
 QString FieldEditor::shownText(double si, const FieldInfo& info, bool allDigits) const {
+    if (si == 0.0 && !words::emptyHint(path_.toStdString()).empty()) return {}; // the hint says what it means
     const auto unit = units::shownUnit(info.kind, context_.system()).text;
     QString s = QString::fromStdString((allDigits ? units::formatForEditing : units::formatForField)(
         si * factor_, info.kind, context_.system()));
@@ -64,6 +66,7 @@ void FieldEditor::setPath(const QString& path, const QString& caption) {
     captionOverride_ = caption;
     typed_ = false;
     setObjectName(path);
+    edit_->setPlaceholderText(text(words::emptyHint(path.toStdString())));
     refresh();
 }
 
@@ -144,6 +147,7 @@ void FieldEditor::refresh() {
             weak = (*e)->source == Source::Guess || (*e)->source == Source::Assumed;
         } else
             known = std::holds_alternative<int*>(field->target) ? tr("counted") : tr("set");
+        if (shown.isEmpty()) known = QStringLiteral("…"); // nothing is known of nothing, but may be
         if (isLocked(context_.document.project(), field->path)) known = tr("locked");
     }
     if (edit_->text() != shown) {
@@ -236,7 +240,9 @@ void FieldEditor::commit() {
 
 void FieldEditor::commitNumber(const FieldRef& field) {
     const FieldInfo& info = field.info;
-    const QString name = caption(info), entered = edit_->text();
+    const QString name = caption(info);
+    const bool emptied = edit_->text().trimmed().isEmpty() && !edit_->placeholderText().isEmpty();
+    const QString entered = emptied ? QStringLiteral("0") : edit_->text();
     const units::ParseResult result = units::parse(entered.toStdString(), info.kind, context_.system());
     if (const auto* error = std::get_if<units::ParseError>(&result)) {
         say(tr("%1: %2 The old value is kept.").arg(name, QString::fromStdString(error->sentence)), true);

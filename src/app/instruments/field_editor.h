@@ -23,7 +23,7 @@ class FieldEditor : public QWidget {
 public:
     explicit FieldEditor(const Context& context, QWidget* parent = nullptr);
 
-    static constexpr int height_ = 48;
+    static constexpr int height_ = 48, captionHeight = 20;
 
     /// The field to edit; an empty path empties the editor. `caption` replaces the field's own label.
     void setPath(const QString& path, const QString& caption = {});

@@ -53,8 +53,12 @@ void FieldGroup::refresh() {
 }
 
 int FieldGroup::columnsAt(int width) const {
-    const int fit = std::max(1, (width - 2 * margin + gap) / (fieldWidth + gap));
+    const int fit = std::max(1, (width - rowRoom_ - 2 * margin + gap) / (fieldWidth + gap));
     return fixedColumns_ > 0 ? std::min(fit, fixedColumns_) : fit;
+}
+
+int FieldGroup::rowTop(int row) {
+    return header + row * (FieldEditor::height_ + 4) + FieldEditor::captionHeight;
 }
 
 int FieldGroup::heightFor(int width) const {
@@ -76,7 +80,7 @@ std::vector<int> FieldGroup::cells(int columns) const {
 
 void FieldGroup::place() {
     const int columns = columnsAt(width());
-    const int room = width() - 2 * margin;
+    const int room = width() - rowRoom_ - 2 * margin;
     const int each = (room + gap) / columns - gap;
     const std::vector<int> at = cells(columns);
     for (int i = 0; i < static_cast<int>(used_); ++i) {

@@ -37,6 +37,10 @@ public:
     }
     /// Fields in a row, where rows belong together; 0: as many as fit.
     void setColumns(int columns) { fixedColumns_ = columns; }
+    /// Keeps room [px] free at the right end of each row, for buttons about what stands in it.
+    void setRowRoom(int room) { rowRoom_ = room; }
+    /// Top of the value lines of a row, counted from 0.
+    static int rowTop(int row);
     /// Height that the fields need at a width.
     int heightFor(int width) const;
 
@@ -58,7 +62,7 @@ private:
     QList<FieldEditor*> editors_;
     std::vector<bool> starts_, fills_; ///< of those in use
     qsizetype used_ = 0;
-    int headerRoom_ = 0, fixedColumns_ = 0;
+    int headerRoom_ = 0, fixedColumns_ = 0, rowRoom_ = 0;
 };
 
 } // namespace gantry::app

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/rig_view.h"
 
+#include "core/model/fields.h"
+
 #include <QMouseEvent>
 #include <algorithm>
 #include <cmath>
@@ -232,7 +234,20 @@ void RigView::mouseMoveEvent(QMouseEvent* event) {
         if (square < 1e-9) return;
         value = QPointF::dotProduct(d, unit) / square;
     }
-    emit dragged(h.path, value);
+    drag(h.path, value);
+}
+
+void RigView::drag(const QString& path, double value) {
+    context_.document.change(
+        tr("Drag in the drawing"),
+        [&](Project& p) {
+            const auto field = findField(p, path.toStdString());
+            if (!field) return;
+            // Dragged things land on whole millimetres and tenths of a degree.
+            const double grid = field->info.kind == units::Kind::Angle ? 0.1 * 0.017453292519943295 : 1e-3;
+            setNumberAt(p, path.toStdString(), clampToField(field->info, std::round(value / grid) * grid));
+        },
+        QStringLiteral("drawing/") + path);
 }
 
 void RigView::mouseReleaseEvent(QMouseEvent*) {

@@ -18,15 +18,13 @@ public:
     void setFromAbove(bool on);
     /// Only the outline, for the column of axes: no words, nothing to drag.
     void setSmall();
+    /// The drawing and its scale alone, what it weighs in its title: for a small place beside fields.
+    void setQuiet() { quiet_ = true; }
     /// Takes the project over again.
     void refresh();
     /// Middle of what can be dragged, in pixels; for tests and keyboard help. Null if it is not drawn.
     QPointF handleAt(const QString& path) const;
     QString inWords() const { return words_; }
-
-signals:
-    /// A drag asks for a field's new value, in SI.
-    void dragged(const QString& path, double value);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -50,6 +48,8 @@ private:
     static constexpr int head_ = 26; ///< [px] of the card's title line
 
     void fit();
+    /// Sets a field to a value in SI; what is dragged on is one step to undo.
+    void drag(const QString& path, double value);
     void collectHandles();
     QPointF toScreen(Place p) const;
     void paintBody(QPainter& p, std::size_t body) const;
@@ -62,7 +62,7 @@ private:
     void paintScale(QPainter& p) const;
 
     Context context_;
-    bool above_ = false, small_ = false;
+    bool above_ = false, small_ = false, quiet_ = false;
     RigLayout layout_;
     std::vector<geometry::Solid> solids_; ///< that its bodies fill
     std::vector<Handle> handles_;

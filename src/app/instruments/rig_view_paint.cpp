@@ -294,9 +294,11 @@ void RigView::paintEvent(QPaintEvent*) {
     const Tokens& t = tokens();
     p.setFont(textFont(12, true));
     p.setPen(t.ink);
-    if (!small_)
-        p.drawText(QRect(12, 5, width() - 24, 20), Qt::AlignVCenter,
-                   above_ ? tr("From above, to scale") : tr("From the side, to scale"));
+    const Figure& mass = context_.document.assessment().evaluation.rig.mass;
+    const QString title = above_           ? tr("From above, to scale")
+                          : quiet_ && mass ? tr("The whole rig, %1").arg(context_.show(mass, Kind::Mass))
+                                           : tr("From the side, to scale");
+    if (!small_) p.drawText(QRect(12, 5, width() - 24, 20), Qt::AlignVCenter, title);
     p.setFont(textFont(11));
     p.setPen(t.second);
     if (layout_.bodies.empty()) {
@@ -314,6 +316,7 @@ void RigView::paintEvent(QPaintEvent*) {
         const QRectF box(at.x() - 0.5 * k.length * scale_, at.y() - 0.5 * h * scale_, k.length * scale_,
                          h * scale_);
         p.drawRect(box);
+        if (quiet_) continue;
         p.setFont(textFont(10));
         // Above it, or below where what hangs has its words above.
         const QRectF name = standsOnAnchors()
@@ -335,18 +338,20 @@ void RigView::paintEvent(QPaintEvent*) {
             p.drawEllipse(tip + (rear - tip) * share, 6, 6);
         }
     if (small_) return;
-    paintBend(p);
-    paintMasses(p);
+    if (!quiet_) {
+        paintBend(p);
+        paintMasses(p);
+    }
     paintScale(p);
     p.setFont(textFont(10));
     p.setPen(t.second);
     QStringList names;
     for (const Handle& h : handles_)
         if (!names.contains(h.name)) names << h.name;
-    if (!names.isEmpty())
-        p.drawText(QRect(12, height() - 22, width() * 6 / 10, 16), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(tr("drag: %1").arg(names.join(QStringLiteral(", "))),
-                                              Qt::ElideRight, width() * 6 / 10));
+    const int room = width() * 6 / 10;
+    QString hint = tr("drag: %1").arg(names.join(QStringLiteral(", ")));
+    if (p.fontMetrics().horizontalAdvance(hint) > room) hint = tr("drag what moves");
+    if (!names.isEmpty()) p.drawText(QRect(12, height() - 22, room, 16), Qt::AlignVCenter, hint);
 }
 
 } // namespace gantry::app

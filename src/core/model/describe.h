@@ -112,7 +112,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"jitter_px", "Jitter limit", K::Pixels, 1e-6, 1e4, 0.1, 5}, s.jitter);
     v.field(FieldInfo{"repeat_px", "Repeat limit", K::Pixels, 1e-6, 1e4, 0.1, 20}, s.repeat);
     v.field(FieldInfo{"framing_share", "Framing limit", K::Percentage, 1e-6, 1.0, 0.002, 0.1}, s.framing);
-    v.field(FieldInfo{"crossing_time_s", "Least crossing time", K::Time, 1e-3, 1e4, 1, 20}, s.crossingTime);
+    v.field(FieldInfo{"crossing_time_s", "Min. crossing time", K::Time, 1e-3, 1e4, 1, 20}, s.crossingTime);
 }
 
 template <class V, Of<BySpeed<AxisKind::Linear>> S>
@@ -178,13 +178,12 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"step_time_s", "Time for a step", K::Time, 1e-3, 1e5, 0.05, 60}, s.stepTime);
     v.field(FieldInfo{"passes", "Passes", K::Count, 1, 1000, 2, 12}, s.passes);
     v.field(FieldInfo{"settle_s", "Settle within", K::Time, 1e-3, 1e5, 0.1, 30}, s.settle);
-    v.field(FieldInfo{"swing_seen_px", "Swing seen after a stop", K::Pixels, 0, 1e5, 0, 50}, s.swingSeen);
+    v.field(FieldInfo{"swing_seen_px", "Vibration seen", K::Pixels, 0, 1e5, 0, 50}, s.swingSeen);
     v.field(textField("there_and_back", "There and back"), s.thereAndBack);
-    v.field(textField("keep_framed", "Subject kept framed"), s.keepFramed);
-    v.field(textField("towards_subject", "Towards the subject"), s.towards);
-    v.field(FieldInfo{"subject_place", "Passes the subject at", K::Percentage, -20, 20, 0, 1},
-            s.subjectPlace);
-    v.field(FieldInfo{"subject_height_m", "Subject above camera", K::Length, -1e4, 1e4, -5, 5},
+    v.field(textField("keep_framed", "Subject framed"), s.keepFramed);
+    v.field(textField("towards_subject", "Towards subject"), s.towards);
+    v.field(FieldInfo{"subject_place", "Passes subject at", K::Percentage, -20, 20, 0, 1}, s.subjectPlace);
+    v.field(FieldInfo{"subject_height_m", "Subject above lens", K::Length, -1e4, 1e4, -5, 5},
             s.subjectHeight);
     v.part("limits", s.limits);
     v.parts("moves", s.moves);
@@ -198,7 +197,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"hold_current_rms_A", "Hold current, rms", K::Current, 0, 100, 0, 8}, s.holdCurrent);
     v.field(FieldInfo{"max_current_rms_A", "Driver rating, rms", K::Current, 1e-3, 100, 0.3, 12},
             s.maxCurrent);
-    v.field(FieldInfo{"max_voltage_V", "Driver voltage rating", K::Voltage, 1, 1000, 5, 90}, s.maxVoltage);
+    v.field(FieldInfo{"max_voltage_V", "Voltage rating", K::Voltage, 1, 1000, 5, 90}, s.maxVoltage);
     v.field(FieldInfo{"idle_delay_s", "Idle delay", K::Time, 0, 1e5, 0, 60}, s.idleDelay);
     v.field(FieldInfo{"shortest_pulse_s", "Shortest pulse", K::ShortTime, 1e-9, 1, 1e-7, 2e-5},
             s.shortestPulse);
@@ -214,8 +213,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"low_voltage_V", "Lowest voltage", K::Voltage, 0.1, 1000, 3, 90}, s.lowVoltage);
     v.field(FieldInfo{"source_resistance_ohm", "Source resistance", K::Resistance, 0, 1e3, 0, 2},
             s.sourceResistance);
-    v.field(FieldInfo{"rated_current_A", "Rated current of the supply", K::Current, 0, 1e4, 0, 60},
-            s.ratedCurrent);
+    v.field(FieldInfo{"rated_current_A", "Supply current", K::Current, 0, 1e4, 0, 60}, s.ratedCurrent);
     v.field(FieldInfo{"cable_length_m", "Cable, one way", K::Length, 0, 1e4, 0, 20}, s.cableLength);
     v.field(FieldInfo{"cable_section_m2", "Conductor, copper", K::Section, 1e-9, 1e-2, 1e-7, 1e-5},
             s.cableSection);
@@ -230,7 +228,7 @@ void describe(V& v, S& s) {
     v.field(textField("name", "Controller"), s.name);
     v.field(FieldInfo{"pulse_ceiling_hz", "Pulse-rate ceiling", K::Frequency, 1, 1e9, 500, 1e6},
             s.pulseCeiling);
-    v.field(textField("pulses_shared", "Pulses shared by all"), s.pulsesShared);
+    v.field(textField("pulses_shared", "Pulses shared"), s.pulsesShared);
     v.field(FieldInfo{"decimals_kept", "Decimals kept", K::Count, 0, 9, 0, 6}, s.decimalsKept);
     v.choice(textField("ramps", "Ramps"), s.ramps);
     v.choice(textField("speed_unit", "Speeds are typed"), s.speedUnit);
@@ -286,13 +284,10 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"play_m", "Bearing play", K::PartLength, 0, 1, 0, 1e-3}, s.play);
     v.field(FieldInfo{"wheelbase_m", "Wheelbase", K::Length, 1e-4, 100, 0.02, 2}, s.wheelbase);
     v.field(FieldInfo{"track_m", "Track", K::Length, 1e-4, 100, 0.015, 1}, s.track);
-    v.field(FieldInfo{"push_offset_m", "Drive pulls off centre by", K::Length, -10, 10, -0.3, 0.3},
-            s.pushOffset);
+    v.field(FieldInfo{"push_offset_m", "Drive off centre", K::Length, -10, 10, -0.3, 0.3}, s.pushOffset);
     v.field(FieldInfo{"friction", "Guide friction", K::Ratio, 0, 5, 0.001, 0.4}, s.friction);
-    v.field(FieldInfo{"mass_height_m", "Centre of gravity above rail", K::Length, -100, 100, -1, 2},
-            s.massHeight);
-    v.field(FieldInfo{"bearing_rating_N", "Load rating, one bearing", K::Force, 0, 1e7, 5, 5000,
-                      Certainty::Rating},
+    v.field(FieldInfo{"mass_height_m", "Height of mass", K::Length, -100, 100, -1, 2}, s.massHeight);
+    v.field(FieldInfo{"bearing_rating_N", "Bearing rating", K::Force, 0, 1e7, 5, 5000, Certainty::Rating},
             s.bearingRating);
 }
 
@@ -306,8 +301,7 @@ void describe(V& v, S& s) {
 
 template <class V, Of<Counterspring> S>
 void describe(V& v, S& s) {
-    v.field(FieldInfo{"torque_at_low_Nm", "Spring torque at low end", K::Torque, -1e5, 1e5, -50, 50},
-            s.torqueAtLow);
+    v.field(FieldInfo{"torque_at_low_Nm", "Spring at low end", K::Torque, -1e5, 1e5, -50, 50}, s.torqueAtLow);
     v.field(FieldInfo{"rate_Nm_rad", "Spring rate", K::AngularStiffness, -1e5, 1e5, -100, 100}, s.rate);
 }
 
@@ -328,7 +322,7 @@ void describe(V& v, S& s) {
     v.parts("items", s.items);
     v.parts("bodies", s.bodies);
     v.field(FieldInfo{"cable_drag_N", "Cable drag", K::Force, 0, 1e6, 0, 30}, s.cableDrag);
-    v.field(FieldInfo{"disturbance_N", "Disturbance, either way", K::Force, 0, 1e6, 0, 10}, s.disturbance);
+    v.field(FieldInfo{"disturbance_N", "Disturbance", K::Force, 0, 1e6, 0, 10}, s.disturbance);
     v.field(FieldInfo{"wind_area_m2", "Wind area", K::Area, 0, 1e4, 0, 2}, s.windArea);
     v.part("guide", s.guide);
     v.part("rail", s.rail);
@@ -348,19 +342,17 @@ void describe(V& v, S& s) {
             s.staticFriction);
     v.field(FieldInfo{"unbalance_Nm", "Unbalance", K::Torque, 0, 1e5, 0, 20}, s.unbalance);
     v.field(textField("lean_known", "Lean measured"), s.leanKnown);
-    v.field(FieldInfo{"lean_rad", "Axis leans from upright", K::Angle, 0, 1.5707963267948966, 0, 0.5},
-            s.lean);
-    v.field(FieldInfo{"downhill_rad", "Weight points downhill at", K::Angle, -1e4, 1e4, -6, 6}, s.downhill);
-    v.field(FieldInfo{"low_angle_rad", "Arm at low end, above level", K::Angle, -1e3, 1e3, -3.2, 3.2},
-            s.lowAngle);
+    v.field(FieldInfo{"lean_rad", "Lean from upright", K::Angle, 0, 1.5707963267948966, 0, 0.5}, s.lean);
+    v.field(FieldInfo{"downhill_rad", "Downhill at", K::Angle, -1e4, 1e4, -6, 6}, s.downhill);
+    v.field(FieldInfo{"low_angle_rad", "Angle at low end", K::Angle, -1e3, 1e3, -3.2, 3.2}, s.lowAngle);
     v.parts("items", s.items);
     v.parts("bodies", s.bodies);
     v.part("spring", s.spring);
     v.part("boom", s.boom);
     v.field(FieldInfo{"cable_drag_Nm", "Cable drag", K::Torque, 0, 1e5, 0, 5}, s.cableDrag);
-    v.field(FieldInfo{"disturbance_Nm", "Disturbance, either way", K::Torque, 0, 1e5, 0, 2}, s.disturbance);
+    v.field(FieldInfo{"disturbance_Nm", "Disturbance", K::Torque, 0, 1e5, 0, 2}, s.disturbance);
     v.field(FieldInfo{"wind_area_m2", "Wind area", K::Area, 0, 1e4, 0, 2}, s.windArea);
-    v.field(FieldInfo{"wind_arm_m", "Its distance from the axis", K::Length, 0, 100, 0, 5}, s.windArm);
+    v.field(FieldInfo{"wind_arm_m", "Distance to axis", K::Length, 0, 100, 0, 5}, s.windArm);
     v.either("output", s.output);
     v.part("motion", s.motion);
 }

@@ -91,7 +91,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"module_m", "Module", K::PartLength, 1e-5, 0.1, 3e-4, 0.01}, s.module);
     v.field(FieldInfo{"face_width_m", "Face width", K::PartLength, 1e-4, 1, 0.002, 0.05}, s.faceWidth);
     v.choice(textField("material", "Material"), s.material);
-    v.field(textField("split", "Split anti-backlash gear"), s.split);
+    v.field(textField("split", "Anti-backlash gear"), s.split);
     describe(v, s.figures);
 }
 
@@ -109,7 +109,7 @@ void describe(V& v, S& s) {
 template <class V, Of<StrainWaveStage> S>
 void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
-    v.field(FieldInfo{"flex_teeth", "Teeth of the flexible ring", K::Count, 2, 100000, 60, 400}, s.flexTeeth);
+    v.field(FieldInfo{"flex_teeth", "Flex ring teeth", K::Count, 2, 100000, 60, 400}, s.flexTeeth);
     v.field(FieldInfo{"rated_torque_Nm", "Rated torque", K::Torque, 1e-6, 1e6, 0.1, 200, Certainty::Rating},
             s.ratedTorque);
     describe(v, s.figures);
@@ -122,7 +122,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"wheel_teeth", "Wheel teeth", K::Count, 1, 100000, 8, 400}, s.wheelTeeth);
     v.field(FieldInfo{"lead_angle_rad", "Lead angle", K::Angle, 1e-3, 1.4, 0.03, 0.6}, s.leadAngle);
     v.field(FieldInfo{"friction", "Flank friction", K::Ratio, 0, 1, 0.02, 0.2}, s.friction);
-    v.field(FieldInfo{"start_friction", "Flank friction at rest", K::Ratio, 0, 1, 0, 0.3}, s.startFriction);
+    v.field(FieldInfo{"start_friction", "Friction at rest", K::Ratio, 0, 1, 0, 0.3}, s.startFriction);
     v.field(FieldInfo{"backlash_rad", "Backlash", K::Angle, 0, 3, 0, 0.05}, s.backlash);
     v.field(FieldInfo{"stiffness_Nm_rad", "Stiffness", K::AngularStiffness, 0, 1e9, 0, 1e5}, s.stiffness);
     v.field(FieldInfo{"inertia_kgm2", "Inertia", K::Inertia, 0, 100, 0, 1e-2}, s.inertia);

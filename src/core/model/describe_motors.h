@@ -71,17 +71,15 @@ void describe(V& v, S& s) {
     v.field(textField("fitted", "Encoder fitted"), s.fitted);
     v.field(FieldInfo{"counts_per_turn", "Encoder counts", K::Count, 4, 10000000, 200, 100000},
             s.countsPerTurn);
-    v.field(textField("corrects", "Makes up lost steps"), s.corrects);
+    v.field(textField("corrects", "Recovers steps"), s.corrects);
     v.field(FieldInfo{"following_limit_rad", "Following limit", K::Angle, 1e-6, 10, 1e-3, 0.5},
             s.followingLimit);
 }
 
 template <class V, Of<ElectronicGear> S>
 void describe(V& v, S& s) {
-    v.field(FieldInfo{"numerator", "Electronic gear, numerator", K::Count, 1, 100000000, 1, 100000},
-            s.numerator);
-    v.field(FieldInfo{"denominator", "Electronic gear, denominator", K::Count, 1, 100000000, 1, 100000},
-            s.denominator);
+    v.field(FieldInfo{"numerator", "Gear numerator", K::Count, 1, 100000000, 1, 100000}, s.numerator);
+    v.field(FieldInfo{"denominator", "Gear denominator", K::Count, 1, 100000000, 1, 100000}, s.denominator);
 }
 
 template <class V, Of<PositionLoop> S>
@@ -175,7 +173,7 @@ void describe(V& v, S& s) {
         s.regulatorResistance);
     v.choice(textField("stopped_by", "Stopped by"), s.stopping);
     v.field(FieldInfo{"inductance_H", "Winding inductance", K::Inductance, 0, 10, 0, 0.1}, s.inductance);
-    v.field(FieldInfo{"pulse_frequency_hz", "Knob's switching rate", K::Frequency, 10, 1e6, 50, 1e5},
+    v.field(FieldInfo{"pulse_frequency_hz", "Switching rate", K::Frequency, 10, 1e6, 50, 1e5},
             s.pulseFrequency);
     v.field(FieldInfo{"lowest_steady", "Lowest steady", K::Percentage, 0, 1, 0.02, 0.5}, s.lowestSteady);
     v.field(FieldInfo{"rotor_inertia_kgm2", "Rotor inertia", K::Inertia, 1e-12, 10, 1e-9, 5e-3},
@@ -197,9 +195,9 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"supply_voltage_V", "Given voltage", K::Voltage, 0.1, 100, 4, 9}, s.supplyVoltage);
     v.field(FieldInfo{"seconds_per_60deg_s", "Time for 60°", K::Time, 1e-3, 100, 0.04, 0.6}, s.secondsPer60);
     v.field(FieldInfo{"stall_torque_Nm", "Stall torque", K::Torque, 1e-6, 1000, 0.1, 6}, s.stallTorque);
-    v.field(FieldInfo{"full_torque_error_rad", "Error at full torque", K::Angle, 1e-6, 10, 0.005, 0.2},
+    v.field(FieldInfo{"full_torque_error_rad", "Full-torque error", K::Angle, 1e-6, 10, 0.005, 0.2},
             s.fullTorqueError);
-    v.field(FieldInfo{"output_inertia_kgm2", "Inertia at the horn", K::Inertia, 1e-12, 10, 1e-6, 0.01},
+    v.field(FieldInfo{"output_inertia_kgm2", "Inertia at horn", K::Inertia, 1e-12, 10, 1e-6, 0.01},
             s.outputInertia);
     describe(v, s.body);
 }

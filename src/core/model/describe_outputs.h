@@ -61,9 +61,9 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"backlash_m", "Backlash", K::Length, 0, 1, 0, 2e-3}, s.backlash);
     v.field(FieldInfo{"pulley_inertia_kgm2", "Pulley inertia", K::Inertia, 0, 100, 0, 1e-3}, s.pulleyInertia);
     v.field(FieldInfo{"preload_N", "Belt preload", K::Force, 0, 1e6, 2, 500}, s.preload);
-    v.field(textField("motor_rides", "Motor rides on the carriage"), s.motorRides);
+    v.field(textField("motor_rides", "Motor on carriage"), s.motorRides);
     v.field(textField("doubled", "Belt doubled, 2:1"), s.doubled);
-    v.field(FieldInfo{"motors", "Motors on this axis", K::Count, 1, 4, 1, 2}, s.motors);
+    v.field(FieldInfo{"motors", "Motors on axis", K::Count, 1, 4, 1, 2}, s.motors);
 }
 
 template <class V, Of<ScrewOutput> S>
@@ -78,7 +78,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"thread_half_angle_rad", "Thread half angle", K::Angle, 0, 1.3, 0, 0.6},
             s.threadHalfAngle);
     v.choice(textField("ends", "Screw ends"), s.ends);
-    v.field(FieldInfo{"nut_drag_Nm", "Nut and bearing drag", K::Torque, 0, 100, 0, 0.2}, s.nutDrag);
+    v.field(FieldInfo{"nut_drag_Nm", "Nut, bearing drag", K::Torque, 0, 100, 0, 0.2}, s.nutDrag);
     v.field(FieldInfo{"backlash_m", "Backlash", K::Length, 0, 1, 0, 2e-3}, s.backlash);
     v.field(FieldInfo{"axial_stiffness_N_m", "Axial stiffness", K::Stiffness, 0, 1e12, 0, 1e9},
             s.axialStiffness);
@@ -98,9 +98,8 @@ template <class V, Of<WheelOutput> S>
 void describe(V& v, S& s) {
     v.field(FieldInfo{"diameter_m", "Wheel diameter", K::Length, 1e-3, 10, 0.01, 0.5, Certainty::SteelRule},
             s.diameter);
-    v.field(FieldInfo{"friction", "Friction on the track", K::Ratio, 1e-3, 5, 0.1, 1.2}, s.friction);
-    v.field(FieldInfo{"driven_share", "Weight on driven wheels", K::Percentage, 1e-3, 1, 0.1, 1},
-            s.drivenShare);
+    v.field(FieldInfo{"friction", "Track friction", K::Ratio, 1e-3, 5, 0.1, 1.2}, s.friction);
+    v.field(FieldInfo{"driven_share", "Driven wheel share", K::Percentage, 1e-3, 1, 0.1, 1}, s.drivenShare);
     v.field(FieldInfo{"efficiency", "Efficiency", K::Percentage, 0.01, 1, 0.4, 0.99}, s.efficiency);
     v.field(FieldInfo{"wheel_inertia_kgm2", "Wheel inertia", K::Inertia, 0, 100, 0, 1e-2}, s.wheelInertia);
     v.field(FieldInfo{"backlash_m", "Backlash", K::Length, 0, 1, 0, 2e-3}, s.backlash);
@@ -117,11 +116,10 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"cord_diameter_m", "Cord diameter", K::PartLength, 1e-5, 0.2, 3e-4, 0.01},
             s.cordDiameter);
     v.field(FieldInfo{"drum_width_m", "Drum width", K::PartLength, 1e-3, 10, 0.004, 0.3}, s.drumWidth);
-    v.field(FieldInfo{"layer_height", "Layer height per cord diameter", K::Ratio, 0.5, 1.5, 0.85, 1.05},
-            s.layerHeight);
-    v.field(FieldInfo{"turns_on", "Turns that stay on the drum", K::Ratio, 0, 1e6, 0, 20}, s.turnsOn);
+    v.field(FieldInfo{"layer_height", "Layer height ratio", K::Ratio, 0.5, 1.5, 0.85, 1.05}, s.layerHeight);
+    v.field(FieldInfo{"turns_on", "Turns left on drum", K::Ratio, 0, 1e6, 0, 20}, s.turnsOn);
     v.field(FieldInfo{"flange_diameter_m", "Cheek diameter", K::PartLength, 0, 20, 0, 0.6}, s.flangeDiameter);
-    v.field(textField("closed_loop", "Cord pulls both ways"), s.closedLoop);
+    v.field(textField("closed_loop", "Closed cord loop"), s.closedLoop);
     v.field(FieldInfo{"efficiency", "Efficiency", K::Percentage, 0.01, 1, 0.4, 0.99}, s.efficiency);
     v.field(FieldInfo{"drum_inertia_kgm2", "Drum inertia", K::Inertia, 0, 100, 0, 1e-2}, s.drumInertia);
     v.field(FieldInfo{"breaking_load_N", "Breaking load", K::Force, 1, 1e7, 50, 20000}, s.breakingLoad);
@@ -158,8 +156,8 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"ring_teeth", "Ring teeth", K::Count, 1, 100000, 20, 600}, s.ringTeeth);
     v.field(FieldInfo{"module_m", "Module", K::PartLength, 1e-5, 0.1, 3e-4, 0.01}, s.module);
     v.field(FieldInfo{"ring_throw_rad", "Ring throw", K::Angle, 1e-3, 1000, 0.3, 7}, s.ringThrow);
-    v.field(textField("hard_stops", "Ring has hard stops"), s.hardStops);
-    v.field(textField("steady_electronics", "Reading follows the angle alone"), s.steadyElectronics);
+    v.field(textField("hard_stops", "Hard stops"), s.hardStops);
+    v.field(textField("steady_electronics", "Reading by angle"), s.steadyElectronics);
     v.field(FieldInfo{"efficiency", "Efficiency", K::Percentage, 0.01, 1, 0.4, 0.99}, s.efficiency);
     v.field(FieldInfo{"backlash_rad", "Backlash", K::Angle, 0, 3, 0, 0.05}, s.backlash);
     v.field(FieldInfo{"stiffness_Nm_rad", "Stiffness", K::AngularStiffness, 0, 1e9, 0, 1e5}, s.stiffness);
@@ -168,7 +166,7 @@ void describe(V& v, S& s) {
 
 template <class V, Of<Brake> S>
 void describe(V& v, S& s) {
-    v.field(textField("fitted", "Power-off brake fitted"), s.fitted);
+    v.field(textField("fitted", "Power-off brake"), s.fitted);
     v.choice(textField("place", "Brake sits on"), s.place);
     v.field(FieldInfo{"holding_torque_Nm", "Brake torque", K::Torque, 0, 1000, 0.05, 20}, s.holdingTorque);
 }

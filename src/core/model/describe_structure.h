@@ -93,13 +93,13 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"tilt_height_m", "Pan to tilt axis", K::Length, 0, 10, 0.02, 0.4}, s.tiltHeight);
     v.field(FieldInfo{"tilt_ahead_m", "Tilt before pan", K::Length, -10, 10, -0.2, 0.2}, s.tiltAhead);
     v.field(FieldInfo{"roll_height_m", "Tilt to roll axis", K::Length, -10, 10, -0.1, 0.2}, s.rollHeight);
-    v.field(FieldInfo{"plate_below_m", "Axis to camera plate", K::Length, -10, 10, -0.1, 0.2}, s.plateBelow);
+    v.field(FieldInfo{"plate_below_m", "Plate below axis", K::Length, -10, 10, -0.1, 0.2}, s.plateBelow);
     v.field(FieldInfo{"lens_height_m", "Plate to lens", K::Length, 0, 10, 0.02, 0.2}, s.lensHeight);
-    v.field(FieldInfo{"lens_left_m", "Lens beside pan axis", K::Length, -10, 10, -0.2, 0.2}, s.lensLeft);
+    v.field(FieldInfo{"lens_left_m", "Lens beside pan", K::Length, -10, 10, -0.2, 0.2}, s.lensLeft);
     v.field(FieldInfo{"lens_front_m", "Axes to lens front", K::Length, -10, 10, 0.03, 0.5}, s.lensFront);
     v.field(FieldInfo{"lens_diameter_m", "Lens, diameter", K::PartLength, 1e-3, 2, 0.03, 0.2},
             s.lensDiameter);
-    v.field(FieldInfo{"camera_back_m", "Axes to camera back", K::Length, -10, 10, 0.02, 0.4}, s.cameraBack);
+    v.field(FieldInfo{"camera_back_m", "Back behind axis", K::Length, -10, 10, 0.02, 0.4}, s.cameraBack);
     v.field(FieldInfo{"camera_depth_m", "Camera, deep", K::Length, 1e-3, 10, 0.03, 0.4}, s.cameraDepth);
     v.field(FieldInfo{"camera_width_m", "Camera, wide", K::Length, 1e-3, 10, 0.04, 0.4}, s.cameraWidth);
     v.field(FieldInfo{"camera_height_m", "Camera, high", K::Length, 1e-3, 10, 0.04, 0.4}, s.cameraHeight);
@@ -133,11 +133,11 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"head_turning_Nm_rad", "Head stiffness", K::AngularStiffness, 1, 1e9, 300, 1e6},
             s.headTurning);
     v.field(FieldInfo{"stand_sway_N_m", "Stands, sway", K::Stiffness, 0, 1e12, 0, 1e8}, s.standSway);
-    v.field(FieldInfo{"stand_mass_kg", "Each stand, clamped", K::Mass, 0, 1e4, 0, 30}, s.standMass);
+    v.field(FieldInfo{"stand_mass_kg", "Mass of each stand", K::Mass, 0, 1e4, 0, 30}, s.standMass);
     v.field(FieldInfo{"clamp_bolts", "Bolts in a clamp", K::Count, 0, 100, 0, 12}, s.clampBolts);
     v.field(FieldInfo{"clamp_spacing_m", "Clamp bolts apart", K::PartLength, 1e-3, 10, 0.01, 0.5},
             s.clampSpacing);
-    v.field(FieldInfo{"clamp_bolt_limit_N", "A clamp bolt stands", K::Force, 1, 1e7, 100, 5e4},
+    v.field(FieldInfo{"clamp_bolt_limit_N", "Clamp bolt rating", K::Force, 1, 1e7, 100, 5e4},
             s.clampBoltLimit);
     v.field(FieldInfo{"camera_side_m", "Camera beside rail", K::Length, -10, 10, -0.3, 0.3}, s.cameraSide);
     v.field(FieldInfo{"shown_at_m", "Drawn at", K::Length, 0, 1e3, 0, 12}, s.shownAt);
@@ -184,7 +184,7 @@ void describe(V& v, S& s) {
     v.choice(textField("arm", "Arm"), s.arm);
     v.field(FieldInfo{"reach_m", "Reach", K::Length, 0.01, 100, 0.1, 6}, s.reach);
     v.field(FieldInfo{"rear_m", "Behind the pivot", K::Length, 0, 100, 0, 3}, s.rear);
-    v.field(FieldInfo{"tip_offset_m", "Camera past the end", K::Length, -10, 10, -0.5, 0.5}, s.tipOffset);
+    v.field(FieldInfo{"tip_offset_m", "Camera past end", K::Length, -10, 10, -0.5, 0.5}, s.tipOffset);
     v.field(FieldInfo{"tip_above_m", "Camera above arm", K::Length, -10, 10, -1, 1}, s.tipAbove);
     v.field(FieldInfo{"tip_side_m", "Camera beside arm", K::Length, -10, 10, -0.5, 0.5}, s.tipSide);
     v.field(FieldInfo{"mast_turning_Nm_rad", "Mast, nodding", K::AngularStiffness, 0, 1e9, 0, 1e6},
@@ -204,16 +204,15 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"first_leg_rad", "First leg points", K::Angle, -7, 7, -3.2, 3.2}, s.firstLeg);
     v.field(FieldInfo{"length_m", "Feet apart, along", K::Length, 1e-3, 100, 0.1, 6}, s.length);
     v.field(FieldInfo{"width_m", "Feet apart, across", K::Length, 1e-3, 100, 0.1, 3}, s.width);
-    v.field(FieldInfo{"height_m", "Height of the column", K::Length, 0, 100, 0, 4}, s.height);
-    v.field(FieldInfo{"column_ahead_m", "Column ahead of middle", K::Length, -100, 100, -0.5, 0.5},
-            s.columnAhead);
-    v.field(FieldInfo{"mount_m", "Wall, ceiling to pivot", K::Length, 0.001, 100, 0.05, 1}, s.mount);
+    v.field(FieldInfo{"height_m", "Column height", K::Length, 0, 100, 0, 4}, s.height);
+    v.field(FieldInfo{"column_ahead_m", "Column ahead", K::Length, -100, 100, -0.5, 0.5}, s.columnAhead);
+    v.field(FieldInfo{"mount_m", "Mount to pivot", K::Length, 0.001, 100, 0.05, 1}, s.mount);
     v.field(FieldInfo{"mass_kg", "Mass of the base", K::Mass, 0, 1e5, 0.5, 200}, s.mass);
     v.field(FieldInfo{"mass_height_m", "Its gravity centre", K::Length, 0, 100, 0, 2}, s.massHeight);
     v.field(FieldInfo{"ground_slope_rad", "Ground slopes", K::Angle, 0, 0.7, 0, 0.35}, s.groundSlope);
     v.field(FieldInfo{"downhill_rad", "Falls towards", K::Angle, -7, 7, -3.2, 3.2}, s.downhill);
     v.field(FieldInfo{"ballast_kg", "Ballast", K::Mass, 0, 1e5, 0, 200}, s.ballast);
-    v.field(FieldInfo{"ballast_out_m", "Ballast behind middle", K::Length, -100, 100, -2, 2}, s.ballastOut);
+    v.field(FieldInfo{"ballast_out_m", "Ballast behind", K::Length, -100, 100, -2, 2}, s.ballastOut);
     v.field(FieldInfo{"ballast_leg", "Ballast on leg", K::Count, 0, 12, 0, 5}, s.ballastLeg);
     v.field(FieldInfo{"pad_stiffness_N_m", "Pad of a foot", K::Stiffness, 0, 1e12, 0, 1e8}, s.padStiffness);
     v.field(FieldInfo{"pad_damping", "Damping of pads", K::Percentage, 0, 0.7, 0.02, 0.3}, s.padDamping);

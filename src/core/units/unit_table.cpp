@@ -252,6 +252,7 @@ ShownUnit metricUnit(Kind kind, double magnitude) {
         return {"kg·cm²", 1e-4};
     case Kind::Speed:
         if (tiny && a < 1e-4) return {"mm/min", 1e-3 / 60};
+        if (a >= 1.0) return {"m/s", 1.0};
         return {"mm/s", 1e-3};
     case Kind::AngularSpeed:
         return {"°/s", deg};

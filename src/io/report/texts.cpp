@@ -16,6 +16,7 @@
 #include "core/verdicts/next_step.h"
 #include "core/verdicts/rules.h"
 #include "core/words/differences.h"
+#include "core/words/empty_hint.h"
 #include "io/exports/settings_forms.h"
 #include "io/tables/csv.h"
 
@@ -113,6 +114,7 @@ std::vector<Text> everyText() {
     for (const criteria::Criterion& c : criteria::all()) out.add("criterion", c.what);
     for (int i = 0; i <= static_cast<int>(Reason::OutOfRange); ++i)
         out.add("reason", words::reasonText(static_cast<Reason>(i)));
+    for (const words::EmptyHint& h : words::emptyHints()) out.add("field", h.hint);
     out.add("rule", words::unknownText.text);
     for (const words::Message& m : doubtTexts()) out.add("rule", m.text);
     for (const words::Message& m : nextStepTexts()) out.add("rule", m.text);

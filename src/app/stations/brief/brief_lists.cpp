@@ -6,7 +6,7 @@
 #include "core/tools/demands.h"
 
 #include <QPainter>
-#include <QPushButton>
+#include <algorithm>
 
 namespace gantry::app {
 using units::Kind;
@@ -20,36 +20,6 @@ QString utf8(std::string_view s) {
 }
 
 } // namespace
-
-ListCard::ListCard(const Context& context, const QString& name, QWidget* parent)
-    : QWidget(parent), fields_(new FieldGroup(context, this)), add_(new QPushButton(tr("Add"), this)),
-      remove_(new QPushButton(tr("Remove the last"), this)) {
-    setObjectName(name);
-    add_->setObjectName(name + QStringLiteral("Add"));
-    remove_->setObjectName(name + QStringLiteral("Remove"));
-    for (QPushButton* b : {add_, remove_}) b->setProperty("role", "link");
-    connect(add_, &QPushButton::clicked, this, &ListCard::addWanted);
-    connect(remove_, &QPushButton::clicked, this, &ListCard::removeWanted);
-    connect(fields_, &FieldGroup::message, this, &ListCard::message);
-}
-
-int ListCard::heightFor(int width) const {
-    return fields_->heightFor(width);
-}
-
-void ListCard::setCan(bool add, bool remove) {
-    add_->setEnabled(add);
-    remove_->setEnabled(remove);
-}
-
-void ListCard::resizeEvent(QResizeEvent*) {
-    fields_->setGeometry(rect());
-    fields_->setHeaderRoom(width() - 220);
-    remove_->setGeometry(width() - 124, 3, 116, 22);
-    add_->setGeometry(width() - 176, 3, 48, 22);
-    add_->raise();
-    remove_->raise();
-}
 
 DemandsCard::DemandsCard(const Context& context, QWidget* parent) : QWidget(parent), context_(context) {
     setObjectName(QStringLiteral("demandsCard"));
@@ -130,6 +100,13 @@ void CompletenessCard::refresh() {
     update();
 }
 
+QString CompletenessCard::summary() const {
+    const auto missing = std::count_if(lines_.begin(), lines_.end(), [](const CompletenessLine& l) {
+        return l.state == Completeness::Missing;
+    });
+    return missing == 0 ? tr("nothing missing") : tr("%1 missing").arg(missing);
+}
+
 int CompletenessCard::wantedHeight() const {
     return 32 + rowHeight * static_cast<int>(lines_.size());
 }
@@ -140,10 +117,7 @@ void CompletenessCard::paintEvent(QPaintEvent*) {
     const Tokens& t = tokens();
     p.setFont(textFont(12, true));
     p.setPen(t.ink);
-    int missing = 0;
-    for (const CompletenessLine& l : lines_) missing += l.state == Completeness::Missing ? 1 : 0;
-    p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter,
-               missing == 0 ? tr("Checklist: nothing missing") : tr("Checklist: %1 missing").arg(missing));
+    p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter, tr("Checklist: %1").arg(summary()));
     const int room = width() - 24;
     for (std::size_t i = 0; i < lines_.size(); ++i) {
         const CompletenessLine& l = lines_[i];

@@ -2,9 +2,12 @@
 #include "app/stations/brief/brief_station.h"
 
 #include "app/instruments/caption.h"
+#include "app/instruments/fold.h"
+#include "app/instruments/rig_view.h"
 #include "app/stations/brief/brief_lists.h"
 #include "app/stations/drives/capability_line.h"
 #include "app/theme/tokens.h"
+#include "core/model/fields.h"
 #include "core/model/kind_traits.h"
 
 #include <QComboBox>
@@ -77,10 +80,17 @@ QString orientation(const Axis& axis) {
 
 BriefStation::BriefStation(const Context& context, QWidget* parent)
     : Station(context, parent), scroll_(new QScrollArea(this)), page_(new QWidget),
-      start_(new FieldGroup(context, page_)), rig_(new FieldGroup(context, page_)),
-      axis_(new FieldGroup(context, page_)), shot_(new FieldGroup(context, page_)),
+      view_(new RigView(context, page_)), deciding_(new FieldGroup(context, page_)),
+      rig_(new FieldGroup(context, page_)), axis_(new FieldGroup(context, page_)),
+      shot_(new FieldGroup(context, page_)), shotMore_(new FieldGroup(context, page_)),
       move_(new FieldGroup(context, page_)), limits_(new FieldGroup(context, page_)),
       equipment_(new FieldGroup(context, page_)),
+      shotFold_(new Fold(QStringLiteral("shot"), tr("More of this shot"), page_)),
+      axisFold_(new Fold(QStringLiteral("axis"), tr("More of this axis"), page_)),
+      rigFold_(new Fold(QStringLiteral("rig"), tr("Camera and place"), page_)),
+      payloadFold_(new Fold(QStringLiteral("payload"), tr("Payload"), page_)),
+      checklistFold_(new Fold(QStringLiteral("checklist"), tr("Checklist"), page_)),
+      laterFold_(new Fold(QStringLiteral("later"), tr("Planned additions"), page_)),
       payload_(new ListCard(context, QStringLiteral("payloadList"), page_)),
       later_(new ListCard(context, QStringLiteral("laterList"), page_)),
       demands_(new DemandsCard(context, page_)), completeness_(new CompletenessCard(context, page_)),
@@ -119,8 +129,11 @@ BriefStation::BriefStation(const Context& context, QWidget* parent)
     table_->setFrameShape(QFrame::NoFrame);
     table_->horizontalHeader()->setHighlightSections(false);
     table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    for (FieldGroup* g : {start_, rig_, axis_, shot_, limits_, move_, equipment_})
+    for (FieldGroup* g : {deciding_, rig_, axis_, shot_, shotMore_, limits_, move_, equipment_})
         connect(g, &FieldGroup::message, this, &Station::message);
+    view_->setObjectName(QStringLiteral("briefView"));
+    view_->setQuiet();
+    for (Fold* fold : folds()) connect(fold, &QPushButton::toggled, this, &BriefStation::refresh);
     laterSays_->setObjectName(QStringLiteral("laterSays"));
     connectLists();
     connect(startButton_, &QPushButton::clicked, this, &BriefStation::startFromWhatIHave);
@@ -156,22 +169,16 @@ void BriefStation::startFromWhatIHave() {
         });
     context_.session.setAxis(0);
     refresh();
-    if (auto* first = start_->findChild<QLineEdit*>()) first->setFocus(Qt::TabFocusReason);
+    if (auto* first = deciding_->findChild<QLineEdit*>()) first->setFocus(Qt::TabFocusReason);
 }
 
 void BriefStation::refresh() {
-    const Project& p = context_.document.project();
     const Axis* axis = context_.axis();
     const bool can = !context_.document.readOnly();
     const bool linear = axis != nullptr && kindOf(*axis) == AxisKind::Linear;
     const QString axisBase =
         axis != nullptr ? QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id)) : QString();
 
-    const bool starting = axis != nullptr && p.shots.empty() && linear &&
-                          std::holds_alternative<Stepper>(axis->motor) && outputTraits(*axis).flexible &&
-                          !outputTraits(*axis).pullsOnly;
-    start_->setVisible(starting);
-    capability_->setVisible(starting);
     const bool choose = can && (axis == nullptr || choosing_);
     chooser_->setVisible(choose);
     otherRig_->setVisible(axis != nullptr);
@@ -180,17 +187,8 @@ void BriefStation::refresh() {
     startHint_->setVisible(axis == nullptr);
     startHint_->setText(
         {}, tr("Motor, pulley, supply, mass and slope are enough for an answer. Or choose a rig:"));
-    if (starting) {
-        start_->setTitle(tr("Start from my parts"), tr("the rest is assumed and marked"));
-        start_->setFields({{axisBase + "motor/holding_torque_Nm", tr("Motor, holding torque")},
-                           {axisBase + "mechanism/output/teeth", tr("Pulley teeth")},
-                           {QStringLiteral("supply/voltage_V"), tr("Supply")},
-                           {axisBase + "driver/run_current_rms_A", tr("Current, rms")},
-                           {axisBase + "mechanism/moving_mass_kg", tr("Moving mass")},
-                           {axisBase + "mechanism/slope_rad", tr("Slope")}});
-        capability_->setText(tr("Capability"), capabilitySentence(context_));
-    }
-    rig_->setTitle(tr("Rig and camera"), tr("whole project"));
+    refreshDeciding();
+    rig_->setTitle(tr("Camera and place"), tr("whole project"));
     rig_->setFields({{QStringLiteral("name"), tr("Project")},
                      {QStringLiteral("camera/name"), {}},
                      {QStringLiteral("camera/sensor_width_m"), {}},
@@ -204,75 +202,115 @@ void BriefStation::refresh() {
                      {QStringLiteral("conditions/weight_budget_kg"), {}},
                      {QStringLiteral("conditions/money_budget"), {}},
                      {.path = QStringLiteral("notes"), .caption = {}, .fillsRow = true}});
-    axis_->setVisible(axis != nullptr);
     if (axis != nullptr) {
         axis_->setTitle(
-            QString::fromStdString(axis->name),
+            tr("More of this axis"),
             tr("%1, %2").arg(linear ? tr("carries and runs on") : tr("turns"), orientation(*axis)));
         QList<FieldSlot> fields{{axisBase + "name", tr("Name")}, {axisBase + "role", {}}};
         fields += linear ? slotsUnder(axisBase + QStringLiteral("mechanism/"),
-                                      {"moving_mass_kg", "slope_rad", "rail_length_m", "carriage_length_m",
-                                       "bumper_length_m", "running_friction_N"})
+                                      {"rail_length_m", "carriage_length_m", "bumper_length_m"})
                          : slotsUnder(axisBase + QStringLiteral("mechanism/"),
-                                      {"inertia_kgm2", "point_mass_kg", "point_radius_m", "unbalance_Nm",
-                                       "range_rad", "friction_Nm"});
+                                      {"inertia_kgm2", "range_rad", "point_mass_kg", "point_radius_m",
+                                       "unbalance_Nm"});
         fields += slotsUnder(axisBase, {"on_stop", "carries_payload"});
         axis_->setFields(fields);
     }
     model_.refresh();
     const int shot = shotIndex();
     table_->setVisible(shot >= 0);
-    shotsTitle_->setText(
-        tr("Shots"), shot < 0          ? tr("none yet; add one to see what it demands of each axis")
-                     : axis != nullptr ? tr("and what they ask of %1").arg(QString::fromStdString(axis->name))
-                                       : QString());
-    shot_->setVisible(shot >= 0);
-    limits_->setVisible(shot >= 0);
-    const bool hasMove = shot >= 0 && axis != nullptr;
-    move_->setVisible(hasMove);
-    given_->setVisible(hasMove);
+    shotsTitle_->setText(tr("Shots"),
+                         shot < 0 ? tr("none yet; add one to see what it demands of each axis")
+                         : axis != nullptr
+                             ? tr("and what they need of %1").arg(QString::fromStdString(axis->name))
+                             : QString());
     addShot_->setEnabled(can);
     removeShot_->setVisible(shot >= 0);
     removeShot_->setEnabled(can);
-    if (shot >= 0) {
-        if (table_->currentIndex().row() != shot) table_->setCurrentIndex(model_.index(shot, 0));
-        const Shot& s = p.shots[static_cast<std::size_t>(shot)];
-        const QString base = QStringLiteral("shots/%1/").arg(QString::fromStdString(s.id));
-        shot_->setTitle(QString::fromStdString(s.name),
-                        s.keepFramed ? tr("pan and tilt without a movement of their own follow the subject")
-                                     : takenAs(s));
-        shot_->setFields(
-            slotsUnder(base, {"name", "kind", "focal_length_m", "subject_distance_m", "frame_rate_hz",
-                              "exposure_s", "f_number", "settle_s", "swing_seen_px", "there_and_back",
-                              "keep_framed", "towards_subject"}) +
-            kindFields(base, s.kind) +
-            (s.keepFramed ? slotsUnder(base, {"subject_place", "subject_height_m"}) : QList<FieldSlot>()));
-        limits_->setTitle(tr("Picture limits"), tr("picture error in this shot"));
-        limits_->setFields(
-            slotsUnder(base + QStringLiteral("limits/"),
-                       {"drift_px_per_frame", "jitter_px", "repeat_px", "framing_share", "crossing_time_s"}));
-        if (hasMove) {
-            const Movement* m = findMovement(s, axis->id);
-            const bool timed = m != nullptr && m->index() % 2 == 1;
-            given_->setCurrentIndex(m == nullptr ? 0 : timed ? 2 : 1);
-            given_->setEnabled(can);
-            move_->setTitle(
-                tr("%1 in %2").arg(QString::fromStdString(axis->name), QString::fromStdString(s.name)));
-            const QString move =
-                base + QStringLiteral("moves/%1/movement/").arg(QString::fromStdString(axis->id));
-            const QString u = linear ? QStringLiteral("m") : QStringLiteral("rad");
-            QStringList keys;
-            if (m != nullptr) {
-                keys = timed ? QStringList{"distance_" + u, "time_s", "ease_in_s", "ease_out_s"}
-                             : QStringList{"distance_" + u, "speed_" + u + "_s", "acceleration_" + u + "_s2"};
-                keys << QStringLiteral("placed");
-                if (startOf(*m)) keys << "start_" + u;
-            }
-            move_->setFields(slotsUnder(move, keys));
-        }
-    }
+    refreshShot();
     refreshLists();
+    refreshFolds();
     place();
+}
+
+/// The rig as it is drawn, and of the chosen axis what its verdicts hang on most.
+void BriefStation::refreshDeciding() {
+    const Axis* axis = context_.axis();
+    for (QWidget* w : std::initializer_list<QWidget*>{view_, deciding_, capability_})
+        w->setVisible(axis != nullptr);
+    if (axis == nullptr) return;
+    view_->refresh();
+    const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
+    const bool linear = kindOf(*axis) == AxisKind::Linear;
+    const auto* turning = std::get_if<RotaryMechanism>(&axis->mechanism);
+    const bool arm = turning != nullptr && turning->boom.section.shape != SectionShape::NotGiven;
+    QList<FieldSlot> fields;
+    // A motor says what it can do in the words of its kind.
+    for (const char* key : {"motor/holding_torque_Nm", "motor/rated_torque_Nm", "motor/stall_torque_Nm",
+                            "motor/figures/stall_torque_Nm"})
+        if (findField(const_cast<Project&>(context_.document.project()),
+                      (base + QLatin1String(key)).toStdString())) {
+            fields << FieldSlot{base + QLatin1String(key), {}, 1.0};
+            break;
+        }
+    fields +=
+        linear ? slotsUnder(base, {"mechanism/moving_mass_kg", "mechanism/slope_rad",
+                                   "mechanism/running_friction_N"})
+        : arm  ? slotsUnder(base, {"mechanism/boom/reach_m", "mechanism/boom/counterweight/mass_kg",
+                                   "mechanism/friction_Nm"})
+               : slotsUnder(base, {"mechanism/inertia_kgm2", "mechanism/range_rad", "mechanism/friction_Nm"});
+    if (linear && outputTraits(*axis).flexible && !outputTraits(*axis).pullsOnly)
+        fields << FieldSlot{base + QStringLiteral("mechanism/output/teeth"), {}, 1.0};
+    if (std::holds_alternative<Stepper>(axis->motor))
+        fields << FieldSlot{base + QStringLiteral("driver/run_current_rms_A"), {}, 1.0};
+    fields << FieldSlot{QStringLiteral("supply/voltage_V"), tr("Supply"), 1.0};
+    deciding_->setTitle(tr("What decides %1").arg(QString::fromStdString(axis->name)), orientation(*axis));
+    deciding_->setFields(fields);
+    capability_->setText(tr("Capability"), capabilitySentence(context_));
+}
+
+void BriefStation::refreshShot() {
+    const Project& p = context_.document.project();
+    const Axis* axis = context_.axis();
+    const int shot = shotIndex();
+    const bool hasMove = shot >= 0 && axis != nullptr;
+    shot_->setVisible(shot >= 0);
+    move_->setVisible(hasMove);
+    given_->setVisible(hasMove);
+    if (shot < 0) return;
+    if (table_->currentIndex().row() != shot) table_->setCurrentIndex(model_.index(shot, 0));
+    const Shot& s = p.shots[static_cast<std::size_t>(shot)];
+    const QString base = QStringLiteral("shots/%1/").arg(QString::fromStdString(s.id));
+    shot_->setTitle(QString::fromStdString(s.name),
+                    s.keepFramed ? tr("pan and tilt without a movement of their own follow the subject")
+                                 : takenAs(s));
+    shot_->setFields(
+        slotsUnder(base, {"name", "kind", "focal_length_m", "subject_distance_m", "frame_rate_hz"}) +
+        kindFields(base, s.kind));
+    shotMore_->setTitle(tr("More of this shot"), tr("exposure, settling and framing"));
+    shotMore_->setFields(
+        slotsUnder(base, {"exposure_s", "f_number", "settle_s", "swing_seen_px", "there_and_back",
+                          "keep_framed", "towards_subject"}) +
+        (s.keepFramed ? slotsUnder(base, {"subject_place", "subject_height_m"}) : QList<FieldSlot>()));
+    limits_->setTitle(tr("Picture limits"), tr("picture error in this shot"));
+    limits_->setFields(
+        slotsUnder(base + QStringLiteral("limits/"),
+                   {"drift_px_per_frame", "jitter_px", "repeat_px", "framing_share", "crossing_time_s"}));
+    if (!hasMove) return;
+    const Movement* m = findMovement(s, axis->id);
+    const bool timed = m != nullptr && m->index() % 2 == 1;
+    given_->setCurrentIndex(m == nullptr ? 0 : timed ? 2 : 1);
+    given_->setEnabled(!context_.document.readOnly());
+    move_->setTitle(tr("%1 in %2").arg(QString::fromStdString(axis->name), QString::fromStdString(s.name)));
+    const QString move = base + QStringLiteral("moves/%1/movement/").arg(QString::fromStdString(axis->id));
+    const QString u = kindOf(*axis) == AxisKind::Linear ? QStringLiteral("m") : QStringLiteral("rad");
+    QStringList keys;
+    if (m != nullptr) {
+        keys = timed ? QStringList{"distance_" + u, "time_s", "ease_in_s", "ease_out_s"}
+                     : QStringList{"distance_" + u, "speed_" + u + "_s", "acceleration_" + u + "_s2"};
+        keys << QStringLiteral("placed");
+        if (startOf(*m)) keys << "start_" + u;
+    }
+    move_->setFields(slotsUnder(move, keys));
 }
 
 void BriefStation::addShot() {
@@ -347,11 +385,18 @@ void BriefStation::setGiven(Given given) {
 void BriefStation::place() {
     scroll_->setGeometry(rect());
     const int w = std::max(300, width() - 2 * edge);
-    int y = 12;
+    int y = 8;
     const auto put = [&](QWidget* widget, int height) {
         if (!widget->isVisibleTo(page_)) return;
         widget->setGeometry(edge, y, w, height);
         y += height + gap;
+    };
+    /// A fold's line, or its cards with the link that hides them.
+    const auto putFold = [&](Fold* fold) {
+        if (!fold->isVisibleTo(page_)) return;
+        if (!fold->isOpen()) return put(fold, Fold::lineHeight);
+        fold->setGeometry(edge + w - Fold::linkWidth - 6, y + 3, Fold::linkWidth, Fold::linkHeight);
+        fold->raise();
     };
     if (startButton_->isVisibleTo(page_)) {
         startButton_->setGeometry(edge, y, 180, 32);
@@ -359,14 +404,17 @@ void BriefStation::place() {
         y += 42;
     }
     put(chooser_, chooser_->heightFor(w));
-    put(start_, start_->heightFor(w));
-    put(capability_, 32);
-    put(rig_, rig_->heightFor(w));
-    if (otherRig_->isVisibleTo(page_)) {
-        otherRig_->setGeometry(edge + w - 176, rig_->y() + 3, 170, 22);
+    if (deciding_->isVisibleTo(page_)) {
+        // The drawing as high as the fields beside it, which take two or three in a row.
+        const int side = std::clamp(w * 62 / 100, 320, 620),
+                  height = std::max(190, deciding_->heightFor(side));
+        view_->setGeometry(edge, y, w - side - gap, height);
+        deciding_->setGeometry(edge + w - side, y, side, height);
+        otherRig_->setGeometry(edge + w - 176, y + 3, 170, 22);
         otherRig_->raise();
+        y += height + gap;
     }
-    put(axis_, axis_->heightFor(w));
+    put(capability_, 32);
     shotsTitle_->setGeometry(edge, y, w - 220, 28);
     removeShot_->setGeometry(edge + w - 104, y, 104, 27);
     addShot_->setGeometry(edge + w - 104 - 104, y, 98, 27);
@@ -380,11 +428,20 @@ void BriefStation::place() {
         y += 34;
     }
     put(move_, move_->heightFor(w));
+    putFold(shotFold_);
+    put(shotMore_, shotMore_->heightFor(w));
     put(limits_, limits_->heightFor(w));
     put(demands_, demands_->wantedHeight());
+    putFold(axisFold_);
+    put(axis_, axis_->heightFor(w));
+    putFold(payloadFold_);
     put(payload_, payload_->heightFor(w));
+    putFold(rigFold_);
+    put(rig_, rig_->heightFor(w));
+    putFold(checklistFold_);
     put(completeness_, completeness_->wantedHeight());
     put(equipment_, equipment_->heightFor(w));
+    putFold(laterFold_);
     put(later_, later_->heightFor(w));
     put(laterSays_, 32);
     page_->resize(width(), y + 4);

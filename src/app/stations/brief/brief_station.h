@@ -16,10 +16,12 @@ namespace gantry::app {
 class Caption;
 class CompletenessCard;
 class DemandsCard;
+class Fold;
 class ListCard;
+class RigView;
 
-/// What must this rig do? Camera, what it carries, slope, shots; and the five fields of "Here is what I
-/// have".
+/// What must this rig do? First the rig, drawn, with the numbers that decide; then its shots; the rest is
+/// folded away into lines that say what they assume.
 class BriefStation : public Station {
     Q_OBJECT
 public:
@@ -43,6 +45,10 @@ private:
     void startRig(rigs::RigKind kind);
     void setGiven(Given given);
     void place();
+    void refreshDeciding();
+    void refreshShot();
+    void refreshFolds();
+    QList<Fold*> folds() const;
     void connectLists();
     void refreshLists();
     QString takenAs(const Shot& shot) const;
@@ -50,7 +56,9 @@ private:
 
     QScrollArea* scroll_;
     QWidget* page_;
-    FieldGroup *start_, *rig_, *axis_, *shot_, *move_, *limits_, *equipment_;
+    RigView* view_;
+    FieldGroup *deciding_, *rig_, *axis_, *shot_, *shotMore_, *move_, *limits_, *equipment_;
+    Fold *shotFold_, *axisFold_, *rigFold_, *payloadFold_, *checklistFold_, *laterFold_;
     ListCard *payload_, *later_;
     DemandsCard* demands_;
     CompletenessCard* completeness_;

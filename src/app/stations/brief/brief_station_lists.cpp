@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/caption.h"
+#include "app/instruments/fold.h"
 #include "app/stations/brief/brief_lists.h"
 #include "app/stations/brief/brief_station.h"
 #include "core/evaluate/shot/shot_steps.h"
+#include "core/model/describe.h"
 #include "core/model/retired_ids.h"
 #include "core/verdicts/later.h"
 
@@ -12,45 +14,116 @@
 namespace gantry::app {
 using units::Kind;
 
+namespace {
+template <class T>
+QStringList namesOf(const std::vector<T>& list) {
+    QStringList out;
+    for (const T& each : list) out << QString::fromStdString(each.name);
+    return out;
+}
+} // namespace
+
 void BriefStation::connectLists() {
     payload_->fields()->setColumns(4);
     later_->fields()->setColumns(4);
     connect(payload_, &ListCard::message, this, &Station::message);
     connect(later_, &ListCard::message, this, &Station::message);
-    connect(payload_, &ListCard::addWanted, this, [this] {
-        context_.document.change(tr("Add to the payload"), [](Project& p) {
+    connectList(
+        payload_, context_.document, [](Project& p) { return &p.payload; },
+        [](const Project& p) {
             MassItem item;
             item.id = freeIdIn(p, p.payload, "payload");
             item.name = p.payload.empty() ? tr("Camera body").toStdString() : tr("Item").toStdString();
-            p.payload.push_back(item);
-        });
-    });
-    connect(payload_, &ListCard::removeWanted, this, [this] {
-        context_.document.change(tr("Remove from the payload"), [](Project& p) {
-            if (!p.payload.empty()) p.payload.pop_back();
-        });
-    });
-    connect(later_, &ListCard::addWanted, this, [this] {
-        context_.document.change(tr("Add something for later"), [](Project& p) {
+            return item;
+        },
+        tr("the payload"));
+    connectList(
+        later_, context_.document, [](Project& p) { return &p.later; },
+        [](const Project& p) {
             LaterAxis later;
             later.id = freeIdIn(p, p.later, "later");
             later.name = tr("Roll axis").toStdString();
-            p.later.push_back(later);
-        });
-    });
-    connect(later_, &ListCard::removeWanted, this, [this] {
-        context_.document.change(tr("Remove what was for later"), [](Project& p) {
-            if (!p.later.empty()) p.later.pop_back();
-        });
-    });
+            return later;
+        },
+        tr("what is planned"));
+}
+
+QList<Fold*> BriefStation::folds() const {
+    return {shotFold_, axisFold_, rigFold_, payloadFold_, checklistFold_, laterFold_};
+}
+
+/// What is folded away says in a line what it assumes.
+void BriefStation::refreshFolds() {
+    const Project& p = context_.document.project();
+    const Axis* axis = context_.axis();
+    const int shot = shotIndex();
+    const auto fold = [&](Fold* line, bool there, std::initializer_list<QWidget*> cards,
+                          const QString& summary) {
+        line->setVisible(there);
+        line->setSummary(summary);
+        for (QWidget* card : cards) card->setVisible(there && line->isOpen());
+    };
+    QString summary;
+    if (shot >= 0) {
+        const Shot& s = p.shots[static_cast<std::size_t>(shot)];
+        QStringList said{tr("exposed %1").arg(context_.show(s.exposure, Kind::Time)),
+                         tr("settles within %1").arg(context_.show(s.settle, Kind::Time)),
+                         tr("jitter %1").arg(context_.show(s.limits.jitter, Kind::Pixels)),
+                         tr("drift %1").arg(context_.show(s.limits.drift, Kind::PixelsPerFrame)),
+                         tr("repeat %1").arg(context_.show(s.limits.repeat, Kind::Pixels))};
+        if (s.thereAndBack) said << tr("there and back");
+        if (s.keepFramed) said << tr("subject framed");
+        summary = said.join(QStringLiteral(" · "));
+    }
+    fold(shotFold_, shot >= 0, {shotMore_, limits_}, summary);
+    summary.clear();
+    if (axis != nullptr) {
+        const auto stop = ChoiceNames<OnStop>::labels[static_cast<std::size_t>(axis->onStop)];
+        QStringList said{tr("emergency stop: %1")
+                             .arg(QString::fromUtf8(stop.data(), static_cast<qsizetype>(stop.size())))};
+        if (const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism))
+            said.prepend(tr("rail %1, carriage %2")
+                             .arg(context_.show(linear->railLength, Kind::Length),
+                                  context_.show(linear->carriageLength, Kind::Length)));
+        if (axis->carriesPayload) said << tr("payload on top");
+        summary = said.join(QStringLiteral(" · "));
+    }
+    axisFold_->setTitle(axis != nullptr ? tr("More of %1").arg(QString::fromStdString(axis->name))
+                                        : QString());
+    fold(axisFold_, axis != nullptr, {axis_}, summary);
+    const bool any = !p.axes.empty();
+    QStringList place{tr("sensor %1").arg(context_.show(p.camera.sensorWidth, Kind::PartLength)),
+                      tr("%1 px").arg(p.camera.pixelsAcross),
+                      context_.show(p.conditions.ambient, Kind::Celsius),
+                      p.conditions.windSpeed > 0.0
+                          ? tr("wind %1").arg(context_.show(p.conditions.windSpeed, Kind::Speed))
+                          : tr("no wind"),
+                      p.conditions.weightBudget > 0.0
+                          ? tr("at most %1").arg(context_.show(p.conditions.weightBudget, Kind::Mass))
+                          : tr("any weight"),
+                      p.conditions.moneyBudget > 0.0
+                          ? tr("for %1").arg(context_.show(p.conditions.moneyBudget, Kind::Money))
+                          : tr("any price")};
+    fold(rigFold_, any, {rig_}, place.join(QStringLiteral(" · ")));
+    double mass = 0.0;
+    QStringList items;
+    for (const MassItem& item : p.payload) {
+        mass += item.mass.value;
+        items << QString::fromStdString(item.name);
+    }
+    fold(payloadFold_, any, {payload_},
+         p.payload.empty()
+             ? tr("none listed")
+             : tr("%1: %2").arg(context_.show(mass, Kind::Mass), items.join(QStringLiteral(", "))));
+    fold(checklistFold_, any, {completeness_, equipment_}, completeness_->summary());
+    fold(laterFold_, any, {later_}, p.later.empty() ? tr("none") : laterWords());
+    laterSays_->setVisible(any && laterFold_->isOpen() && !p.later.empty());
 }
 
 void BriefStation::refreshLists() {
     const Project& p = context_.document.project();
     const bool any = !p.axes.empty(), can = !context_.document.readOnly();
-    for (QWidget* w : std::initializer_list<QWidget*>{demands_, payload_, completeness_, equipment_, later_})
-        w->setVisible(any);
-    laterSays_->setVisible(any && !p.later.empty());
+    demands_->setVisible(any && !p.shots.empty());
     if (!any) return;
     demands_->refresh();
     completeness_->refresh();
@@ -85,19 +158,22 @@ void BriefStation::refreshLists() {
                        context_.show(mass > 0 ? above / mass : 0.0, Kind::Length),
                        carried ? QString() : tr("; tick “Payload on top” on the axis that carries it")));
     payload_->fields()->setFields(items);
-    payload_->setCan(can, can && !p.payload.empty());
+    payload_->setRows(namesOf(p.payload), can);
 
     QList<FieldSlot> later;
     for (const LaterAxis& l : p.later)
         for (const char* key : {"name", "mass_kg"})
             later << FieldSlot{
-                QStringLiteral("later/%1/%2").arg(QString::fromStdString(l.id), QLatin1String(key)), {}, 1.0};
+                QStringLiteral("later/%1/%2").arg(QString::fromStdString(l.id), QLatin1String(key)),
+                {},
+                1.0,
+                QLatin1String(key) == QLatin1String("name")};
     later_->fields()->setTitle(tr("Planned additions"),
                                p.later.empty()
                                    ? tr("add what may be mounted one day, and see what it would change now")
                                    : tr("what each would change now stands below"));
     later_->fields()->setFields(later);
-    later_->setCan(can, can && !p.later.empty());
+    later_->setRows(namesOf(p.later), can);
     if (!p.later.empty()) laterSays_->setText(tr("Would change"), laterWords());
 }
 

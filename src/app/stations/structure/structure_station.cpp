@@ -104,7 +104,6 @@ StructureStation::StructureStation(const Context& context, QWidget* parent)
     part_->setObjectName(QStringLiteral("structurePart"));
     part_->setAccessibleName(tr("Part of the structure to edit"));
     connect(above_, &QPushButton::toggled, view_, &RigView::setFromAbove);
-    connect(view_, &RigView::dragged, this, &StructureStation::drag);
     connect(best_, &QPushButton::clicked, this, [this] {
         if (context_.axis() == nullptr) return;
         kindOf(*context_.axis()) == AxisKind::Linear ? placeStands() : balanceIt();
@@ -323,19 +322,6 @@ QString StructureStation::headLine() const {
     if (rig.ballastNeeded && rig.ballastNeeded.value() > 0.0)
         add(tr("needs %1 of ballast"), rig.ballastNeeded, Kind::Mass);
     return said.join(QStringLiteral(" · "));
-}
-
-void StructureStation::drag(const QString& path, double value) {
-    context_.document.change(
-        tr("Drag in the drawing"),
-        [&](Project& p) {
-            const auto field = findField(p, path.toStdString());
-            if (!field) return;
-            // Dragged things land on whole millimetres and tenths of a degree.
-            const double grid = field->info.kind == Kind::Angle ? 0.1 * 0.017453292519943295 : 1e-3;
-            setNumberAt(p, path.toStdString(), clampToField(field->info, std::round(value / grid) * grid));
-        },
-        QStringLiteral("structure/") + path);
 }
 
 void StructureStation::placeStands() {

@@ -35,7 +35,6 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
-    void drag(const QString& path, double value);
     void placeStands();
     void balanceIt();
     void fillFields();

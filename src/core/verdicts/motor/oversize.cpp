@@ -3,8 +3,8 @@
 
 namespace gantry::rules {
 
-constexpr Message oversizeText{
-    "{0} is available where {1} is needed: a motor a third the size would do, lighter and cooler."};
+constexpr Message oversizeText{"{0} is available where {1} is needed. A motor with {2} of its torque would "
+                               "keep the target margin, lighter and cooler."};
 
 /// Speaks only where every shot leaves that many times the wanted margin.
 static Finding judge(const AxisView& view) {
@@ -13,7 +13,9 @@ static Finding judge(const AxisView& view) {
     const double ratio = e->torque.margin.value() / view.evaluation.model.wantedMargin;
     if (ratio < criteria::motorSize.oversizedFrom) return std::nullopt;
     return found(e, ratio, oversizeText,
-                 {{{Kind::Torque, e->torque.available}, {Kind::Torque, e->torque.needed}}});
+                 {{{Kind::Torque, e->torque.available},
+                   {Kind::Torque, e->torque.needed},
+                   {Kind::Percentage, 1.0 / ratio, 2}}});
 }
 
 constinit const Rule oversize =
