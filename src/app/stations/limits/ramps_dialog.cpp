@@ -37,9 +37,9 @@ RampsDialog::RampsDialog(const Context& context, QWidget* parent)
                             settles,
                             r.offered ? tr("can do it") : tr("cannot")};
     }
-    setTable(
-        {tr("Ramps"), tr("Takes"), tr("Deflects"), tr("Left at the stop"), tr("Settles in"), tr("Controller")},
-        rows);
+    setTable({tr("Ramps"), tr("Takes"), tr("Deflects"), tr("Left at the stop"), tr("Settles in"),
+              tr("Controller")},
+             rows);
 }
 
 } // namespace gantry::app
