@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/part_words.h"
 
+#include "core/units/text.h"
+
 #include "core/model/kind_traits.h"
 #include "core/model/kinds.h"
 #include "core/model/overload.h"
@@ -173,9 +175,13 @@ QString partDetail(const Context& context, const ChainColumn& c) {
     case ChainPart::Picture:
         if (const ShotEvaluation* s = context.shotEvaluation()) {
             const Shot& shot = context.document.project().shots[s->shot.at()];
+            // A tile is narrow: metres where there is one.
+            const bool metres = context.system() == units::System::Metric && shot.subjectDistance >= 1.0;
             return tr("%1 at %2")
                 .arg(context.show(shot.focalLength, Kind::PartLength),
-                     context.show(shot.subjectDistance, Kind::Length));
+                     metres
+                         ? tr("%1 m").arg(QString::fromStdString(units::plainNumber(shot.subjectDistance, 2)))
+                         : context.show(shot.subjectDistance, Kind::Length));
         }
         return {};
     }

@@ -3,6 +3,7 @@
 #include "app/instruments/rig_view.h"
 #include "app/theme/card.h"
 #include "app/theme/tokens.h"
+#include "core/evaluate/rig/rig_bodies.h"
 
 #include <QPainter>
 #include <QPainterPath>
@@ -115,13 +116,19 @@ QPolygonF RigView::outlineOf(const geometry::Solid& s) const {
 void RigView::paintFeet(QPainter& p) const {
     const Tokens& t = tokens();
     if (!above_) {
-        const double ground = toScreen({}).y();
+        // A track that lies on the ground shows how it falls.
+        const LinearMechanism* track = lowestRail(context_.document.project().axes);
+        const double fall = track != nullptr && track->rail.support == RailSupport::Bedded
+                                ? std::tan(track->slope.value)
+                                : 0.0;
         p.setPen(QPen(t.third, 1));
         paintMount(p);
         if (!layout_.feet.empty()) {
-            p.drawLine(QPointF(16, ground), QPointF(width() - 16, ground));
+            const double middle = toScreen({}).x(), ground = toScreen({}).y();
+            p.drawLine(QPointF(16, ground + (middle - 16) * fall),
+                       QPointF(width() - 16, ground - (width() - 16 - middle) * fall));
             for (const structure::Plan& f : layout_.feet) {
-                const QPointF at = toScreen({f.x, f.y, 0.0});
+                const QPointF at = toScreen({f.x, f.y, f.x * fall});
                 p.setPen(QPen(t.brick, 1.5));
                 p.drawLine(at, at + QPointF(0, 9));
             }

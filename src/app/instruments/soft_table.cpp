@@ -60,7 +60,7 @@ void SoftTable::paintEvent(QPaintEvent*) {
     };
     cell(1, 4, tr("frequency"));
     cell(2, 4, tr("damping"));
-    cell(3, 4, tr("settles alone in"));
+    cell(3, 4, tr("settling time"));
     cell(4, 4, tr("share of the vibration"));
     // The shot after which it swings longest.
     const ShotEvaluation* shot = context_.shotEvaluation();

@@ -62,12 +62,13 @@ void TippingPolar::paintAnchors(QPainter& p) const {
     p.setFont(textFont(11));
     bar(top, tr("pull at most %1").arg(context_.show(pull, units::Kind::Force)), pull, t.rust);
     if (stand > 0.0) {
-        bar(top + row, tr("anchors stand %1").arg(context_.show(stand, units::Kind::Force)), stand, t.lake);
+        bar(top + row, tr("anchors withstand %1").arg(context_.show(stand, units::Kind::Force)), stand,
+            t.lake);
     } else {
         p.setPen(t.brick);
         p.drawText(QRectF(left, top + row, x(wanted * pull) - left - 8, 34),
                    Qt::AlignVCenter | Qt::TextWordWrap,
-                   tr("What the anchors stand is not entered: it is never presumed."));
+                   tr("What the anchors withstand is not entered: it is never presumed."));
     }
     p.setPen(QPen(t.ink, 1.2, Qt::DashLine));
     p.drawLine(QPointF(x(wanted * pull), top + 14), QPointF(x(wanted * pull), top + 2 * row - 12));

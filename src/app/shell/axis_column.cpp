@@ -82,7 +82,11 @@ void AxisCard::paintEvent(QPaintEvent*) {
     p.setFont(textFont(11));
     if (height() >= 50)
         p.drawText(QRect(12, 30, width() - 20, 20), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(detail_, Qt::ElideRight, width() - 20));
+                   p.fontMetrics().elidedText(
+                       p.fontMetrics().horizontalAdvance(detail_) > width() - 20
+                           ? detail_.section(QStringLiteral(" · "), -1) // what one types in, if not both
+                           : detail_,
+                       Qt::ElideRight, width() - 20));
     if (worst_ != nullptr)
         paintVial(p, QRectF(width() - 72, 11, vialWidth, 14), worst_->state, bubblePlace(*worst_));
 }

@@ -34,8 +34,14 @@ void Station::paintHead(QPainter& p, const QRect& card, int lineHeight, const QS
     const int used = p.fontMetrics().horizontalAdvance(lead) + 8;
     p.setFont(textFont(12));
     p.setPen(t.second);
-    p.drawText(line.adjusted(used, 0, 0, 0), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(text, Qt::ElideRight, line.width() - used));
+    // Whole parts or none: what does not fit stands in the tooltip.
+    QStringList parts = text.split(QStringLiteral(" · "));
+    while (parts.size() > 1 &&
+           p.fontMetrics().horizontalAdvance(parts.join(QStringLiteral(" · "))) > line.width() - used)
+        parts.removeLast();
+    p.drawText(
+        line.adjusted(used, 0, 0, 0), Qt::AlignVCenter,
+        p.fontMetrics().elidedText(parts.join(QStringLiteral(" · ")), Qt::ElideRight, line.width() - used));
 }
 
 } // namespace gantry::app

@@ -24,7 +24,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule rounding =
     advising({"The controller must keep more decimals, or the drive needs steps per unit that are rounder."},
-             judging(criteria::rounding, {"Rounding of steps per unit"}, judge, words::listOf<roundingText>,
+             judging(criteria::rounding, {"Steps rounding"}, judge, words::listOf<roundingText>,
                      tries<&fixes::controllerDecimals, &fixes::outputTeeth, &fixes::finerMicrosteps>));
 
 } // namespace gantry::rules

@@ -18,7 +18,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule motorCurrent =
     advising({"Set the current to what the motor is rated for."},
-             judging(criteria::motorCurrent, {"Current against rating"}, judge, words::listOf<currentText>,
+             judging(criteria::motorCurrent, {"Motor current"}, judge, words::listOf<currentText>,
                      tries<&fixes::lowerRunCurrent, &fixes::largerMotor>));
 
 } // namespace gantry::rules

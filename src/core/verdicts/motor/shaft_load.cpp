@@ -22,7 +22,7 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule shaftLoad = advising({"Take the load off the motor shaft with bearings of its own."},
-                                          judging(criteria::shaftLoad, {"Load on the motor shaft"}, judge,
+                                          judging(criteria::shaftLoad, {"Motor shaft load"}, judge,
                                                   words::listOf<shaftAxialText, shaftRadialText>,
                                                   tries<&fixes::lessTension, &fixes::shaftBearing>));
 

@@ -21,7 +21,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule cordStrength =
     advising({"Take a stronger cord, and a second one where somebody stands below."},
-             judging(criteria::cordStrength, {"Breaking load of the cord"}, judge,
-                     words::listOf<cordStrengthText>, tries<&fixes::shotAcceleration, &fixes::cordLoad>));
+             judging(criteria::cordStrength, {"Cord breaking load"}, judge, words::listOf<cordStrengthText>,
+                     tries<&fixes::shotAcceleration, &fixes::cordLoad>));
 
 } // namespace gantry::rules

@@ -20,9 +20,8 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule frictionSources =
-    advising({"Pull the carriage with a luggage scale and enter what it shows."},
-             judging(criteria::frictionSources, {"Friction from two sources"}, judge,
-                     words::listOf<frictionSourcesText>));
+constinit const Rule frictionSources = advising(
+    {"Pull the carriage with a luggage scale and enter what it shows."},
+    judging(criteria::frictionSources, {"Two friction sources"}, judge, words::listOf<frictionSourcesText>));
 
 } // namespace gantry::rules

@@ -29,10 +29,9 @@ static Finding judge(const AxisView& view) {
                           : words::Argument{Kind::Mass, s.balancingMass}}});
 }
 
-constinit const Rule balance =
-    advising({"Move the counterweight or change its mass; tie the arm down while weights change."},
-             judging(criteria::balance, {"Balance over the range"}, judge,
-                     words::listOf<balanceHeightText, balanceText>,
-                     tries<&fixes::counterweight, &fixes::counterweightHeight>));
+constinit const Rule balance = advising(
+    {"Move the counterweight or change its mass; tie the arm down while weights change."},
+    judging(criteria::balance, {"Balance over range"}, judge, words::listOf<balanceHeightText, balanceText>,
+            tries<&fixes::counterweight, &fixes::counterweightHeight>));
 
 } // namespace gantry::rules

@@ -19,7 +19,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule beamStrength =
     advising({"The section must be stronger before anything hangs on it."},
-             judging(criteria::beamStrength, {"Strength of rail or arm"}, judge,
-                     words::listOf<beamStrengthText>, tries<&fixes::stockSection, &fixes::rib>));
+             judging(criteria::beamStrength, {"Rail or arm strength"}, judge, words::listOf<beamStrengthText>,
+                     tries<&fixes::stockSection, &fixes::rib>));
 
 } // namespace gantry::rules

@@ -17,7 +17,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule railClamps =
     advising({"More or stronger bolts, or stands farther out, are needed."},
-             judging(criteria::railClamps, {"Strength of the rail's clamps"}, judge,
-                     words::listOf<railClampText>, tries<&fixes::clampBolts, &fixes::standsOutwards>));
+             judging(criteria::railClamps, {"Rail clamp strength"}, judge, words::listOf<railClampText>,
+                     tries<&fixes::clampBolts, &fixes::standsOutwards>));
 
 } // namespace gantry::rules
