@@ -74,7 +74,7 @@ private slots:
         const std::vector<Verdict> verdicts{of("stepping", State::Over, 0.2), of("jitter", State::Over, 0.1)};
         QCOMPARE(said(matters(p, verdicts)), QStringList({"jitter", "stepping"}));
         // The next step passes over it.
-        QCOMPARE(nextStep(p, matters(p, verdicts)).verdict, &verdicts[0]);
+        QCOMPARE(nextStep(p, matters(p, verdicts)).verdict->rule, verdicts[0].rule);
     }
     /// Every verdict is in just one matter.
     void noVerdictIsLost() {

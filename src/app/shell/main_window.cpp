@@ -315,7 +315,7 @@ void MainWindow::takeNextStep() {
         auto* dialog = new MeasureDialog(context_, QString::fromStdString(next_.measure), this);
         dialog->setAttribute(Qt::WA_DeleteOnClose);
         dialog->open();
-    } else if (next_.verdict != nullptr) {
+    } else if (next_.verdict) {
         verdicts_->showCard(*next_.verdict);
     }
 }

@@ -107,7 +107,7 @@ private:
     QLabel* status_;
     QTimer statusTimer_;
     QList<Station*> stations_;
-    NextStep next_;             ///< points into the document's verdicts
+    NextStep next_;
     QString nextPlace_;         ///< station to go to, where there is nothing to do here
     int nextAxis_ = 0;          ///< and the axis
     bool axesReadOnly_ = false; ///< as the axis column shows it

@@ -46,11 +46,11 @@ NextStep nextStep(const Project& project, std::span<const Matter> own) {
     std::map<std::string, int> decided;
     for (const Matter& m : own) {
         if (setAsideFor(project, *m.verdict) != nullptr && !m.verdict->hazard) continue;
-        if (out.verdict == nullptr) out.verdict = m.verdict;
+        if (!out.verdict) out.verdict = *m.verdict;
         if (m.verdict->state == State::AtRisk)
             for (const std::string& path : m.verdict->deciding) ++decided[path];
     }
-    if (out.verdict == nullptr || out.verdict->state != State::AtRisk) return out;
+    if (!out.verdict || out.verdict->state != State::AtRisk) return out;
     for (const std::string& path : out.verdict->deciding)
         if (decided[path] > out.decided) {
             out.measure = path;
@@ -79,7 +79,7 @@ std::string measureGuessSentence(const Project& project, const std::string& path
 }
 
 std::string decidesSentence(const NextStep& step, units::System system) {
-    if (step.verdict == nullptr) return {};
+    if (!step.verdict) return {};
     const Verdict& v = *step.verdict;
     if (!v.ratio) return words::render(unknownDecidesText, {}, {{}, {}, title(v)}, system);
     return words::render(decidesText, {}, {{}, {}, title(v), stateWord(v.state)}, system) + " ×" +
@@ -87,7 +87,7 @@ std::string decidesSentence(const NextStep& step, units::System system) {
 }
 
 std::string toDoSentence(const NextStep& step, const Project& project) {
-    if (step.verdict == nullptr) return {};
+    if (!step.verdict) return {};
     const Verdict& v = *step.verdict;
     const std::string_view axis = project.axes[static_cast<std::size_t>(v.axis)].id;
     if (!step.measure.empty())

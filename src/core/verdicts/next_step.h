@@ -3,6 +3,7 @@
 
 #include "core/verdicts/matters.h"
 
+#include <optional>
 #include <string>
 
 namespace gantry {
@@ -17,7 +18,7 @@ std::string sentence(const Knowledge& knowledge);
 
 /// What decides about some matters, and what to do about it first.
 struct NextStep {
-    const Verdict* verdict = nullptr; ///< the worst that is not set aside; null: there is none
+    std::optional<Verdict> verdict; ///< the worst that is not set aside; a copy, which outlives the matters
     /// Path of the input to measure first, of what is at risk: the one that decides most of these matters.
     std::string measure;
     int decided = 0; ///< matters at risk that hang on it
