@@ -75,6 +75,10 @@ private slots:
         QCOMPARE(said(matters(p, verdicts)), QStringList({"jitter", "stepping"}));
         // The next step passes over it.
         QCOMPARE(nextStep(p, matters(p, verdicts)).verdict->rule, verdicts[0].rule);
+        // A hazard too, though it stays in sight: somebody has said why.
+        p.setAside.push_back({"power_off", p.axes[0].id, {}, "a strap holds it"});
+        const std::vector<Verdict> hazard{of("power_off", State::Over, 0.1), verdicts[0]};
+        QCOMPARE(nextStep(p, matters(p, hazard)).verdict->rule, verdicts[0].rule);
     }
     /// Every verdict is in just one matter.
     void noVerdictIsLost() {

@@ -45,7 +45,7 @@ NextStep nextStep(const Project& project, std::span<const Matter> own) {
     NextStep out;
     std::map<std::string, int> decided;
     for (const Matter& m : own) {
-        if (setAsideFor(project, *m.verdict) != nullptr && !m.verdict->hazard) continue;
+        if (setAsideFor(project, *m.verdict) != nullptr) continue; // a hazard stays in sight, not in the way
         if (!out.verdict) out.verdict = *m.verdict;
         if (m.verdict->state == State::AtRisk)
             for (const std::string& path : m.verdict->deciding) ++decided[path];
