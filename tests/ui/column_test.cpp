@@ -215,6 +215,22 @@ private slots:
                  to.captured(1));
         QVERIFY(d.find("pathLine")->accessibleName().contains("decided by " + to.captured(2)));
     }
+    /// However long an axis is called, what to do next is read whole.
+    void theNextStepIsNeverCut() {
+        WindowDriver d;
+        d.station(u"drives");
+        auto* next = d.find<QPushButton>("nextStep");
+        const auto whole = [&] {
+            return next->width() >= QFontMetrics(textFont(11)).horizontalAdvance(next->text()) &&
+                   next->geometry().right() <= d.find("pathLine")->width();
+        };
+        QVERIFY(whole());
+        const int before = next->x();
+        d.window->document().change("name", [](Project& p) { p.axes[0].name = std::string(90, 'w'); });
+        QVERIFY(whole());
+        QVERIFY(next->x() < before && next->x() > 0); // the part that was too long is gone, not what follows
+        QVERIFY(d.find("pathLine")->toolTip().contains(QString(90, 'w')));
+    }
     void anEmptyProjectBeginsWithAnAxis() {
         WindowDriver d(false);
         QCOMPARE(next(d), QString("Next: add an axis at the left"));

@@ -22,9 +22,9 @@ void PathLine::show(const QString& known, const QString& decides, const QString&
     QStringList parts;
     for (const QString& part : {known, decides})
         if (!part.isEmpty()) parts << part;
+    if (parts == parts_ && next == next_->text()) return;
+    parts_ = parts;
     const QString text = parts.join(QStringLiteral(" · "));
-    if (text == text_ && next == next_->text()) return;
-    text_ = text;
     next_->setText(next);
     next_->setVisible(!next.isEmpty());
     next_->setAccessibleName(next);
@@ -35,9 +35,19 @@ void PathLine::show(const QString& known, const QString& decides, const QString&
 }
 
 void PathLine::place() {
-    const int used = text_.isEmpty() ? 0 : QFontMetrics(textFont(11)).horizontalAdvance(text_) + between;
-    const int wanted = QFontMetrics(textFont(11)).horizontalAdvance(next_->text()) + 2 * gap;
-    next_->setGeometry(edge + used, 2, std::min(wanted, width() - 2 * edge - used + gap), height() - 3);
+    const QFontMetrics metrics(textFont(11));
+    const int room = width() - 2 * edge,
+              wanted = next_->text().isEmpty() ? 0 : metrics.horizontalAdvance(next_->text()) + 2 * gap;
+    // What to do is never cut; how well the inputs are known goes first where the line is too short.
+    QStringList fitting = parts_;
+    const auto used = [&] {
+        return fitting.isEmpty() ? 0
+                                 : metrics.horizontalAdvance(fitting.join(QStringLiteral(" · "))) + between;
+    };
+    while (!fitting.isEmpty() && used() + wanted > room + gap) fitting.removeFirst();
+    text_ = fitting.join(QStringLiteral(" · "));
+    setToolTip(fitting.size() < parts_.size() ? parts_.join(QStringLiteral(" · ")) : QString());
+    next_->setGeometry(edge + used(), 2, std::min(wanted, room + gap), height() - 3);
 }
 
 void PathLine::resizeEvent(QResizeEvent*) {

@@ -3,6 +3,7 @@
 
 #include "app/shell/context.h"
 
+#include <QStringList>
 #include <QWidget>
 
 class QPushButton;
@@ -29,7 +30,8 @@ protected:
 private:
     void place();
 
-    QString text_;
+    QStringList parts_; ///< of the text, what counts most last
+    QString text_;      ///< those that fit beside the next step
     QPushButton* next_;
 };
 
