@@ -228,7 +228,7 @@ void IdentifyDialog::adviseWarmTest() {
         if (test.resistance <= 0.0)
             advice->setText(tr("Measure the resistance first; without it the heat is not known."));
         else if (r.stop)
-            advice->setText(tr("Stop here: switch off and let it cool. It stands %1.")
+            advice->setText(tr("Stop here: switch off and let it cool. It withstands %1.")
                                 .arg(context_.show(r.ratedCurrent.value, UnitKind::Current)));
         else
             advice->setText(tr("Next: %1. Wait until the case stops warming; stop at %2.")
