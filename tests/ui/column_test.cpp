@@ -215,6 +215,23 @@ private slots:
                  to.captured(1));
         QVERIFY(d.find("pathLine")->accessibleName().contains("decided by " + to.captured(2)));
     }
+    /// A matter of two stations stands in both, in the column and in the line above: what vibrates after the
+    /// stop (Limits) and does not settle in time (Structure).
+    void aMatterOfTwoStationsIsInBoth() {
+        WindowDriver d;
+        d.type("shots/" + QString::fromStdString(d.project().shots[0].id) + "/settle_s", "0.05 s");
+        QCOMPARE(verdict(d, "vibration", 0)->state, State::Over);
+        QCOMPARE(verdict(d, "settling", 0)->state, State::Over);
+        for (const char* id : {"structure", "limits"}) {
+            d.station(QString(id));
+            QVERIFY2(card(d, "vibration") != card(d, "settling"), id);
+            const Verdict* leads = verdict(d, card(d, "vibration") ? "vibration" : "settling", 0);
+            QVERIFY2(d.find("pathLine")
+                         ->accessibleName()
+                         .contains("decided by " + QString::fromStdString(title(*leads))),
+                     id);
+        }
+    }
     /// However long an axis is called, what to do next is read whole.
     void theNextStepIsNeverCut() {
         WindowDriver d;

@@ -250,7 +250,8 @@ std::vector<Matter> MainWindow::mattersAt(int place) const {
     const QStringList rules = stations_[place]->rules();
     std::vector<Matter> out = matters(document_.project(), document_.assessment().verdicts);
     std::erase_if(out, [&](const Matter& m) {
-        return m.verdict->axis != session_.axis() || !rules.contains(latin(ruleKey(*m.verdict)));
+        return m.verdict->axis != session_.axis() ||
+               !anyRuleOf(m, [&](std::string_view key) { return rules.contains(latin(key)); });
     });
     return out;
 }

@@ -265,9 +265,7 @@ void VerdictColumn::setStation(const QString& name, const QStringList& rules) {
 
 bool VerdictColumn::shownHere(const Matter& m) const {
     return m.verdict->axis == context_.session.axis() &&
-           (rules_.contains(utf8(ruleKey(*m.verdict))) ||
-            std::any_of(m.alike.begin(), m.alike.end(),
-                        [&](const Verdict* v) { return rules_.contains(utf8(ruleKey(*v))); }));
+           anyRuleOf(m, [&](std::string_view key) { return rules_.contains(utf8(key)); });
 }
 
 void VerdictColumn::refresh() {
