@@ -125,6 +125,17 @@ private slots:
         verdicts[0].ratio = Figure::none(Reason::NotSearched); // by itself, in a moment
         QVERIFY(toDoSentence(nextStep(p, matters(p, verdicts)), p).empty());
     }
+    /// What names itself is not named twice: "the counterweight", not of the counterweight.
+    void inputsAreNamedOnce() {
+        const Project p = demoProject("kettle-jib");
+        std::vector<Verdict> verdicts{of("jitter", State::AtRisk, 1.2, 1)};
+        verdicts[0].deciding = {"axes/boom/mechanism/boom/counterweight/mass_kg"};
+        QCOMPARE(toDoSentence(nextStep(p, matters(p, verdicts)), p),
+                 std::string("measure the counterweight"));
+        verdicts[0].deciding = {"payload/lens/mass_kg"};
+        QCOMPARE(toDoSentence(nextStep(p, matters(p, verdicts)), p),
+                 std::string("measure the mass of “24 mm lens”"));
+    }
     void nothingToDoSaysNothing() {
         const Project p = twoAxes();
         QVERIFY(toDoSentence(nextStep(p, {}), p).empty());

@@ -168,14 +168,14 @@ template <class V, Of<Pivot> S>
 void describe(V& v, S& s) {
     v.field(FieldInfo{"pin_diameter_m", "Pivot pin", K::PartLength, 0, 1, 0, 0.06}, s.pinDiameter);
     v.field(FieldInfo{"cheek_gap_m", "Cheeks apart", K::PartLength, 0, 10, 0.01, 0.3}, s.cheekGap);
-    v.field(FieldInfo{"pin_limit_Pa", "Pin stands", K::Stress, 1e5, 1e10, 1e7, 1e9}, s.pinLimit);
+    v.field(FieldInfo{"pin_limit_Pa", "Pin stress limit", K::Stress, 1e5, 1e10, 1e7, 1e9}, s.pinLimit);
     v.field(FieldInfo{"bearing_rating_N", "Pivot bearings", K::Force, 0, 1e7, 0, 1e5, Certainty::Rating},
             s.bearingRating);
     v.field(FieldInfo{"bearing_moment_Nm", "Bearing moment", K::Torque, 0, 1e6, 0, 2000, Certainty::Rating},
             s.bearingMoment);
     v.field(FieldInfo{"bolts", "Bolts on a circle", K::Count, 0, 100, 0, 12}, s.bolts);
     v.field(FieldInfo{"bolt_circle_m", "Radius of bolts", K::PartLength, 1e-3, 10, 0.01, 0.3}, s.boltCircle);
-    v.field(FieldInfo{"bolt_limit_N", "One bolt stands", K::Force, 1, 1e7, 100, 5e4}, s.boltLimit);
+    v.field(FieldInfo{"bolt_limit_N", "Bolt rating", K::Force, 1, 1e7, 100, 5e4}, s.boltLimit);
 }
 
 template <class V, Of<Boom> S>
@@ -187,7 +187,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"tip_offset_m", "Camera past end", K::Length, -10, 10, -0.5, 0.5}, s.tipOffset);
     v.field(FieldInfo{"tip_above_m", "Camera above arm", K::Length, -10, 10, -1, 1}, s.tipAbove);
     v.field(FieldInfo{"tip_side_m", "Camera beside arm", K::Length, -10, 10, -0.5, 0.5}, s.tipSide);
-    v.field(FieldInfo{"mast_turning_Nm_rad", "Mast, nodding", K::AngularStiffness, 0, 1e9, 0, 1e6},
+    v.field(FieldInfo{"mast_turning_Nm_rad", "Mast stiffness", K::AngularStiffness, 0, 1e9, 0, 1e6},
             s.mastTurning);
     v.part("counterweight", s.counterweight);
     v.parts("discs", s.discs);

@@ -54,8 +54,6 @@ std::string owner(const Project& project, std::string_view path, std::string_vie
             if (partId(l) == link) out = " of the " + lowered(labelOf(l));
     } else if (const std::string_view item = after(path, "items"); !item.empty())
         out = std::visit([&](const auto& m) { return ofItem(m.items, item); }, axis->mechanism);
-    else if (path.find("/counterweight/") != std::string_view::npos)
-        out = " of the counterweight";
     if (id != axisId) out += ", " + axis->name;
     return out;
 }

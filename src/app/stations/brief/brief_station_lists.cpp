@@ -116,7 +116,8 @@ void BriefStation::refreshFolds() {
              ? tr("none listed")
              : tr("%1: %2").arg(context_.show(mass, Kind::Mass), items.join(QStringLiteral(", "))));
     fold(checklistFold_, any, {completeness_, equipment_}, completeness_->summary());
-    fold(laterFold_, any, {later_}, p.later.empty() ? tr("none") : laterWords());
+    fold(laterFold_, any, {later_},
+         p.later.empty() ? tr("none") : namesOf(p.later).join(QStringLiteral(", ")));
     laterSays_->setVisible(any && laterFold_->isOpen() && !p.later.empty());
 }
 
