@@ -1,12 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the fixes are worth: every one of every verdict that wants mending, over the rigs to start from, the
 // demos, the judged rigs and 300 rigs drawn at random, applied and assessed anew.
-#include "core/model/acceptable.h"
-#include "core/model/fields.h"
 #include "core/rigs/rigs.h"
 #include "core/verdicts/audit.h"
 #include "core/verdicts/fixes/family.h"
 #include "core/verdicts/rules.h"
+#include "support/drawn_rigs.h"
 #include "support/files.h"
 #include "support/judged_rigs.h"
 #include "support/stock.h"
@@ -26,34 +25,6 @@ constexpr int drawn = 2, each = 9; // sanitizers look at how it is computed, Rel
 #else
 constexpr int drawn = 300, each = 1;
 #endif
-
-/// A rig to start from with some of its inputs made up to two and a half times as large or as small.
-Project variation(std::mt19937& random) {
-    const auto below = [&](std::size_t n) {
-        return std::uniform_int_distribution<std::size_t>(0, n - 1)(random);
-    };
-    const auto& kinds = rigs::all();
-    for (;;) {
-        Project p = rigs::make(kinds[below(kinds.size())].kind);
-        if (p.axes.empty()) continue;
-        for (int changed = 0; changed < 6;) {
-            std::vector<FieldRef> fields = allFields(p);
-            FieldRef& f = fields[below(fields.size())];
-            const double factor = std::exp(std::uniform_real_distribution<double>(-0.9, 0.9)(random));
-            const auto scaled = [&](double v) {
-                return std::clamp(v * factor, std::min(f.info.min, v), std::max(f.info.max, v));
-            };
-            if (auto* number = std::get_if<double*>(&f.target); number != nullptr && **number != 0.0) {
-                **number = scaled(**number);
-                ++changed;
-            } else if (auto* e = std::get_if<Estimate*>(&f.target); e != nullptr && (*e)->value != 0.0) {
-                (*e)->value = scaled((*e)->value);
-                ++changed;
-            }
-        }
-        if (inconsistencies(p).empty() && objectionTo(p).empty()) return p;
-    }
-}
 
 /// Every label that was offered, of all rigs.
 std::set<std::string_view> offeredLabels;
@@ -135,7 +106,7 @@ private slots:
     void drawnRigs() {
         std::mt19937 random(15);
         Tally t;
-        for (int i = 0; i < drawn; ++i) t.take(variation(random));
+        for (int i = 0; i < drawn; ++i) t.take(drawn_rigs::variation(random));
         t.say("drawn rigs");
         QVERIFY(t.objections.isEmpty());
         QVERIFY(each > 1 || t.share() >= 0.9);

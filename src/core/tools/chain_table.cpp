@@ -28,12 +28,12 @@ Cell commandCell(const DriveModel& m, double turns) {
                                 : Cell{Figure::none(Reason::NotApplicable), Kind::Angle};
 }
 
-/// Torque behind each stage, load to motor, at the ramp's worst corner: uphill or against friction, speeding
-/// up.
-std::vector<double> neededBehindStages(const DriveModel& m, double motorAcceleration) {
+/// Torque behind each stage, load to motor, at the ramp's worst corner: uphill or against friction and what
+/// the axes below bring, speeding up.
+std::vector<double> neededBehindStages(const DriveModel& m, double motorAcceleration, double carried) {
     drivetrain::Chain part = m.chain;
     std::vector<double> out(m.chain.stages.size());
-    part.load.steady = std::abs(part.load.steady);
+    part.load.steady = std::abs(part.load.steady) + carried;
     double before = 1.0; // motor turns per turn of the shaft in hand
     for (std::size_t i = 0; i < m.chain.stages.size(); ++i) {
         before *= m.chain.stages[i].ratio;
@@ -83,7 +83,7 @@ std::vector<ChainColumn> chainColumns(const Axis& axis, const AxisEvaluation& e,
     // Never less than none: a motor past its speed pulls nothing, it does not push back.
     Figure available = greater(s.torque.available - m.chain.motorInertia * acceleration, 0.0);
     double turns = 1.0;
-    const std::vector<double> needed = neededBehindStages(m, acceleration);
+    const std::vector<double> needed = neededBehindStages(m, acceleration, s.carried.valueOr(0.0));
     for (std::size_t i = 0; i < m.chain.stages.size(); ++i) {
         const drivetrain::Stage& stage = m.chain.stages[i];
         const bool isLink = i < axis.links.size();
