@@ -181,6 +181,15 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
              stale),
          stale.file);
 
+    OnFile<ExplainCall> explain;
+    sub = add("explain", "How a figure comes about, with its formulas; without a path what can be explained",
+              explain);
+    file(sub, explain.file);
+    auto* figure =
+        sub->add_option("PATH", explain.call.path,
+                        "A figure, axes/slide/shots/pass/torque_margin, or a verdict, verdicts/slide/jitter");
+    sub->add_flag("--json", explain.call.json, "Print JSON instead of text")->needs(figure);
+
     RigCall rig;
     sub = add("rig", "A rig to start from, as a project; without a name their list", rig);
     sub->add_option("NAME", rig.name, "Name from the list");

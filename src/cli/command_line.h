@@ -3,6 +3,7 @@
 
 #include "cli/bench.h"
 #include "cli/confidence.h"
+#include "cli/explain.h"
 #include "cli/find_ratio.h"
 #include "cli/simulate.h"
 #include "cli/stall_ladder.h"
@@ -46,11 +47,11 @@ struct OnFile {
     Call call;
 };
 
-using Command =
-    std::variant<Answer, EvaluateCall, OnFile<VerdictsCall>, AuditCall, CheckCall, ExportCall,
-                 OnFile<SimulateCall>, OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall,
-                 OnFile<ClaimsCall>, OnFile<WinchCall>, OnFile<PanBarCall>, OnFile<SectionsCall>,
-                 OnFile<CompletenessCall>, OnFile<StaleCall>, RigCall, SchemaCall, ResultsCall, TextsCall>;
+using Command = std::variant<Answer, EvaluateCall, OnFile<VerdictsCall>, AuditCall, CheckCall, ExportCall,
+                             OnFile<SimulateCall>, OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall,
+                             OnFile<ClaimsCall>, OnFile<WinchCall>, OnFile<PanBarCall>, OnFile<SectionsCall>,
+                             OnFile<CompletenessCall>, OnFile<StaleCall>, OnFile<ExplainCall>, RigCall,
+                             SchemaCall, ResultsCall, TextsCall>;
 
 /// Reads the arguments behind the program's name. What is unknown, missing or out of range is a complaint
 /// that names it; nothing is ignored.

@@ -4,6 +4,7 @@
 #include "core/rigs/rigs.h"
 #include "io/project/project_file.h"
 #include "support/files.h"
+#include "support/formula.h"
 #include "support/near.h"
 
 #include <QRegularExpression>
@@ -12,6 +13,7 @@
 #include <QTest>
 #include <cmath>
 #include <fstream>
+#include <nlohmann/json.hpp>
 #include <numbers>
 #include <sstream>
 
@@ -66,6 +68,47 @@ private slots:
         QVERIFY(nothing.err.contains("Nothing was told"));
         QCOMPARE(run({"claims", demo_, "--told", "x = 1 mm"}).code, 2); // of which axis?
         QCOMPARE(run({"claims", demo_, "--axis", "nowhere"}).code, 2);
+    }
+    /// What is printed gives the figure that evaluate prints, read by a reader of its own.
+    void explainedFigures() {
+        const Result all = run({"explain", demo_});
+        QCOMPARE(all.code, 0);
+        QVERIFY(all.out.count('\n') > 200);
+        using nlohmann::json;
+        const json evaluated = json::parse(run({"evaluate", demo_, "--json"}).out.toStdString());
+        const json& shot = evaluated["axes"][0]["shots"][0];
+        const std::string place = "axes/slide/shots/" + shot["id"].get<std::string>() + "/";
+        for (const char* key : {"torque_needed_Nm", "torque_margin", "jitter_px", "framing_px", "lag_px"}) {
+            QVERIFY2(all.out.contains(QString::fromStdString(place + key) + "\t"), key);
+            const Result r = run({"explain", demo_, place + key, "--json"});
+            QCOMPARE(r.code, 0);
+            const json w = json::parse(r.out.toStdString());
+            std::map<std::string, double> values;
+            for (const json& q : w["quantities"]) {
+                const double value = q["value"];
+                if (q.contains("formula"))
+                    QVERIFY(std::abs(Formula(q["formula"], values).value() - value) <=
+                            1e-9 * std::abs(value));
+                else
+                    QVERIFY(q.contains("input") ? q.contains("known") : q.contains("from"));
+                values[q["symbol"]] = value;
+            }
+            const double figure = shot[key];
+            QVERIFY(std::abs(w["value"].get<double>() - figure) <= 1e-9 * figure);
+            QVERIFY(!w["moved_by"].empty());
+            const Result text = run({"explain", demo_, place + key});
+            QVERIFY(text.out.contains("Put in:") && text.out.contains("moves it most"));
+        }
+    }
+    void whatCannotBeExplained() {
+        const Result none = run({"explain", demo_, "axes/slide/nothing"});
+        QCOMPARE(none.code, 2);
+        QVERIFY(none.err.contains("axes/slide/nothing"));
+        QCOMPARE(run({"explain", demo_, "axes/slide/usable_travel_m"}).code, 1);
+        const Result knob = run({"explain", demo_, "axes/slide/shots/reveal/speed_setting"});
+        QCOMPARE(knob.code, 1);
+        QVERIFY(knob.err.contains("has no number"));
+        QCOMPARE(run({"explain", demo_, "--json"}).code, 2);
     }
     /// Steps a millimetre are those of a turn over the cord that a turn winds, on the middle of the cord.
     void winchLayerByLayer() {

@@ -128,9 +128,9 @@ private slots:
         }
     }
     static QStringList commands() {
-        return {"evaluate",     "verdicts",   "audit",  "check",   "export",  "simulate",  "confidence",
-                "stall-ladder", "find-ratio", "claims", "winch",   "pan-bar", "sections",  "completeness",
-                "stale",        "rig",        "schema", "results", "texts",   "completion"};
+        return {"evaluate",     "verdicts",   "audit",  "check",  "export",  "simulate", "confidence",
+                "stall-ladder", "find-ratio", "claims", "winch",  "pan-bar", "sections", "completeness",
+                "stale",        "explain",    "rig",    "schema", "results", "texts",    "completion"};
     }
     void helpAndVersionAreNoFailures() {
         const Result all = run({"--help"});
@@ -253,7 +253,7 @@ private slots:
         QStringList all = commands() + QStringList{"--help", "--version"};
         all.sort();
         QCOMPARE(offered(""), all);
-        QCOMPARE(offered("e"), (QStringList{"evaluate", "export"}));
+        QCOMPARE(offered("e"), (QStringList{"evaluate", "explain", "export"}));
         QCOMPARE(offered("find-ratio 3 --"),
                  (QStringList{"--from", "--help", "--json", "--most", "--stages"}));
         QCOMPARE(offered("export x --a"), (QStringList{"--allow-missing", "--as"}));

@@ -39,7 +39,8 @@ private slots:
             for (const auto& s : m.chain.stages) turns *= s.ratio;
             const double out = alpha / turns; // of the load
             const drivetrain::Load& load = m.chain.load;
-            double need = std::abs(load.steady) + load.coulomb + load.inertia * out;
+            // The shot's other axes push at the load, so every shaft feels them.
+            double need = std::abs(load.steady) + c.shot.carried.value() + load.coulomb + load.inertia * out;
             for (std::size_t i = n; i-- > 0;) {
                 behind[i] = need;
                 turns /= m.chain.stages[i].ratio;

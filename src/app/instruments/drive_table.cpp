@@ -36,6 +36,13 @@ const Cell* mainCell(int row, const ChainColumn& c) {
     }
 }
 
+/// What a cell's figure is called in a path.
+const char* keyOf(int row, const ChainColumn& c) {
+    static constexpr std::array keys{"speed", "needed", "available", "inertia", "microstep", "lag"};
+    if (row < StretchPlay) return keys[static_cast<std::size_t>(row)];
+    return mainCell(row, c) == &c.stretch ? "stretch" : "play";
+}
+
 /// Draws one line of text and the rule below; the style sheet's own drawing is three times slower.
 class Delegate : public QStyledItemDelegate {
 public:
@@ -129,6 +136,11 @@ QVariant DriveTableModel::data(const QModelIndex& index, int role) const {
         QT_TR_NOOP("Speed"),       QT_TR_NOOP("Needed"), QT_TR_NOOP("Available"),     QT_TR_NOOP("Inertia"),
         QT_TR_NOOP("Finest step"), QT_TR_NOOP("Lag"),    QT_TR_NOOP("Give, backlash")};
     if (index.column() == 0) return tr(names[static_cast<std::size_t>(index.row())]);
+    if (role == Qt::ToolTipRole)
+        return mainCell(index.row(), columns_[at])->figure
+                   ? tr("%1\nPress it to see how it comes about.")
+                         .arg(cellWithRange(index.row(), columns_[at], spread))
+                   : cellText(index.row(), columns_[at]);
     return spoken ? cellWithRange(index.row(), columns_[at], spread) : cellText(index.row(), columns_[at]);
 }
 
@@ -179,6 +191,12 @@ QString DriveTableModel::cellText(int row, const ChainColumn& c) const {
     }
 }
 
+const char* DriveTableModel::figureKey(const QModelIndex& index) const {
+    if (index.column() < 1) return nullptr;
+    const ChainColumn& c = columns_[static_cast<std::size_t>(index.column()) - 1];
+    return mainCell(index.row(), c)->figure ? keyOf(index.row(), c) : nullptr;
+}
+
 DriveTable::DriveTable(const Context& context, QWidget* parent) : QTableView(parent), model_(context) {
     setObjectName(QStringLiteral("driveTable"));
     setAccessibleName(tr("Drive-train table"));
@@ -195,6 +213,12 @@ DriveTable::DriveTable(const Context& context, QWidget* parent) : QTableView(par
     setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setTabKeyNavigation(false);
     setSelectionMode(QAbstractItemView::SingleSelection);
+    const auto press = [this](const QModelIndex& at) {
+        const char* key = at.isValid() ? model_.figureKey(at) : nullptr;
+        if (key != nullptr) emit numberPressed(at.column() - 1, key);
+    };
+    connect(this, &QTableView::clicked, this, press);
+    connect(this, &QTableView::activated, this, press);
     connect(selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
         if (!now.isValid() || now.column() == 0) return;
         emit message(QStringLiteral("%1, %2: %3")

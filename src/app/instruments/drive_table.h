@@ -20,6 +20,9 @@ public:
     /// Role of how far a cell may lie off, relative to its value; invalid where it has no range.
     static constexpr int relativeRangeRole = Qt::UserRole;
 
+    /// What the figure of a cell is called in a path; null where it has none.
+    const char* figureKey(const QModelIndex& index) const;
+
     int rowCount(const QModelIndex& parent = {}) const override;
     int columnCount(const QModelIndex& parent = {}) const override;
     QVariant data(const QModelIndex& index, int role) const override;
@@ -49,6 +52,9 @@ public:
 signals:
     /// The cell that was chosen, with its range, as a sentence.
     void message(const QString& text);
+    /// A number was pressed, by mouse or with Enter: its column from the driver on, and what it is called in
+    /// the path of a figure: "needed".
+    void numberPressed(int column, const char* key);
 
 protected:
     void resizeEvent(QResizeEvent* event) override;

@@ -2,6 +2,7 @@
 #include "app/shell/main_window.h"
 
 #include "app/instruments/measure_dialog.h"
+#include "app/instruments/working_window.h"
 #include "app/model/recovery.h"
 #include "app/shell/axis_column.h"
 #include "app/shell/path_line.h"
@@ -11,6 +12,7 @@
 #include "app/stations/stations.h"
 #include "app/theme/tokens.h"
 #include "core/model/edit_axes.h"
+#include "core/working/explain.h"
 
 #include <QAction>
 #include <QApplication>
@@ -62,11 +64,13 @@ MainWindow::MainWindow(QWidget* parent)
         stations_.push_back(station);
         stack_->addWidget(station);
         connect(station, &Station::message, this, &MainWindow::say);
+        connect(station, &Station::explain, this, &MainWindow::explain);
         names << station->name();
     }
     rail_->setStations(names);
     connect(rail_, &StationRail::chosen, this, &MainWindow::showPlace);
     connect(path_, &PathLine::pressed, this, &MainWindow::takeNextStep);
+    connect(verdicts_, &VerdictColumn::explain, this, &MainWindow::explain);
     connect(verdicts_, &VerdictColumn::stationWanted, this, &MainWindow::showStationNamed);
     verdicts_->setStationOf([this](const Verdict& v) { return stationOf(v); });
     connect(&document_, &Document::changed, this, &MainWindow::refreshAll);
@@ -319,6 +323,20 @@ void MainWindow::takeNextStep() {
     } else if (next_.verdict) {
         verdicts_->showCard(*next_.verdict);
     }
+}
+
+void MainWindow::explain(const QString& path) {
+    const Assessment& now = document_.assessment();
+    const std::string asked = path.toStdString();
+    const working::Explained found =
+        working::explain(document_.project(), now.evaluation, now.verdicts, asked);
+    if (!std::holds_alternative<working::Explanation>(found)) {
+        say(tr("How this figure comes about is not written down."), false);
+        return;
+    }
+    if (working_ == nullptr) working_ = new WorkingWindow(context_, this);
+    working_->setPath(asked);
+    working_->show();
 }
 
 void MainWindow::refreshStatus() {

@@ -6,6 +6,7 @@
 #include "core/verdicts/next_step.h"
 
 #include <QMainWindow>
+#include <QPointer>
 #include <QTimer>
 
 class QLabel;
@@ -22,6 +23,7 @@ class Recovery;
 class Station;
 class StationRail;
 class VerdictColumn;
+class WorkingWindow;
 
 /// The window: station rail above, axes at the left, the station in the middle, verdicts at the right, status
 /// below.
@@ -61,6 +63,8 @@ private:
     void takeNextStep();
     /// Of the chosen axis, what the station at a place shows; worst first.
     std::vector<Matter> mattersAt(int place) const;
+    /// Shows how a figure or a verdict comes about, in the window that is there for it.
+    void explain(const QString& path);
     /// What stands at the foot while nothing else is to be said.
     void refreshStatus();
     void refreshFileState();
@@ -107,6 +111,7 @@ private:
     QLabel* status_;
     QTimer statusTimer_;
     QList<Station*> stations_;
+    QPointer<WorkingWindow> working_; ///< while it is open
     NextStep next_;
     QString nextPlace_;         ///< station to go to, where there is nothing to do here
     int nextAxis_ = 0;          ///< and the axis

@@ -5,6 +5,7 @@
 #include "app/instruments/vial.h"
 #include "app/theme/tokens.h"
 #include "core/verdicts/rules.h"
+#include "core/working/explain.h"
 
 #include <QInputDialog>
 #include <QPainter>
@@ -48,7 +49,13 @@ QString titleOf(const QString& key) {
 
 VerdictCard::VerdictCard(const Context& context, QWidget* parent)
     : QWidget(parent), context_(context), asideButton_(new QPushButton(this)),
-      moreButton_(new QPushButton(this)) {
+      moreButton_(new QPushButton(this)), ratioButton_(new QPushButton(this)) {
+    ratioButton_->setProperty("role", "ratio");
+    ratioButton_->setObjectName(QStringLiteral("ratio"));
+    ratioButton_->setToolTip(tr("Press it to see how it comes about."));
+    connect(ratioButton_, &QPushButton::clicked, this, [this] {
+        emit explain(QString::fromStdString(working::pathOf(context_.document.project(), verdict_)));
+    });
     asideButton_->setProperty("role", "link");
     moreButton_->setProperty("role", "rowlink");
     moreButton_->setObjectName(QStringLiteral("moreFixes"));
@@ -99,6 +106,7 @@ VerdictCard::Looks VerdictCard::looksOf(const Matter& matter, const FixJob::Fixe
     if (out.mendable && out.fixes != nullptr && out.fixes->empty())
         out.advice = QString::fromStdString(advice(verdict));
     out.all = all_;
+    out.explained = working::hasWorking(verdict);
     out.readOnly = context_.document.readOnly();
     out.night = context_.preferences.night();
     return out;
@@ -131,6 +139,11 @@ void VerdictCard::show(const Matter& matter, const FixJob::Fixes& fixes) {
 
 void VerdictCard::placeButtons() {
     const Project& project = context_.document.project();
+    ratioButton_->setVisible(looks_.explained);
+    ratioButton_->setText(looks_.ratio);
+    ratioButton_->setAccessibleName(tr("How %1 of %2 comes about").arg(looks_.ratio, looks_.title));
+    const int ratioWidth = QFontMetrics(textFont(12)).horizontalAdvance(looks_.ratio) + 6;
+    ratioButton_->setGeometry(cardWidth - ratioWidth, 0, ratioWidth, 20);
     int y = 40 + sentenceHeight_ + 4;
     if (looks_.looking) y += 18;
     if (adviceHeight_ > 0) y += adviceHeight_ + 4;
@@ -204,7 +217,8 @@ void VerdictCard::paintEvent(QPaintEvent*) {
     p.setPen(t.ink);
     p.setFont(textFont(12));
     const int ratioWidth = p.fontMetrics().horizontalAdvance(looks_.ratio);
-    p.drawText(QRect(cardWidth - ratioWidth, 0, ratioWidth, 20), Qt::AlignVCenter, looks_.ratio);
+    if (!looks_.explained)
+        p.drawText(QRect(cardWidth - ratioWidth, 0, ratioWidth, 20), Qt::AlignVCenter, looks_.ratio);
     p.setFont(textFont(12, true));
     p.drawText(QRect(74, 0, cardWidth - 80 - ratioWidth, 20), Qt::AlignVCenter,
                p.fontMetrics().elidedText(looks_.title, Qt::ElideRight, cardWidth - 80 - ratioWidth));
@@ -295,6 +309,7 @@ void VerdictColumn::refresh() {
         connect(card, &VerdictCard::applyFix, this, &VerdictColumn::apply);
         connect(card, &VerdictCard::setAside, this, &VerdictColumn::askSetAside);
         connect(card, &VerdictCard::takeUp, this, &VerdictColumn::takeUp);
+        connect(card, &VerdictCard::explain, this, &VerdictColumn::explain);
         connect(card, &VerdictCard::resized, this, &VerdictColumn::refresh);
         cards_.push_back(card);
     }

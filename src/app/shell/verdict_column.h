@@ -28,6 +28,7 @@ signals:
     void applyFix(const gantry::Fix& fix);
     void setAside(const QStringList& keys);
     void takeUp(const QStringList& keys);
+    void explain(const QString& path);
     void resized(); ///< it wants another height
 
 protected:
@@ -43,7 +44,8 @@ private:
         units::System system = units::System::Metric;
         double bubble = 0.0;
         FixJob::Fixes fixes;
-        bool looking = false, mendable = false, readOnly = false, night = false, all = false;
+        bool looking = false, mendable = false, readOnly = false, night = false, all = false,
+             explained = false;
 
         friend bool operator==(const Looks&, const Looks&) = default;
     };
@@ -54,7 +56,7 @@ private:
     QStringList rules_; ///< of the matter, by key, the verdict's own first
     Looks looks_;
     QList<QPushButton*> buttons_;
-    QPushButton *asideButton_, *moreButton_;
+    QPushButton *asideButton_, *moreButton_, *ratioButton_;
     bool all_ = false;              ///< every fix is shown, not only the first
     QStaticText sentence_, advice_; ///< laid out once, painted often
     int sentenceHeight_ = 0, adviceHeight_ = 0, height_ = 0;
@@ -78,6 +80,8 @@ public:
 
 signals:
     void stationWanted(const QString& name);
+    /// Asks to show how a verdict's ratio comes about, by its path.
+    void explain(const QString& path);
 
 protected:
     void resizeEvent(QResizeEvent* event) override;

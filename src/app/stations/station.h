@@ -27,6 +27,8 @@ signals:
     void message(const QString& sentence, bool refused);
     /// Asks to go to another station by its name.
     void goTo(const QString& station);
+    /// Asks to show how a figure comes about, by its path.
+    void explain(const QString& path);
 
 protected:
     static constexpr int headTop = 2, headRow = 27; ///< the row of names and buttons above the cards

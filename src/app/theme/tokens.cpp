@@ -106,6 +106,7 @@ QPushButton[role="primary"] { background: @lake; color: @onLake; border: 1px sol
 QPushButton[role="primary"]:disabled { background: @sheet; color: @third; border: 1px solid @line; }
 QPushButton[role="fix"] { background: transparent; color: @lake; border: 1px solid @lake; padding: 2px 8px; text-align: left; }
 QPushButton[role="link"], QToolButton[role="source"] { background: transparent; border: 0; padding: 0 2px; color: @lake; font-size: 10px; }
+QPushButton[role="ratio"] { background: transparent; border: 0; padding: 0; color: @lake; font-size: 12px; text-align: right; }
 QPushButton[role="rowlink"] { background: transparent; border: 0; padding: 0 2px; color: @lake; font-size: 11px; text-align: left; }
 QToolButton[role="source"][weak="true"] { color: @straw; }
 QToolButton[role="source"]::menu-indicator { image: none; width: 0; }

@@ -46,6 +46,10 @@ public:
     Term torqueNeeded(const Term& acceleration);
     Term breakawayTorque();
     Term forceNeeded(const Term& acceleration);
+    /// With the wanted margin: the hardest ramp up to the shot's speed, and the fastest with the ramp of the
+    /// axis' worst shot.
+    Term hardestRamp();
+    Term fastestByTorque();
 
     // Between motor and load, behind the first so many stages of the chain: chain_terms.cpp
     Term turnsBefore(std::size_t stages);                 ///< [1] of the motor per turn of that shaft

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/working/axis_sheet.h"
 
+#include "core/words/part_name.h"
+
 /// What the columns of the drive-train table hold, as tools/chain_table.h has them.
 namespace gantry::working {
 
@@ -48,7 +50,9 @@ Term AxisSheet::availableBehind(std::size_t stages) {
         const bool lever = linear() && i + 1 == m_.chain.stages.size();
         if (!coupling) left = (lever ? left / outputRadius() : left * s.ratio) * s.efficiency;
         const std::string n = std::to_string(i + 1);
-        left = named((lever ? "F_l" : "T_l") + n, "left of it behind stage " + n,
+        left = named((lever ? "F_l" : "T_l") + n,
+                     "left of it behind the " +
+                         words::partName(axis_, i < axis_.links.size() ? static_cast<int>(i) : -1),
                      lever ? Kind::Force : Kind::Torque, left);
     }
     return left;

@@ -4,6 +4,7 @@
 #include "core/criteria/criteria.h"
 #include "core/drivetrain/screw.h"
 #include "core/model/describe.h"
+#include "core/words/part_name.h"
 
 #include <cmath>
 
@@ -14,8 +15,8 @@ using units::Kind;
 
 AxisSheet::AxisSheet(const Project& project, const Evaluation& evaluation, std::size_t axis,
                      const ShotEvaluation* shot, Drum drum)
-    : Sheet(project), whole_(evaluation), index_(axis), axis_(project.axes[axis]), e_(evaluation.axes[axis]),
-      shot_(shot), drum_(drum), rig_(setupOf(project)), m_(e_.model) {
+    : Sheet(project, project.axes[axis].id), whole_(evaluation), index_(axis), axis_(project.axes[axis]),
+      e_(evaluation.axes[axis]), shot_(shot), drum_(drum), rig_(setupOf(project)), m_(e_.model) {
     if (drum == Drum::Bare) m_ = m_.withBareDrum();
     if (shot != nullptr && shot->carried.valueOr(0.0) > 0.0)
         m_.chain.load.steady = std::abs(m_.chain.load.steady) + shot->carried.value();
@@ -47,7 +48,7 @@ Term AxisSheet::linkRatio(std::size_t i) {
         },
         axis_.links[i]);
     if (std::holds_alternative<Coupling>(axis_.links[i])) return ratio;
-    return named("n_" + n, "ratio of stage " + n, Kind::Ratio, ratio);
+    return named("n_" + n, "ratio of the " + words::partName(axis_, static_cast<int>(i)), Kind::Ratio, ratio);
 }
 
 AxisSheet::StageTerms AxisSheet::linkStage(std::size_t i) {
@@ -72,8 +73,9 @@ AxisSheet::StageTerms AxisSheet::linkStage(std::size_t i) {
         };
         const Term running = input("μ_" + n, path + "friction"),
                    rub = angle("ρ_" + n, "friction angle", running);
-        out.efficiency = named("η_" + n, "efficiency of stage " + n, Kind::Percentage, efficiencyAt(rub));
-        out.back = named("η_" + n + "back", "efficiency of stage " + n + ", load driving", Kind::Percentage,
+        out.efficiency = named("η_" + n, "efficiency of the " + words::partName(axis_, static_cast<int>(i)),
+                               Kind::Percentage, efficiencyAt(rub));
+        out.back = named("η_" + n + "back", "the same with the load driving", Kind::Percentage,
                          tan(lead - rub) / tan(lead));
         const Term still = worm->startFriction.value > 0.0
                                ? input("μ_" + n + "start", path + "start_friction")
@@ -81,7 +83,7 @@ AxisSheet::StageTerms AxisSheet::linkStage(std::size_t i) {
                                        Kind::Ratio, criteria::startFriction, "docs/models/criteria.md") *
                                      running;
         out.start =
-            named("η_" + n + "start", "efficiency of stage " + n + " at break-away", Kind::Percentage,
+            named("η_" + n + "start", "the same at break-away", Kind::Percentage,
                   efficiencyAt(angle("ρ_" + n + "start", "friction angle at rest", max(still, running))));
         return out;
     }
@@ -176,11 +178,12 @@ Term AxisSheet::shaftRatio() {
     if (!linear())
         if (const Term ring = outputStage().ratio; m_.chain.stages.size() > axis_.links.size())
             ratio = ratio ? *ratio * ring : ring;
-    return named("n", "ratio, motor to last shaft or axis", Kind::Ratio, ratio.value_or(1.0));
+    return ratio ? named("n", "ratio, motor to last shaft or axis", Kind::Ratio, *ratio) : Term(1.0);
 }
 
 Term AxisSheet::travelPerRad() {
     const Term ratio = shaftRatio();
+    if (ratio.text() == "1") return linear() ? outputRadius() : ratio;
     if (!linear()) return named("r", "turn of the axis for one radian of the motor", "rad/rad", 1.0 / ratio);
     return named("r", "travel for one radian of the motor", "m/rad", outputRadius() / ratio);
 }

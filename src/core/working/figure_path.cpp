@@ -129,10 +129,16 @@ std::vector<PlacedFigure> allFigures(const Project& project, const Evaluation& e
 
 std::optional<PlacedFigure> figureAt(const Project& project, const Evaluation& evaluation,
                                      std::string_view path) {
+    for (std::size_t i = 0; i < evaluation.axes.size(); ++i)
+        if (path.starts_with("axes/" + project.axes[i].id + "/"))
+            return figureAt(project, i, evaluation.axes[i], path);
     std::optional<PlacedFigure> out;
-    walk(project, evaluation, [&](PlacedFigure f) {
+    const auto take = [&](PlacedFigure f) {
         if (!out && names(path, f)) out = std::move(f);
-    });
+    };
+    Walk whole(project, take);
+    whole.part("supply", evaluation.supply);
+    whole.part("rig", evaluation.rig);
     return out;
 }
 

@@ -19,7 +19,7 @@ namespace {
 constexpr const char* listed = "Σ over what is listed, docs/models/beams.md";
 
 Term standardGravityOn(Sheet& sheet) {
-    return sheet.found("g", "standard gravity", Kind::Acceleration, units::standardGravity, "ISO 80000-3");
+    return sheet.found("g", "standard gravity", "m/s²", units::standardGravity, "ISO 80000-3");
 }
 
 } // namespace

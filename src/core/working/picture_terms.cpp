@@ -197,8 +197,9 @@ Term AxisSheet::jitterPixels() {
 
 /// What has to be overcome at rest by the drive's springs alone: wind pushes alike at rest and in motion.
 Term AxisSheet::still() {
-    return named(linear() ? "F_rel" : "T_rel", "friction at rest", forceKind(),
-                 breakaway() - (opposing() - friction()));
+    const Term all = breakaway(), running = friction(), pushed = opposing();
+    if (pushed.text() == running.text()) return all;
+    return named(linear() ? "F_rel" : "T_rel", "friction at rest", forceKind(), all - (pushed - running));
 }
 
 Term AxisSheet::repeatPixels() {

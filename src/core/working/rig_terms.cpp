@@ -82,8 +82,7 @@ std::optional<Term> tippingRatio(Sheet& sheet, const Evaluation& evaluation) {
     const auto tipping = structure::tipping(loads.footprint, loads.weights, loads.ordinary);
     if (!tipping || tipping->overturning <= 0.0) return std::nullopt;
 
-    const Term gravity =
-        sheet.found("g", "standard gravity", Kind::Acceleration, units::standardGravity, "ISO 80000-3");
+    const Term gravity = sheet.found("g", "standard gravity", "m/s²", units::standardGravity, "ISO 80000-3");
     const structure::Plan from = tipping->from, to = tipping->to;
     const double length = std::hypot(to.x - from.x, to.y - from.y), nx = (to.y - from.y) / length,
                  ny = -(to.x - from.x) / length;

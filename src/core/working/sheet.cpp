@@ -34,6 +34,7 @@ void prune(std::vector<Quantity>& quantities) {
     for (auto q = quantities.rbegin(); q != quantities.rend(); ++q) {
         if (!needed.contains(q->symbol)) continue;
         for (std::string& word : wordsIn(q->formula)) needed.insert(std::move(word));
+        needed.insert(q->needs.begin(), q->needs.end());
         kept.push_back(std::move(*q));
     }
     quantities.assign(std::make_move_iterator(kept.rbegin()), std::make_move_iterator(kept.rend()));
@@ -50,6 +51,11 @@ Term Sheet::add(Quantity quantity) {
     }
     quantities_.push_back(std::move(quantity));
     return Term::symbol(quantities_.back().symbol, quantities_.back().value);
+}
+
+void Sheet::foundFrom(const std::string& symbol, std::vector<std::string> needs) {
+    for (Quantity& q : quantities_)
+        if (q.symbol == symbol) q.needs = std::move(needs);
 }
 
 std::optional<Term> Sheet::known(const std::string& symbol) const {
@@ -70,7 +76,7 @@ Term Sheet::input(const std::string& symbol, const std::string& path) {
     q.path = path;
     q.kind = field->info.kind;
     q.value = *value;
-    q.label = words::inputLabel(project_, path, {});
+    q.label = words::inputLabel(project_, path, axis_);
     if (q.label.empty()) q.label = std::string(field->info.label);
     if (q.label.starts_with("the ")) q.label.erase(0, 4);
     return add(std::move(q));
@@ -78,28 +84,30 @@ Term Sheet::input(const std::string& symbol, const std::string& path) {
 
 Term Sheet::named(const std::string& symbol, std::string label, units::Kind kind, const Term& term) {
     if (known(term.text())) return term;
-    return add({symbol, std::move(label), kind, {}, term.value(), {}, term.text(), {}});
+    return add({symbol, std::move(label), kind, {}, term.value(), {}, term.text(), {}, {}});
 }
 Term Sheet::named(const std::string& symbol, std::string label, const char* unit, const Term& term) {
     if (known(term.text())) return term;
-    return add({symbol, std::move(label), units::Kind::Ratio, unit, term.value(), {}, term.text(), {}});
+    return add({symbol, std::move(label), units::Kind::Ratio, unit, term.value(), {}, term.text(), {}, {}});
 }
 Term Sheet::found(const std::string& symbol, std::string label, units::Kind kind, double value,
                   std::string origin) {
-    return add({symbol, std::move(label), kind, {}, value, {}, {}, std::move(origin)});
+    return add({symbol, std::move(label), kind, {}, value, {}, {}, std::move(origin), {}});
 }
 Term Sheet::found(const std::string& symbol, std::string label, const char* unit, double value,
                   std::string origin) {
-    return add({symbol, std::move(label), units::Kind::Ratio, unit, value, {}, {}, std::move(origin)});
+    return add({symbol, std::move(label), units::Kind::Ratio, unit, value, {}, {}, std::move(origin), {}});
 }
 
 Working Sheet::finish(std::string label, units::Kind kind, const Term& figure, std::string reference) {
     const auto same = std::find_if(quantities_.begin(), quantities_.end(),
                                    [&](const Quantity& q) { return q.symbol == figure.text(); });
-    if (same != quantities_.end())
+    if (same != quantities_.end()) {
+        if (!same->isInput()) same->label = std::move(label);
         std::rotate(same, same + 1, quantities_.end());
-    else
-        named("x", std::move(label), kind, figure);
+    } else {
+        named(known("x") ? "y" : "x", std::move(label), kind, figure);
+    }
     prune(quantities_);
     return {std::move(quantities_), std::move(reference)};
 }

@@ -23,6 +23,7 @@ struct Quantity {
     std::string path;    ///< of an input: its field in the project
     std::string formula; ///< of what is computed here
     std::string origin;  ///< of what is neither: a constant, or where it is searched or solved for
+    std::vector<std::string> needs{}; ///< symbols that such a search goes by
 
     bool isInput() const { return !path.empty(); }
 };
@@ -38,7 +39,13 @@ struct Working {
 /// Writes a working down while it is computed.
 class Sheet {
 public:
-    explicit Sheet(const Project& project) : project_(project) {}
+    /// @param axis id of the axis that it is about, which names need not say again; empty: of none
+    explicit Sheet(const Project& project, std::string axis = {})
+        : project_(project), axis_(std::move(axis)) {}
+    /// Goes on from a working that is finished.
+    Sheet(const Project& project, Working working)
+        : project_(project), quantities_(std::move(working.quantities)),
+          reference_(std::move(working.reference)) {}
 
     /// A number of the project. Asking for a field that it has not is a mistake: asserts.
     Term input(const std::string& symbol, const std::string& path);
@@ -51,19 +58,26 @@ public:
                std::string origin);
     Term found(const std::string& symbol, std::string label, const char* unit, double value,
                std::string origin);
+    /// What a search that gave a quantity went by, so that it is shown with it.
+    void foundFrom(const std::string& symbol, std::vector<std::string> needs);
     /// What stands under a symbol already.
     std::optional<Term> known(const std::string& symbol) const;
 
-    /// Ends with the figure. Where it is one of the quantities already, that one moves to the end.
+    /// Ends with the figure under its own label. Where it is one of the quantities already, that one moves to
+    /// the end.
     Working finish(std::string label, units::Kind kind, const Term& figure, std::string reference);
 
     const Project& project() const { return project_; }
+    const Quantity& last() const { return quantities_.back(); }
+    const std::string& reference() const { return reference_; }
 
 private:
     Term add(Quantity quantity);
 
     const Project& project_;
+    std::string axis_;
     std::vector<Quantity> quantities_;
+    std::string reference_;
 };
 
 } // namespace gantry::working

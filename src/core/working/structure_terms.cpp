@@ -56,8 +56,7 @@ Term AxisSheet::armBend(bool slope) {
     const auto& r = std::get<RotaryMechanism>(axis_.mechanism);
     const BeamView beam = beamView(r.boom.section);
     const Term reach = input("L_front", at("mechanism/boom/reach_m")), stiff = bending(*this, beam),
-               gravity =
-                   found("g", "standard gravity", Kind::Acceleration, units::standardGravity, "ISO 80000-3"),
+               gravity = found("g", "standard gravity", "m/s²", units::standardGravity, "ISO 80000-3"),
                metre = found("m_metre", "mass of the arm for a metre", "kg/m", beam.massPerMetre,
                              "section and material");
     const Term cubed = reach * squared(reach);

@@ -63,6 +63,7 @@ constexpr std::array explained{
                   return (axes > 1.0 ? rate / axes : rate) * s.microstep();
               },
               chain, false},
+    Explained{"torque_limit_speed_m_s", [](AxisSheet& s) { return s.fastestByTorque(); }, motors, false},
     Explained{"hold_torque_needed_Nm",
               [](AxisSheet& s) {
                   const Term load = s.steadyLoad();
@@ -78,6 +79,7 @@ constexpr std::array explained{
     Explained{"breakaway_torque_Nm", [](AxisSheet& s) { return s.breakawayTorque(); }, chain},
     Explained{"torque_available_Nm", available, motors},
     Explained{"torque_margin", margin, stepper},
+    Explained{"max_acceleration_m_s2", [](AxisSheet& s) { return s.hardestRamp(); }, chain},
     Explained{"wind_up_m", [](AxisSheet& s) { return s.windUpTravel(); }, windUp},
     Explained{"lag_rad", [](AxisSheet& s) { return s.lag(s.torqueNeeded(s.acceleration()), s.motorSpeed()); },
               picture},
@@ -190,10 +192,6 @@ const Explained* explainedOf(const PlacedFigure& figure) {
     return how == explained.end() ? nullptr : &*how;
 }
 
-bool meets(double value, double figure) {
-    return std::abs(value - figure) <= 1e-9 * std::max(std::abs(figure), 1e-300) || value == figure;
-}
-
 std::optional<Working> ofAxis(const Project& project, const Evaluation& evaluation,
                               const PlacedFigure& figure, const ShotEvaluation* shot,
                               const std::function<Term(AxisSheet&)>& how, const char* reference) {
@@ -210,6 +208,10 @@ std::optional<Working> ofAxis(const Project& project, const Evaluation& evaluati
 }
 
 } // namespace
+
+bool meets(double value, double figure) {
+    return value == figure || std::abs(value - figure) <= 1e-9 * std::abs(figure);
+}
 
 bool isExplained(const PlacedFigure& figure) {
     if (figure.axis < 0) return figure.key == tippingKey;

@@ -9,6 +9,9 @@
 /// How figures come about: formulas in standard symbols, with what was put in, made while computing.
 namespace gantry::working {
 
+/// Whether a working gives a figure: to 1e-9 of it.
+bool meets(double value, double figure);
+
 /// Whether the working of a figure is shown wherever it has a number.
 bool isExplained(const PlacedFigure& figure);
 

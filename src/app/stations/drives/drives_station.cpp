@@ -22,6 +22,7 @@
 #include "core/model/kinds.h"
 #include "core/tools/change_kind.h"
 #include "core/tools/spread.h"
+#include "core/working/figure_path.h"
 
 #include <QComboBox>
 #include <QMenu>
@@ -109,6 +110,7 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
     connect(remove_, &QPushButton::clicked, this, &DrivesStation::removeLink);
     connect(editor_, &FieldGroup::message, this, &Station::message);
     connect(table_, &DriveTable::message, this, [this](const QString& text) { emit message(text, false); });
+    connect(table_, &DriveTable::numberPressed, this, &DrivesStation::explainCell);
     connect(torque_, &Plot::message, this, &Station::message);
     connect(profile_, &Plot::message, this, &Station::message);
 }
@@ -310,6 +312,19 @@ void DrivesStation::addLink(int kind) {
     });
     if (const Axis* axis = context_.axis())
         context_.session.setChainColumn(1 + static_cast<int>(axis->links.size()));
+}
+
+void DrivesStation::explainCell(int column, const char* key) {
+    const Axis* axis = context_.axis();
+    const ShotEvaluation* shot = context_.shotEvaluation();
+    if (axis == nullptr || shot == nullptr || column < 0 || column >= static_cast<int>(columns_.size()))
+        return;
+    const std::string_view part = working::chainPartKey(*axis, columns_[static_cast<std::size_t>(column)]);
+    emit explain(QStringLiteral("axes/%1/shots/%2/chain/%3/%4")
+                     .arg(QString::fromStdString(axis->id),
+                          QString::fromStdString(context_.document.project().shots[shot->shot.at()].id),
+                          QString::fromUtf8(part.data(), static_cast<qsizetype>(part.size())),
+                          QString::fromLatin1(key)));
 }
 
 void DrivesStation::openTool(QDialog* dialog) {

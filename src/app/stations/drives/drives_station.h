@@ -46,6 +46,8 @@ private:
     void removeElement();
     const ChainColumn* chosenColumn() const;
     void openTool(QDialog* dialog);
+    /// Asks to show how a number of the table comes about.
+    void explainCell(int column, const char* key);
     void place();
 
     QComboBox* shots_;

@@ -59,6 +59,24 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
     menu->addAction(tr("Compare ramps"), this, [this, open] { open(new RampsDialog(context_, window())); });
     menu->addAction(tr("Time for a distance"), this,
                     [this, open] { open(new TimeDialog(context_, window())); });
+    menu->addSeparator();
+    const auto working = [this, menu](const QString& text, std::function<QString()> path) {
+        menu->addAction(text, this, [this, path = std::move(path)] {
+            if (context_.axis() != nullptr) emit explain(path());
+        });
+    };
+    working(tr("How the speed limit by torque comes about"),
+            [this] { return figurePath("torque_limit_speed_m_s"); });
+    working(tr("How the speed limit by pulses comes about"),
+            [this] { return figurePath("pulse_limit_speed_m_s"); });
+    working(tr("How the acceleration limit comes about"), [this] {
+        const ShotEvaluation* shot = context_.shotEvaluation();
+        return shot == nullptr
+                   ? QString()
+                   : figurePath(("shots/" + context_.document.project().shots[shot->shot.at()].id +
+                                 "/max_acceleration_m_s2")
+                                    .c_str());
+    });
     more_->setMenu(menu);
     recommended_->setObjectName(QStringLiteral("useRecommended"));
     recommended_->setProperty("role", "primary");
@@ -97,6 +115,11 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
     connect(&sampling_, &QTimer::timeout, this, [this] {
         if (context_.axis() != nullptr && isVisible()) job_.sample(context_.session.axis());
     });
+}
+
+QString LimitsStation::figurePath(const char* key) const {
+    return QStringLiteral("axes/%1/%2")
+        .arg(QString::fromStdString(context_.axis()->id), QString::fromUtf8(key));
 }
 
 QString LimitsStation::motionPath(const char* linear, const char* rotary) const {

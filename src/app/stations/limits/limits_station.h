@@ -44,6 +44,7 @@ private:
     QString limitsLine() const;
     QString detailLine() const;
     simulation::Fault chosenFault(const motion::Profile& profile) const;
+    QString figurePath(const char* key) const; ///< of the chosen axis
     QString motionPath(const char* linear, const char* rotary) const;
 
     AxisLimits limits_;
