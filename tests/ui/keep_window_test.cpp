@@ -276,11 +276,12 @@ private slots:
         QVERIFY(dialog != nullptr && dialog->isVisible());
         auto* says = dialog->findChild<QPlainTextEdit*>("versionDifferences");
         auto* restore = dialog->findChild<QPushButton*>("restoreVersion");
-        QCOMPARE(dialog->table()->rowCount(), 3);          // both saves, and the backup beside the file
+        QCOMPARE(dialog->findChild<QTableWidget*>("versionsDialogTable")->rowCount(),
+                 3);                                       // both saves, and the backup beside the file
         QVERIFY(says->toPlainText().contains("the same")); // the newest is what is open
         QVERIFY(!restore->isEnabled());
-        dialog->table()->setFocus();
-        QTest::keyClick(dialog->table(), Qt::Key_Down);
+        dialog->findChild<QTableWidget*>("versionsDialogTable")->setFocus();
+        QTest::keyClick(dialog->findChild<QTableWidget*>("versionsDialogTable"), Qt::Key_Down);
         QVERIFY2(says->toPlainText().contains("Slide, Rail length: 1500 mm → 1100 mm"),
                  qPrintable(says->toPlainText()));
         QTest::mouseClick(restore, Qt::LeftButton);

@@ -299,9 +299,10 @@ private slots:
         auto* dialog = d.window->findChild<ChartDialog*>("chartDialog");
         QVERIFY(dialog != nullptr);
         const int kits = static_cast<int>(d.project().kits.size());
-        QCOMPARE(dialog->table()->rowCount(), kits);
+        auto* table = dialog->findChild<QTableWidget*>("chartDialogTable");
+        QCOMPARE(table->rowCount(), kits);
         QTest::mouseClick(dialog->findChild<QPushButton*>("addKit"), Qt::LeftButton);
-        QCOMPARE(dialog->table()->rowCount(), kits + 1);
+        QTRY_COMPARE(table->rowCount(), kits + 1);
         const QString pdf = home_.path("chart.pdf");
         QCOMPARE(dialog->savePdf(pdf), QString());
         QFile file(pdf);

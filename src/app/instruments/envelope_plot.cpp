@@ -69,7 +69,7 @@ QString bandName(BandReason reason) {
 EnvelopePlot::EnvelopePlot(const Context& context, QWidget* parent)
     : Plot(context, EnvelopePlot::tr("Operating range"), parent), one_(plot_->addGraph()),
       wanted_(plot_->addGraph()), shots_(plot_->addGraph()), recommended_(plot_->addGraph()),
-      setPoint_(plot_->addGraph()) {
+      setPoint_(plot_->addGraph()), rungs_(plot_->addGraph()) {
     setObjectName(QStringLiteral("envelopePlot"));
     for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) {
         axis->setScaleType(QCPAxis::stLogarithmic);
@@ -78,7 +78,7 @@ EnvelopePlot::EnvelopePlot(const Context& context, QWidget* parent)
         axis->setNumberFormat(QStringLiteral("gb"));
         axis->setNumberPrecision(4);
     }
-    for (QCPGraph* g : {shots_, recommended_, setPoint_}) g->setLineStyle(QCPGraph::lsNone);
+    for (QCPGraph* g : {shots_, recommended_, setPoint_, rungs_}) g->setLineStyle(QCPGraph::lsNone);
     connect(plot_, &QCustomPlot::mousePress, this, [this](QMouseEvent* e) {
         const double x = plot_->xAxis->coordToPixel(set_.speed / speedUnit()),
                      y = plot_->yAxis->coordToPixel(set_.acceleration / accelerationUnit());
@@ -119,6 +119,7 @@ void EnvelopePlot::applyTheme() {
         QCPScatterStyle(QCPScatterStyle::ssDiamond, QPen(t.moss, 2), Qt::NoBrush, 13));
     setPoint_->setScatterStyle(
         QCPScatterStyle(QCPScatterStyle::ssCrossCircle, QPen(t.ink, 1.5), Qt::NoBrush, 18));
+    rungs_->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssSquare, QPen(t.plum, 1.5), t.sheet, 7));
     if (!limits_.envelope.empty()) placeTexts({});
 }
 
@@ -167,6 +168,23 @@ void EnvelopePlot::show(const AxisLimits& limits, const Triple& set, AxisKind ki
     plot_->replot(QCustomPlot::rpQueuedReplot);
 }
 
+void EnvelopePlot::showRungs(const std::vector<Rung>& ladder) {
+    ladder_ = ladder;
+    QVector<QCPGraphData> points;
+    for (const Rung& r : ladder)
+        points.push_back({r.speed / speedUnit(), r.acceleration / accelerationUnit()});
+    rungs_->data()->set(points, false);
+    QCPRange xs = plot_->xAxis->range(), ys = plot_->yAxis->range();
+    for (const QCPGraphData& p : points) {
+        xs.expand(p.key * 1.5);
+        ys.expand(p.value * 2.0);
+    }
+    plot_->xAxis->setRange(xs);
+    plot_->yAxis->setRange(ys);
+    placeTexts({});
+    plot_->replot(QCustomPlot::rpQueuedReplot);
+}
+
 void EnvelopePlot::clear(const QString& text) {
     limits_ = {};
     setEmptyText(text);
@@ -193,6 +211,17 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
         item->position->setCoords(x, y);
         texts_ << item;
     };
+    // Where rungs lie close together the number of the first says enough.
+    QPointF before(-1e9, -1e9);
+    for (std::size_t i = 0; i < ladder_.size(); ++i) {
+        const Rung& r = ladder_[i];
+        const QPointF at(plot_->xAxis->coordToPixel(r.speed / v),
+                         plot_->yAxis->coordToPixel(r.acceleration / a));
+        if (std::hypot(at.x() - before.x(), at.y() - before.y()) < 16.0) continue;
+        before = at;
+        text(r.speed / v, r.acceleration / a, QString::number(i + 1), t.plum,
+             Qt::AlignLeft | Qt::AlignVCenter);
+    }
     for (const SpeedBand& b : limits_.bands) {
         if (b.high / v <= xs.lower || b.low / v >= xs.upper) continue;
         auto* rect = new QCPItemRect(plot_);

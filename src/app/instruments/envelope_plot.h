@@ -3,6 +3,7 @@
 
 #include "app/instruments/plot.h"
 #include "core/tools/limits.h"
+#include "core/tools/stall_ladder.h"
 
 class QCPGraph;
 class QCPItemRect;
@@ -22,6 +23,8 @@ public:
     void show(const AxisLimits& limits, const Triple& set, AxisKind kind,
               const QStringList& shotNames); /// Nothing to draw; says why.
     void clear(const QString& text);
+    /// Draws a ladder of tests into it, numbered from 1.
+    void showRungs(const std::vector<Rung>& ladder);
     void applyTheme() override;
 
 signals:
@@ -41,7 +44,8 @@ private:
     Triple set_;
     AxisKind kind_ = AxisKind::Linear;
     bool dragging_ = false;
-    QCPGraph *one_, *wanted_, *shots_, *recommended_, *setPoint_;
+    QCPGraph *one_, *wanted_, *shots_, *recommended_, *setPoint_, *rungs_;
+    std::vector<Rung> ladder_;
     QList<QCPItemRect*> bands_;
     QList<QCPItemText*> texts_;
     QList<QCPItemStraightLine*> lines_;

@@ -22,6 +22,10 @@ ToolWindow::ToolWindow(const Context& context, const QString& name, const QStrin
     connect(&context_.preferences, &Preferences::changed, this, start);
 }
 
+void ToolWindow::followAfter(int milliseconds) {
+    soon_->setInterval(milliseconds);
+}
+
 void ToolWindow::showEvent(QShowEvent* event) {
     if (!event->spontaneous()) follow();
     QDialog::showEvent(event);

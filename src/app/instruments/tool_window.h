@@ -16,10 +16,25 @@ class ToolWindow : public QDialog {
     Q_OBJECT
 public:
     ToolWindow(const Context& context, const QString& name, const QString& title, QWidget* parent);
+    /// Shows a tool of that kind: the one that is open, or one made of these.
+    template <class Tool, class... More>
+    static Tool* open(const Context& context, QWidget* parent, More&&... more) {
+        for (Tool* there : parent->findChildren<Tool*>())
+            if (there->isVisible()) {
+                there->raise();
+                there->activateWindow();
+                return there;
+            }
+        auto* tool = new Tool(context, std::forward<More>(more)..., parent);
+        tool->show();
+        return tool;
+    }
 
 protected:
     /// Shows the project as it is now.
     virtual void follow() = 0;
+    /// How long after a change it follows [ms], where that takes longer than an edit may.
+    void followAfter(int milliseconds);
     void showEvent(QShowEvent* event) override;
     Context context_;
 

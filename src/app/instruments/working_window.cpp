@@ -120,7 +120,9 @@ void WorkingWindow::fitToContent() {
     // The formula is the longest; what of it is more than fits goes into further lines.
     int others = 0;
     for (const int c : {0, 2, 3, 4}) others += table_->columnWidth(c);
-    const QRect screen = this->screen()->availableGeometry();
+    // A screen is never smaller than the window that it shows.
+    const QSize screen = this->screen()->availableSize().expandedTo(
+        parentWidget() != nullptr ? parentWidget()->size() : QSize());
     const int most = std::min(widest, screen.width() - 80) - 48;
     table_->setColumnWidth(1, std::max(120, std::min(table_->columnWidth(1), most - others)));
     for (int r = 0; r < table_->rowCount(); ++r) { // two lines where the formula wants them

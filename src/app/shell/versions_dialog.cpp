@@ -21,17 +21,17 @@ constexpr std::size_t mostLines = 200;
 }
 
 VersionsDialog::VersionsDialog(Document& document, units::System system, QWidget* parent)
-    : TableDialog(QStringLiteral("versionsDialog"), tr("Earlier versions"), parent), document_(document),
-      system_(system), differences_(new QPlainTextEdit), restore_(nullptr) {
+    : QDialog(parent), pane_(new TablePane(QStringLiteral("versionsDialog"), tr("Earlier versions"), this)),
+      document_(document), system_(system), differences_(new QPlainTextEdit), restore_(nullptr) {
     resize(760, 520);
     differences_->setReadOnly(true);
     differences_->setObjectName(QStringLiteral("versionDifferences"));
     differences_->setAccessibleName(tr("What the chosen version would change"));
     differences_->setTabChangesFocus(true);
-    static_cast<QVBoxLayout*>(layout())->insertWidget(2, differences_, 1);
-    restore_ = addButton(tr("Restore this version"), QStringLiteral("restoreVersion"));
+    pane_->content()->insertWidget(TablePane::belowTable, differences_, 1);
+    restore_ = pane_->addButton(tr("Restore this version"), QStringLiteral("restoreVersion"));
     connect(restore_, &QPushButton::clicked, this, &VersionsDialog::restore);
-    connect(table(), &QTableWidget::itemSelectionChanged, this, &VersionsDialog::showDifferences);
+    connect(pane_->table(), &QTableWidget::itemSelectionChanged, this, &VersionsDialog::showDifferences);
     fill();
 }
 
@@ -54,17 +54,18 @@ void VersionsDialog::fill() {
             tr("backup beside the file"));
     for (const Entry& e : entries_)
         rows << QStringList{e.when, e.size, tr("%1 KiB").arg((QFileInfo(e.file).size() + 1023) / 1024)};
-    setTable({tr("Saved"), tr("Kept as"), tr("Size")}, rows);
-    setSentence(rows.isEmpty() ? tr("There is no earlier version yet. Each save keeps one: the last ten, and "
-                                    "the first of each day.")
-                               : tr("Choose a version to see what it would change. Restoring it is one step "
-                                    "that Undo takes back."));
-    if (!rows.isEmpty()) table()->selectRow(0);
+    pane_->setTable({tr("Saved"), tr("Kept as"), tr("Size")}, rows);
+    pane_->setSentence(rows.isEmpty()
+                           ? tr("There is no earlier version yet. Each save keeps one: the last ten, and "
+                                "the first of each day.")
+                           : tr("Choose a version to see what it would change. Restoring it is one step "
+                                "that Undo takes back."));
+    if (!rows.isEmpty()) pane_->table()->selectRow(0);
     showDifferences();
 }
 
 std::optional<Project> VersionsDialog::chosen() {
-    const int row = chosenRow();
+    const int row = pane_->chosenRow();
     if (row < 0 || row >= entries_.size()) return std::nullopt;
     std::string error;
     const auto text =

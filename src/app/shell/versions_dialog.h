@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/instruments/table_dialog.h"
+#include "app/instruments/table_pane.h"
 #include "core/model/project.h"
 #include "core/units/kind.h"
 
@@ -13,7 +13,7 @@ class Document;
 
 /// Earlier versions of the open file, what each would change, and a button that puts one in place as one
 /// undoable edit.
-class VersionsDialog : public TableDialog {
+class VersionsDialog : public QDialog {
     Q_OBJECT
 public:
     VersionsDialog(Document& document, units::System system, QWidget* parent);
@@ -28,6 +28,7 @@ private:
     /// The project of the chosen version; nothing, and a sentence shown, if it cannot be read.
     std::optional<Project> chosen();
 
+    TablePane* pane_;
     Document& document_;
     units::System system_;
     QList<Entry> entries_;

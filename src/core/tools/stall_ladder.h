@@ -15,6 +15,8 @@ struct Rung {
     double acceleration = 0.0; ///< [U/s²]
     double distance = 0.0;     ///< [U] that its ramps and a short cruise take
     double margin = 0.0;       ///< [1] that the model foresees
+
+    friend bool operator==(const Rung&, const Rung&) = default;
 };
 
 /// Rungs from easy to hopeless: first harder ramps to the speed that the shots use, then faster with gentle

@@ -41,12 +41,10 @@ QString verdictInShort(const Context& context, const Verdict& v) {
 } // namespace
 
 CandidatesDialog::CandidatesDialog(const Context& context, QWidget* parent)
-    : QDialog(parent), context_(context), table_(new QTableWidget), curves_(new CurveOverlay(context)),
-      status_(new QLabel), add_(new QPushButton(tr("Keep this and start another"))),
-      use_(new QPushButton(tr("Use this drive"))), fitted_(new QPushButton(tr("This one is fitted today"))),
-      drop_(new QPushButton(tr("Drop"))) {
-    setObjectName(QStringLiteral("candidatesDialog"));
-    setWindowTitle(tr("Side by side"));
+    : ToolWindow(context, QStringLiteral("candidatesDialog"), tr("Side by side"), parent),
+      table_(new QTableWidget), curves_(new CurveOverlay(context)), status_(new QLabel),
+      add_(new QPushButton(tr("Keep this and start another"))), use_(new QPushButton(tr("Use this drive"))),
+      fitted_(new QPushButton(tr("This one is fitted today"))), drop_(new QPushButton(tr("Drop"))) {
     resize(900, 620);
     table_->setObjectName(QStringLiteral("candidatesTable"));
     table_->setAccessibleName(tr("Drives side by side"));
@@ -95,7 +93,7 @@ CandidatesDialog::CandidatesDialog(const Context& context, QWidget* parent)
         const Axis* axis = context_.axis();
         drop_->setEnabled(axis != nullptr && chosen() != axis->candidate);
     });
-    refresh();
+    followAfter(200); // each drive is assessed with the whole rig
 }
 
 std::string CandidatesDialog::chosen() const {
@@ -108,7 +106,7 @@ std::string CandidatesDialog::chosen() const {
 void CandidatesDialog::change(const QString& name, const std::function<void(Project&, int)>& how) {
     if (context_.axis() == nullptr) return;
     context_.document.change(name, [&](Project& p) { how(p, context_.session.axis()); });
-    refresh();
+    refresh(); // what was asked for here is shown at once
 }
 
 void CandidatesDialog::keyPressEvent(QKeyEvent* event) {

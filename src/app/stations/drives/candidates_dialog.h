@@ -1,9 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/context.h"
-
-#include <QDialog>
+#include "app/instruments/tool_window.h"
 
 class QLabel;
 class QPushButton;
@@ -15,7 +13,7 @@ class CurveOverlay;
 
 /// Side by side: the drives A, B, C … of one axis as columns of figures and verdicts, their torque curves
 /// overlaid. A letter key puts one into use.
-class CandidatesDialog : public QDialog {
+class CandidatesDialog : public ToolWindow {
     Q_OBJECT
 public:
     CandidatesDialog(const Context& context, QWidget* parent);
@@ -24,11 +22,11 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
+    void follow() override { refresh(); }
     void refresh();
     std::string chosen() const;
     void change(const QString& name, const std::function<void(Project&, int)>& how);
 
-    Context context_;
     std::vector<std::string> letters_;
     QTableWidget* table_;
     CurveOverlay* curves_;

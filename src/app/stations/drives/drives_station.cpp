@@ -51,23 +51,22 @@ DrivesStation::DrivesStation(const Context& context, QWidget* parent)
     tools_->setObjectName(QStringLiteral("benchTools"));
     tools_->setProperty("menu", true);
     auto* tools = new QMenu(this);
-    tools->addAction(tr("Find a ratio"), this, [this] { openTool(new RatioDialog(context_, window())); });
-    tools->addAction(tr("Side by side"), this,
-                     [this] { openTool(new CandidatesDialog(context_, window())); });
-    tools->addAction(tr("Parts"), this, [this] {
+    const auto add = [&]<class Tool>(const QString& name, std::type_identity<Tool>, auto... more) {
+        tools->addAction(name, this,
+                         [this, more...] { ToolWindow::open<Tool>(context_, window(), more...); });
+    };
+    add(tr("Find a ratio"), std::type_identity<RatioDialog>{});
+    add(tr("Side by side"), std::type_identity<CandidatesDialog>{});
+    add(tr("Parts"), std::type_identity<PartsDialog>{}, [this] {
         const ChainColumn* c = chosenColumn();
-        openTool(new PartsDialog(context_, c != nullptr ? c->link : -1, window()));
+        return c != nullptr ? c->link : -1;
     });
-    tools->addAction(tr("I only know the label"), this,
-                     [this] { openTool(new LabelDialog(context_, window())); });
-    tools->addAction(tr("A motor without a label"), this,
-                     [this] { openTool(new IdentifyDialog(context_, window())); });
-    tools->addAction(tr("Check a claim"), this, [this] { openTool(new ClaimsDialog(context_, window())); });
-    tools->addAction(tr("Solve the electronic gear"), this,
-                     [this] { openTool(new SolveDialog(context_, SolveDialog::Gear, window())); });
-    tools->addAction(tr("Find the pan bar's angle"), this,
-                     [this] { openTool(new SolveDialog(context_, SolveDialog::PanBar, window())); });
-    tools->addAction(tr("Along the winch"), this, [this] { openTool(new WinchDialog(context_, window())); });
+    add(tr("I only know the label"), std::type_identity<LabelDialog>{});
+    add(tr("A motor without a label"), std::type_identity<IdentifyDialog>{});
+    add(tr("Check a claim"), std::type_identity<ClaimsDialog>{});
+    add(tr("Solve the electronic gear"), std::type_identity<GearDialog>{});
+    add(tr("Find the pan bar's angle"), std::type_identity<PanBarDialog>{});
+    add(tr("Along the winch"), std::type_identity<WinchDialog>{});
     tools_->setMenu(tools);
     add_->setObjectName(QStringLiteral("addPart"));
     earlier_->setObjectName(QStringLiteral("partEarlier"));
@@ -325,11 +324,6 @@ void DrivesStation::explainCell(int column, const char* key) {
                           QString::fromStdString(context_.document.project().shots[shot->shot.at()].id),
                           QString::fromUtf8(part.data(), static_cast<qsizetype>(part.size())),
                           QString::fromLatin1(key)));
-}
-
-void DrivesStation::openTool(QDialog* dialog) {
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->open();
 }
 
 void DrivesStation::moveLink(int step) {

@@ -6,7 +6,6 @@
 #include "core/tools/chain_table.h"
 
 class QComboBox;
-class QDialog;
 class QMenu;
 class QPushButton;
 class QTabBar;
@@ -45,7 +44,6 @@ private:
     void addElement();
     void removeElement();
     const ChainColumn* chosenColumn() const;
-    void openTool(QDialog* dialog);
     /// Asks to show how a number of the table comes about.
     void explainCell(int column, const char* key);
     void place();

@@ -40,12 +40,10 @@ int whole(double value) {
 } // namespace
 
 IdentifyDialog::IdentifyDialog(const Context& context, QWidget* parent)
-    : QDialog(parent), context_(context), pages_(new QStackedWidget), stepper_(nullptr), dc_(nullptr),
-      where_(label({}, "hint")), trouble_(label({}, "error")), result_(label({}, "")),
-      back_(new QPushButton(tr("Back"))), next_(new QPushButton(tr("Next"))),
-      use_(new QPushButton(tr("Use this motor"))) {
-    setObjectName(QStringLiteral("identifyDialog"));
-    setWindowTitle(tr("A motor without a label"));
+    : ToolWindow(context, QStringLiteral("identifyDialog"), tr("A motor without a label"), parent),
+      pages_(new QStackedWidget), stepper_(nullptr), dc_(nullptr), where_(label({}, "hint")),
+      trouble_(label({}, "error")), result_(label({}, "")), back_(new QPushButton(tr("Back"))),
+      next_(new QPushButton(tr("Next"))), use_(new QPushButton(tr("Use this motor"))) {
     resize(620, 520);
     pages_->addWidget(makeChoice());
     for (int i = 0; i < static_cast<int>(identifySteps().size()); ++i) pages_->addWidget(makeStep(i));
@@ -69,7 +67,6 @@ IdentifyDialog::IdentifyDialog(const Context& context, QWidget* parent)
     connect(next_, &QPushButton::clicked, this, [this] { go(1); });
     connect(use_, &QPushButton::clicked, this, &IdentifyDialog::use);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
-    go(0);
 }
 
 QWidget* IdentifyDialog::makeChoice() {

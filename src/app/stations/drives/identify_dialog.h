@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/context.h"
+#include "app/instruments/tool_window.h"
 #include "core/parts/identify.h"
 
-#include <QDialog>
 #include <QMap>
 
 class QLabel;
@@ -18,7 +17,7 @@ namespace gantry::app {
 /// A motor without a label, step by step: what comes out of it, what turns, what it measures, how it warms,
 /// what it pulls. Steps may be left empty; what they would have told is then estimated. Back keeps all
 /// readings.
-class IdentifyDialog : public QDialog {
+class IdentifyDialog : public ToolWindow {
     Q_OBJECT
 public:
     IdentifyDialog(const Context& context, QWidget* parent);
@@ -27,6 +26,7 @@ private:
     QWidget* makeChoice();
     QWidget* makeStep(int step);
     QWidget* makeResult();
+    void follow() override { go(0); }
     void go(int by);
     /// Reads every field of the way in hand; the first one that cannot be read is named and nothing is used.
     bool read();
@@ -36,7 +36,6 @@ private:
     std::vector<int> steps() const;
     void use();
 
-    Context context_;
     QStackedWidget* pages_;
     QRadioButton *stepper_, *dc_;
     QLabel *where_, *trouble_, *result_;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/drives/label_dialog.h"
 
+#include "app/instruments/motor_band_plot.h"
 #include "core/parts/label.h"
 #include "core/units/text.h"
 
@@ -33,9 +34,8 @@ constexpr std::array entries{
 } // namespace
 
 LabelDialog::LabelDialog(const Context& context, QWidget* parent)
-    : QDialog(parent), context_(context), result_(new QLabel) {
-    setObjectName(QStringLiteral("labelDialog"));
-    setWindowTitle(tr("A stepper from its label"));
+    : ToolWindow(context, QStringLiteral("labelDialog"), tr("A stepper from its label"), parent),
+      result_(new QLabel), plot_(new MotorBandPlot(context, this)) {
     resize(640, 520);
     auto* form = new QFormLayout;
     for (const Entry& e : entries) {
@@ -48,7 +48,7 @@ LabelDialog::LabelDialog(const Context& context, QWidget* parent)
         form->addRow(tr(e.label), edit);
     }
     auto* other =
-        new QLabel(tr("No label either? Close this and take “A motor without a label” from Bench: it "
+        new QLabel(tr("No label either? Close this and take “A motor without a label” from Tools: it "
                       "leads through counting, measuring and warming."));
     other->setProperty("role", "hint");
     other->setWordWrap(true);
@@ -68,11 +68,12 @@ LabelDialog::LabelDialog(const Context& context, QWidget* parent)
     auto* all = new QVBoxLayout(this);
     all->addLayout(form);
     all->addWidget(other);
-    all->addWidget(result_, 1);
+    plot_->setMinimumHeight(220);
+    all->addWidget(result_);
+    all->addWidget(plot_, 1);
     all->addLayout(buttons);
     connect(use, &QPushButton::clicked, this, &LabelDialog::use);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
-    compute();
 }
 
 void LabelDialog::compute() {
@@ -110,6 +111,7 @@ void LabelDialog::compute() {
                  with(stepper_.resistance, Kind::Resistance), with(stepper_.inductance, Kind::Inductance),
                  with(stepper_.ratedCurrent, Kind::Current), with(stepper_.body.mass, Kind::Mass),
                  context_.show(stepper_.body.thermalResistance.value, Kind::Ratio)));
+    plot_->show(stepper_);
     use_->setEnabled(context_.axis() != nullptr && !context_.document.readOnly());
 }
 

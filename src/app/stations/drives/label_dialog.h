@@ -1,29 +1,30 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/context.h"
+#include "app/instruments/tool_window.h"
 #include "core/model/motor_parts.h"
-
-#include <QDialog>
 
 class QLabel;
 class QLineEdit;
 
 namespace gantry::app {
 
+class MotorBandPlot;
+
 /// I only know the label: a stepper from its size and what stands on it.
-class LabelDialog : public QDialog {
+class LabelDialog : public ToolWindow {
     Q_OBJECT
 public:
     LabelDialog(const Context& context, QWidget* parent);
 
 private:
+    void follow() override { compute(); }
     void compute();
     void use();
 
-    Context context_;
     QList<QLineEdit*> edits_;
     QLabel* result_;
+    MotorBandPlot* plot_;
     QWidget* use_;
     Stepper stepper_;
 };

@@ -93,15 +93,13 @@ QVariant PartsModel::data(const QModelIndex& index, int role) const {
     }
 }
 
-PartsDialog::PartsDialog(const Context& context, int link, QWidget* parent)
-    : QDialog(parent), context_(context), shelf_(context.shelf), link_(link), tabs_(new QTabBar),
-      family_(new QComboBox), search_(new QLineEdit), table_(new QTableView), model_(context),
-      status_(new QLabel), use_(new QPushButton(tr("Put into the rig"))),
-      own_(new QPushButton(tr("I own one"))), more_(new QPushButton(tr("One more"))),
-      fewer_(new QPushButton(tr("One less"))), import_(new QPushButton(tr("Import a table"))),
-      export_(new QPushButton(tr("Export a table"))) {
-    setObjectName(QStringLiteral("partsDialog"));
-    setWindowTitle(tr("Parts"));
+PartsDialog::PartsDialog(const Context& context, std::function<int()> link, QWidget* parent)
+    : ToolWindow(context, QStringLiteral("partsDialog"), tr("Parts"), parent), shelf_(context.shelf),
+      link_(std::move(link)), tabs_(new QTabBar), family_(new QComboBox), search_(new QLineEdit),
+      table_(new QTableView), model_(context), status_(new QLabel),
+      use_(new QPushButton(tr("Put into the rig"))), own_(new QPushButton(tr("I own one"))),
+      more_(new QPushButton(tr("One more"))), fewer_(new QPushButton(tr("One less"))),
+      import_(new QPushButton(tr("Import a table"))), export_(new QPushButton(tr("Export a table"))) {
     resize(940, 540);
     tabs_->addTab(tr("Library"));
     tabs_->addTab(tr("Parts on hand"));
@@ -165,7 +163,6 @@ PartsDialog::PartsDialog(const Context& context, int link, QWidget* parent)
     connect(export_, &QPushButton::clicked, this, &PartsDialog::exportFile);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     connect(&shelf_, &Shelf::changed, this, &PartsDialog::refresh);
-    refresh();
 }
 
 void PartsDialog::refresh() {
@@ -193,7 +190,7 @@ void PartsDialog::use() {
     const parts::Part* part = chosen();
     if (part == nullptr) return;
     Project next = context_.document.project();
-    const std::string why = parts::usePart(next, context_.session.axis(), link_, *part);
+    const std::string why = parts::usePart(next, context_.session.axis(), link_(), *part);
     if (!why.empty()) {
         status_->setText(QString::fromStdString(why));
         return;

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/context.h"
+#include "app/instruments/tool_window.h"
 
 #include <QAbstractTableModel>
-#include <QDialog>
+#include <functional>
 
 class QComboBox;
 class QLabel;
@@ -35,13 +35,14 @@ private:
 };
 
 /// The library and the parts on hand: look, put into the drive, count, import and export.
-class PartsDialog : public QDialog {
+class PartsDialog : public ToolWindow {
     Q_OBJECT
 public:
-    /// `link`: the chosen link of the chosen axis, −1 if another part is chosen.
-    PartsDialog(const Context& context, int link, QWidget* parent);
+    /// `link`: gives the chosen link of the chosen axis, −1 if another part is chosen.
+    PartsDialog(const Context& context, std::function<int()> link, QWidget* parent);
 
 private:
+    void follow() override { refresh(); }
     void refresh();
     const parts::Part* chosen() const;
     void use();
@@ -51,9 +52,8 @@ private:
     void exportFile();
     void setShelf(std::vector<parts::Part> parts);
 
-    Context context_;
     Shelf& shelf_;
-    int link_;
+    std::function<int()> link_;
     QTabBar* tabs_;
     QComboBox* family_;
     QLineEdit* search_;

@@ -59,14 +59,12 @@ bool isToothed(const Link& link) {
 } // namespace
 
 RatioDialog::RatioDialog(const Context& context, QWidget* parent)
-    : QDialog(parent), context_(context), wanted_(new QComboBox), source_(new QComboBox),
-      sense_(new QComboBox), first_(new QLineEdit), second_(new QLineEdit), largest_(new QLineEdit),
-      efficiency_(new QLineEdit), backlash_(new QLineEdit), firstLabel_(new QLabel), secondLabel_(new QLabel),
-      status_(new QLabel), stages_(new QSpinBox), table_(new QTableWidget(0, 9)), view_(new TrainView),
-      use_(new QPushButton(tr("Use this train"))), search_(new QPushButton(tr("Search"))),
-      stopButton_(new QPushButton(tr("Stop"))) {
-    setObjectName(QStringLiteral("ratioDialog"));
-    setWindowTitle(tr("Find a ratio"));
+    : ToolWindow(context, QStringLiteral("ratioDialog"), tr("Find a ratio"), parent), wanted_(new QComboBox),
+      source_(new QComboBox), sense_(new QComboBox), first_(new QLineEdit), second_(new QLineEdit),
+      largest_(new QLineEdit), efficiency_(new QLineEdit), backlash_(new QLineEdit), firstLabel_(new QLabel),
+      secondLabel_(new QLabel), status_(new QLabel), stages_(new QSpinBox), table_(new QTableWidget(0, 9)),
+      view_(new TrainView), use_(new QPushButton(tr("Use this train"))),
+      search_(new QPushButton(tr("Search"))), stopButton_(new QPushButton(tr("Stop"))) {
     resize(1000, 560);
     wanted_->addItems({tr("a ratio"), tr("an output speed"), tr("one ratio for all shots"),
                        tr("whole steps per unit"), tr("change gears")});
@@ -153,6 +151,10 @@ RatioDialog::RatioDialog(const Context& context, QWidget* parent)
     stopButton_->setAutoDefault(false);
     stopButton_->setEnabled(false);
     pool_.setMaxThreadCount(1);
+}
+
+void RatioDialog::follow() {
+    if (searchNumber_ > 0) return showTrains(); // what was found, with the drive as it is now
     first_->setText(number(linksRatio(), 4));
     refreshWanted();
     search();

@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/context.h"
+#include "app/instruments/tool_window.h"
 #include "core/ratiofinder/finder.h"
 
-#include <QDialog>
 #include <QThreadPool>
 #include <memory>
 #include <stop_token>
@@ -22,7 +21,7 @@ class TrainView;
 
 /// The ratio finder: what is wanted, from which wheels, within which limits; a short list of trains, the
 /// chosen one drawn.
-class RatioDialog : public QDialog {
+class RatioDialog : public ToolWindow {
     Q_OBJECT
 public:
     RatioDialog(const Context& context, QWidget* parent);
@@ -30,6 +29,7 @@ public:
 
 private:
     enum Wanted { Ratio, OutputSpeed, Span, WholeSteps, ChangeGears };
+    void follow() override;
     void refreshWanted();
     /// The wanted ratios; empty with a sentence in `status_` if the entry cannot be read.
     std::vector<drivetrain::Ratio> targets();
@@ -40,7 +40,6 @@ private:
     double linksRatio() const; ///< of the gear pairs and belt stages that a train would replace
     QString trainText(const std::vector<ratiofinder::Stage>& stages) const;
 
-    Context context_;
     QComboBox *wanted_, *source_, *sense_;
     QLineEdit *first_, *second_, *largest_, *efficiency_, *backlash_;
     QLabel *firstLabel_, *secondLabel_, *status_;

@@ -22,13 +22,12 @@ PositionLoop* loopOf(Motor& motor) {
 } // namespace
 
 SolveDialog::SolveDialog(const Context& context, What what, QWidget* parent)
-    : QDialog(parent), context_(context), what_(what), wanted_(new QLineEdit), result_(new QLabel),
-      take_(new QPushButton(tr("Take it"))) {
-    setObjectName(QStringLiteral("solveDialog"));
+    : ToolWindow(context, QStringLiteral("solveDialog"),
+                 what == Gear ? tr("Solve the electronic gear") : tr("Find the pan bar's angle"), parent),
+      what_(what), wanted_(new QLineEdit), result_(new QLabel), take_(new QPushButton(tr("Take it"))) {
     resize(460, 180);
     const Axis* axis = context_.axis();
     const bool linear = axis != nullptr && kindOf(*axis) == AxisKind::Linear;
-    setWindowTitle(what == Gear ? tr("Solve the electronic gear") : tr("Find the pan bar's angle"));
     auto* ask = new QLabel(what == PanBar ? tr("The camera shall turn over the travel by")
                            : linear       ? tr("Wanted steps per mm")
                                           : tr("Wanted steps per degree"));
@@ -58,7 +57,6 @@ SolveDialog::SolveDialog(const Context& context, What what, QWidget* parent)
         });
         accept();
     });
-    solve();
 }
 
 void SolveDialog::solve() {

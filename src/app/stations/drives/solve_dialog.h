@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/context.h"
+#include "app/instruments/tool_window.h"
 
-#include <QDialog>
 #include <functional>
 
 class QLabel;
@@ -14,23 +13,35 @@ namespace gantry::app {
 
 /// One number wanted, one setting solved: the electronic gear of a servo for wanted steps per unit, or the
 /// angle of a pan bar for a wanted turn over the travel.
-class SolveDialog : public QDialog {
+class SolveDialog : public ToolWindow {
     Q_OBJECT
 public:
     enum What { Gear, PanBar };
     SolveDialog(const Context& context, What what, QWidget* parent);
 
 private:
+    void follow() override { solve(); }
     void solve();
     void solveGear(Axis& axis);
     void solvePanBar(Axis& axis);
 
-    Context context_;
     What what_;
     QLineEdit* wanted_;
     QLabel* result_;
     QPushButton* take_;
     std::function<void(Axis&)> change_; ///< applies the solution
+};
+
+/// Each of them by itself.
+class GearDialog : public SolveDialog {
+    Q_OBJECT
+public:
+    GearDialog(const Context& context, QWidget* parent) : SolveDialog(context, Gear, parent) {}
+};
+class PanBarDialog : public SolveDialog {
+    Q_OBJECT
+public:
+    PanBarDialog(const Context& context, QWidget* parent) : SolveDialog(context, PanBar, parent) {}
 };
 
 } // namespace gantry::app

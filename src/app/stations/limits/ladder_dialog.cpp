@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/limits/ladder_dialog.h"
 
+#include "app/instruments/envelope_plot.h"
+
 #include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -16,10 +18,9 @@ namespace gantry::app {
 using units::Kind;
 
 LadderDialog::LadderDialog(const Context& context, QWidget* parent)
-    : QDialog(parent), context_(context), table_(new QTableWidget), result_(new QLabel),
+    : ToolWindow(context, QStringLiteral("ladderDialog"), tr("Stall ladder"), parent),
+      table_(new QTableWidget), range_(new EnvelopePlot(context, this)), result_(new QLabel),
       take_(new QPushButton(tr("Take it over"))) {
-    setObjectName(QStringLiteral("ladderDialog"));
-    setWindowTitle(tr("Stall ladder"));
     resize(640, 560);
     auto* all = new QVBoxLayout(this);
     auto* care = new QLabel(
@@ -28,13 +29,9 @@ LadderDialog::LadderDialog(const Context& context, QWidget* parent)
     care->setProperty("role", "error");
     care->setWordWrap(true);
     all->addWidget(care);
-    const AxisEvaluation* e = context_.axisEvaluation();
-    const bool loaded = e != nullptr && e->powerOff.loaded;
-    QStringList ticks{tr("A dummy mass is on in place of the camera."),
-                      tr("Hands, cables and people are clear.")};
-    ticks.prepend(loaded ? tr("A catch strap holds the load, or the rail lies level.")
-                         : tr("The ends are blocked so that nothing can run off."));
-    for (const QString& text : ticks) {
+    // The first is about the axis in hand.
+    for (const QString& text : {QString(), tr("A dummy mass is on in place of the camera."),
+                                tr("Hands, cables and people are clear.")}) {
         auto* box = new QCheckBox(text);
         connect(box, &QCheckBox::toggled, this, &LadderDialog::showPlan);
         precautions_ << box;
@@ -50,7 +47,9 @@ LadderDialog::LadderDialog(const Context& context, QWidget* parent)
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->setSelectionMode(QAbstractItemView::NoSelection);
     table_->setShowGrid(false);
-    all->addWidget(table_, 100);
+    range_->setMinimumHeight(230);
+    all->addWidget(table_, 60);
+    all->addWidget(range_, 40);
     result_->setWordWrap(true);
     result_->setObjectName(QStringLiteral("ladderResult"));
     all->addWidget(result_);
@@ -66,7 +65,24 @@ LadderDialog::LadderDialog(const Context& context, QWidget* parent)
     all->addLayout(buttons);
     connect(take_, &QPushButton::clicked, this, &LadderDialog::take);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
-    if (e != nullptr) ladder_ = stallLadder(*e);
+}
+
+void LadderDialog::follow() {
+    const AxisEvaluation* e = context_.axisEvaluation();
+    const bool loaded = e != nullptr && e->powerOff.loaded;
+    precautions_.front()->setText(loaded ? tr("A catch strap holds the load, or the rail lies level.")
+                                         : tr("The ends are blocked so that nothing can run off."));
+    std::vector<Rung> ladder = e != nullptr ? stallLadder(*e) : std::vector<Rung>{};
+    // What came of rungs counts as long as they are the same.
+    if (ladder != ladder_ || outcomes_.isEmpty()) {
+        ladder_ = std::move(ladder);
+        fillRungs();
+    }
+    showPlan();
+}
+
+void LadderDialog::fillRungs() {
+    outcomes_.clear();
     const bool linear = context_.axis() == nullptr || kindOf(*context_.axis()) == AxisKind::Linear;
     table_->setRowCount(static_cast<int>(ladder_.size()));
     for (int row = 0; row < table_->rowCount(); ++row) {
@@ -89,13 +105,21 @@ LadderDialog::LadderDialog(const Context& context, QWidget* parent)
         table_->setCellWidget(row, 4, outcome);
         outcomes_ << outcome;
     }
-    showPlan();
 }
 
 void LadderDialog::showPlan() {
     const bool ready = std::all_of(precautions_.begin(), precautions_.end(),
                                    [](const QCheckBox* b) { return b->isChecked(); });
     table_->setVisible(ready && !ladder_.empty());
+    range_->setVisible(table_->isVisibleTo(this));
+    if (range_->isVisibleTo(this)) {
+        const int axis = context_.session.axis();
+        const AxisLimits& limits = context_.document.results().limits(static_cast<std::size_t>(axis));
+        const motion::Limits& set = context_.axisEvaluation()->model.settings;
+        range_->show(limits, {set.speed, set.acceleration, set.jerk}, kindOf(*context_.axis()), {});
+        range_->showRungs(ladder_);
+    }
+    resize(width(), sizeHint().height());
     compute();
     if (!ready) result_->setText(tr("Tick all of them to see the plan."));
     if (ready && ladder_.empty())

@@ -51,14 +51,10 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
     more_->setObjectName(QStringLiteral("limitsTools"));
     more_->setProperty("menu", true);
     auto* menu = new QMenu(this);
-    const auto open = [](QDialog* dialog) {
-        dialog->setAttribute(Qt::WA_DeleteOnClose);
-        dialog->open();
-    };
-    menu->addAction(tr("Stall ladder"), this, [this, open] { open(new LadderDialog(context_, window())); });
-    menu->addAction(tr("Compare ramps"), this, [this, open] { open(new RampsDialog(context_, window())); });
+    menu->addAction(tr("Stall ladder"), this, [this] { ToolWindow::open<LadderDialog>(context_, window()); });
+    menu->addAction(tr("Compare ramps"), this, [this] { ToolWindow::open<RampsDialog>(context_, window()); });
     menu->addAction(tr("Time for a distance"), this,
-                    [this, open] { open(new TimeDialog(context_, window())); });
+                    [this] { ToolWindow::open<TimeDialog>(context_, window()); });
     menu->addSeparator();
     const auto working = [this, menu](const QString& text, std::function<QString()> path) {
         menu->addAction(text, this, [this, path = std::move(path)] {

@@ -1,29 +1,36 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/limits/ramps_dialog.h"
 
-#include "core/tools/compare_ramps.h"
+#include "app/instruments/ramp_sketch.h"
 
 namespace gantry::app {
 
 using units::Kind;
 
 RampsDialog::RampsDialog(const Context& context, QWidget* parent)
-    : TableDialog(QStringLiteral("rampsDialog"), tr("Compare ramps"), parent) {
+    : TableWindow(context, QStringLiteral("rampsDialog"), tr("Compare ramps"), parent),
+      sketch_(new RampSketch(context, this)) {
+    pane_->content()->insertWidget(TablePane::belowTable, sketch_);
+}
+
+void RampsDialog::follow() {
+    const Context& context = context_;
     const ShotEvaluation* shot = context.shotEvaluation();
     const AxisEvaluation* e = context.axisEvaluation();
     const auto ramps = shot != nullptr && e != nullptr ? compareRamps(context.document.project(), *e, *shot)
                                                        : std::vector<RampRow>{};
     if (ramps.empty()) {
-        setSentence(tr("This axis has no shot that can be driven yet."));
+        pane_->setSentence(tr("This axis has no shot that can be driven yet."));
     } else {
         const QString name = QString::fromStdString(context.document.project().shots[shot->shot.at()].name);
-        setSentence(e->model.mode
-                        ? tr("Shot “%1” at its own top speed and peak acceleration, natural frequency %2:")
-                              .arg(name, context.show(e->model.mode->frequency, Kind::Frequency))
-                        : tr("Shot “%1” at its own top speed and peak acceleration. No natural frequency is "
-                             "known; measure "
-                             "it to see what ramps leave.")
-                              .arg(name));
+        pane_->setSentence(
+            e->model.mode
+                ? tr("Shot “%1” at its own top speed and peak acceleration, natural frequency %2:")
+                      .arg(name, context.show(e->model.mode->frequency, Kind::Frequency))
+                : tr("Shot “%1” at its own top speed and peak acceleration. No natural frequency is "
+                     "known; measure "
+                     "it to see what ramps leave.")
+                      .arg(name));
     }
     QList<QStringList> rows;
     for (const RampRow& r : ramps) {
@@ -37,9 +44,15 @@ RampsDialog::RampsDialog(const Context& context, QWidget* parent)
                             settles,
                             r.offered ? tr("can do it") : tr("cannot")};
     }
-    setTable({tr("Ramps"), tr("Takes"), tr("Deflects"), tr("Left at the stop"), tr("Settles in"),
-              tr("Controller")},
-             rows);
+    pane_->setTable({tr("Ramps"), tr("Takes"), tr("Deflects"), tr("Left at the stop"), tr("Settles in"),
+                     tr("Controller")},
+                    rows);
+    // Drawn is what swings; without a frequency nobody knows how.
+    const bool swings = !ramps.empty() && e->model.mode && shot->pixelsPerUnit > 0.0;
+    sketch_->setVisible(swings);
+    if (swings)
+        sketch_->show(ramps, *e->model.mode, context.document.project().shots[shot->shot.at()].limits.jitter);
+    pane_->fit();
 }
 
 } // namespace gantry::app

@@ -15,10 +15,8 @@ namespace gantry::app {
 using units::Kind;
 
 TimeDialog::TimeDialog(const Context& context, QWidget* parent)
-    : QDialog(parent), context_(context), distance_(new QLineEdit), time_(new QLineEdit),
-      result_(new QLabel) {
-    setObjectName(QStringLiteral("timeDialog"));
-    setWindowTitle(tr("Time for a distance"));
+    : ToolWindow(context, QStringLiteral("timeDialog"), tr("Time for a distance"), parent),
+      distance_(new QLineEdit), time_(new QLineEdit), result_(new QLabel) {
     resize(480, 260);
     auto* form = new QFormLayout;
     distance_->setAccessibleName(tr("Distance"));
@@ -26,9 +24,6 @@ TimeDialog::TimeDialog(const Context& context, QWidget* parent)
     time_->setAccessibleName(tr("Wanted time"));
     time_->setObjectName(QStringLiteral("timeWanted"));
     time_->setPlaceholderText(tr("empty: as fast as set"));
-    if (const AxisEvaluation* e = context_.axisEvaluation())
-        distance_->setText(
-            context_.typed(e->model.travel, e->model.kind == AxisKind::Linear ? Kind::Length : Kind::Angle));
     form->addRow(tr("Distance"), distance_);
     form->addRow(tr("Wanted time"), time_);
     result_->setWordWrap(true);
@@ -43,6 +38,16 @@ TimeDialog::TimeDialog(const Context& context, QWidget* parent)
     for (QLineEdit* edit : {distance_, time_})
         connect(edit, &QLineEdit::textChanged, this, &TimeDialog::compute);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
+}
+
+void TimeDialog::follow() {
+    const Axis* axis = context_.axis();
+    if (const AxisEvaluation* e = context_.axisEvaluation();
+        e != nullptr && axis != nullptr && axis->id != axis_) {
+        axis_ = axis->id;
+        distance_->setText(
+            context_.typed(e->model.travel, e->model.kind == AxisKind::Linear ? Kind::Length : Kind::Angle));
+    }
     compute();
 }
 

@@ -106,15 +106,12 @@ void BudgetBars::paintEvent(QPaintEvent*) {
 }
 
 BudgetDialog::BudgetDialog(const Context& context, QWidget* parent)
-    : QDialog(parent), context_(context), shot_(new QComboBox), bars_(new BudgetBars(context)) {
-    setObjectName(QStringLiteral("budgetDialog"));
-    setWindowTitle(tr("Error budget"));
+    : ToolWindow(context, QStringLiteral("budgetDialog"), tr("Error budget"), parent), shot_(new QComboBox),
+      bars_(new BudgetBars(context, this)) {
     resize(780, 560);
     auto* all = new QVBoxLayout(this);
     shot_->setObjectName(QStringLiteral("budgetShot"));
     shot_->setAccessibleName(tr("Shot"));
-    for (const Shot& s : context_.document.project().shots) shot_->addItem(QString::fromStdString(s.name));
-    if (const ShotEvaluation* e = context_.shotEvaluation()) shot_->setCurrentIndex(e->shot.row());
     auto* close = new QPushButton(tr("Close"));
     close->setAutoDefault(false);
     all->addWidget(shot_);
@@ -122,6 +119,22 @@ BudgetDialog::BudgetDialog(const Context& context, QWidget* parent)
     all->addWidget(close, 0, Qt::AlignRight);
     connect(shot_, &QComboBox::currentIndexChanged, this, &BudgetDialog::refresh);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
+}
+
+void BudgetDialog::follow() {
+    QStringList names, there;
+    for (const Shot& s : context_.document.project().shots) names << QString::fromStdString(s.name);
+    for (int i = 0; i < shot_->count(); ++i) there << shot_->itemText(i);
+    if (names != there) {
+        const QSignalBlocker quiet(shot_);
+        const int chosen = shot_->currentIndex();
+        shot_->clear();
+        shot_->addItems(names);
+        const ShotEvaluation* e = context_.shotEvaluation();
+        shot_->setCurrentIndex(chosen >= 0    ? std::min(chosen, shot_->count() - 1)
+                               : e != nullptr ? e->shot.row()
+                                              : 0);
+    }
     refresh();
 }
 

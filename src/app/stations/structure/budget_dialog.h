@@ -1,10 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/context.h"
+#include "app/instruments/tool_window.h"
 #include "core/tools/error_budget.h"
-
-#include <QDialog>
 
 class QComboBox;
 
@@ -14,7 +12,7 @@ namespace gantry::app {
 class BudgetBars : public QWidget {
     Q_OBJECT
 public:
-    explicit BudgetBars(const Context& context, QWidget* parent = nullptr);
+    explicit BudgetBars(const Context& context, QWidget* parent);
     void show(ErrorBudget budget);
     QString inWords() const { return words_; }
 
@@ -28,15 +26,15 @@ private:
 };
 
 /// The error budget of one shot: what to mend first.
-class BudgetDialog : public QDialog {
+class BudgetDialog : public ToolWindow {
     Q_OBJECT
 public:
-    explicit BudgetDialog(const Context& context, QWidget* parent = nullptr);
+    explicit BudgetDialog(const Context& context, QWidget* parent);
 
 private:
+    void follow() override;
     void refresh();
 
-    Context context_;
     QComboBox* shot_;
     BudgetBars* bars_;
 };

@@ -34,25 +34,22 @@ QStringList columns() {
 } // namespace
 
 ChartDialog::ChartDialog(const Context& context, QWidget* parent)
-    : TableDialog(QStringLiteral("chartDialog"), tr("Counterweight chart"), parent), context_(context) {
-    resize(860, 420);
-    connect(addButton(tr("Add a kit"), QStringLiteral("addKit")), &QPushButton::clicked, this,
+    : TableWindow(context, QStringLiteral("chartDialog"), tr("Counterweight chart"), parent) {
+    connect(pane_->addButton(tr("Add a kit"), QStringLiteral("addKit")), &QPushButton::clicked, this,
             &ChartDialog::addKit);
-    connect(addButton(tr("Remove the last kit"), QStringLiteral("removeKit")), &QPushButton::clicked, this,
-            &ChartDialog::removeKit);
-    auto* pdf = addButton(tr("Save as PDF"), QStringLiteral("chartPdf"));
+    connect(pane_->addButton(tr("Remove the last kit"), QStringLiteral("removeKit")), &QPushButton::clicked,
+            this, &ChartDialog::removeKit);
+    auto* pdf = pane_->addButton(tr("Save as PDF"), QStringLiteral("chartPdf"));
     connect(pdf, &QPushButton::clicked, this, [this] {
         const QString path = QFileDialog::getSaveFileName(this, tr("Save as PDF"), tr("counterweights.pdf"),
                                                           tr("PDF (*.pdf)"));
         if (path.isEmpty()) return;
         const QString problem = savePdf(path);
-        setSentence(problem.isEmpty() ? tr("Saved to %1.").arg(path) : problem);
+        pane_->setSentence(problem.isEmpty() ? tr("Saved to %1.").arg(path) : problem);
     });
-    connect(&context_.document, &Document::changed, this, &ChartDialog::fill);
-    fill();
 }
 
-void ChartDialog::fill() {
+void ChartDialog::follow() {
     const Project& p = context_.document.project();
     const Axis* axis = context_.axis();
     rows_.clear();
@@ -80,16 +77,16 @@ void ChartDialog::fill() {
         text = tr("Choose a boom tilt whose arm is given; then each kit gets its line.");
     else if (p.kits.empty())
         text = tr("Add the kits that may hang at the arm's end. ") + text;
-    setSentence(text);
-    setTable(columns(), rows_);
+    pane_->setSentence(text);
+    pane_->setTable(columns(), rows_);
     // Kits are edited here, in place.
     for (FieldGroup* old : findChildren<FieldGroup*>()) old->setVisible(false);
-    if (p.kits.empty()) return;
+    if (p.kits.empty()) return pane_->fit();
     auto* group = findChild<FieldGroup*>();
     if (group == nullptr) {
         group = new FieldGroup(context_, this);
         group->setColumns(3);
-        static_cast<QVBoxLayout*>(layout())->insertWidget(2, group);
+        pane_->content()->insertWidget(TablePane::belowTable, group);
     }
     QList<FieldSlot> fields;
     for (const Kit& kit : p.kits)
@@ -100,8 +97,10 @@ void ChartDialog::fill() {
                 1.0};
     group->setTitle(tr("Kits"));
     group->setFields(fields);
+    pane_->fit();
     group->setFixedHeight(group->heightFor(width() - 24));
     group->setVisible(true);
+    pane_->fit();
 }
 
 void ChartDialog::addKit() {

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/structure/sections_dialog.h"
 
+#include "app/instruments/section_sketch.h"
 #include "core/model/retired_ids.h"
 #include "core/words/section_name.h"
 
 #include <QPushButton>
+#include <QTableWidget>
 #include <algorithm>
 #include <cmath>
 
@@ -13,15 +15,18 @@ namespace gantry::app {
 using units::Kind;
 
 SectionsDialog::SectionsDialog(const Context& context, QWidget* parent)
-    : TableDialog(QStringLiteral("sectionsDialog"), tr("Compare sections"), parent), context_(context) {
-    resize(940, 400);
-    connect(addButton(tr("Use the chosen one"), QStringLiteral("useSection")), &QPushButton::clicked, this,
-            &SectionsDialog::use);
-    connect(addButton(tr("List the chosen one"), QStringLiteral("listSection")), &QPushButton::clicked, this,
-            &SectionsDialog::list);
-    connect(addButton(tr("Take out of the list"), QStringLiteral("unlistSection")), &QPushButton::clicked,
-            this, &SectionsDialog::unlist);
-    fill();
+    : TableWindow(context, QStringLiteral("sectionsDialog"), tr("Compare sections"), parent),
+      sketch_(new SectionSketch(context, this)) {
+    pane_->content()->insertWidget(TablePane::belowTable, sketch_);
+    connect(pane_->table(), &QTableWidget::itemSelectionChanged, this,
+            [this] { sketch_->show(rows_, pane_->chosenRow()); });
+    followAfter(120); // many sections are solved
+    connect(pane_->addButton(tr("Use the chosen one"), QStringLiteral("useSection")), &QPushButton::clicked,
+            this, &SectionsDialog::use);
+    connect(pane_->addButton(tr("List the chosen one"), QStringLiteral("listSection")), &QPushButton::clicked,
+            this, &SectionsDialog::list);
+    connect(pane_->addButton(tr("Take out of the list"), QStringLiteral("unlistSection")),
+            &QPushButton::clicked, this, &SectionsDialog::unlist);
 }
 
 const Profile* SectionsDialog::profileOf(const Section& section) const {
@@ -36,14 +41,14 @@ const Profile* SectionsDialog::profileOf(const Section& section) const {
     return it == all.end() ? nullptr : &*it;
 }
 
-void SectionsDialog::fill() {
+void SectionsDialog::follow() {
     const Axis* axis = context_.axis();
     rows_.clear();
     if (axis != nullptr && sectionOf(*axis).shape != SectionShape::NotGiven)
         rows_ = compareSections(context_.document.project(), *axis,
                                 sectionsToTry(context_.document.project(), sectionOf(*axis),
                                               {partsLibrary(), context_.shelf.parts()}));
-    setSentence(
+    pane_->setSentence(
         rows_.empty()
             ? tr("Say what the rail or arm is made of first; then others are compared with it.")
             : tr("The first line is what is there; then what you list to compare, flat and on edge, and "
@@ -65,13 +70,16 @@ void SectionsDialog::fill() {
                              context_.show(r.found.stressRatio, Kind::Ratio),
                              r.price > 0.0 ? context_.show(r.price, Kind::Money) : QStringLiteral("–")};
     }
-    setTable({tr("Section"), tr("Sags"), tr("Twists"), tr("Vertical"), tr("Shifts"), tr("Weighs"),
-              tr("Strength ×"), tr("Costs")},
-             table);
+    pane_->setTable({tr("Section"), tr("Sags"), tr("Twists"), tr("Vertical"), tr("Shifts"), tr("Weighs"),
+                     tr("Strength ×"), tr("Costs")},
+                    table);
+    sketch_->setVisible(!rows_.empty());
+    sketch_->show(rows_, pane_->chosenRow());
+    pane_->fit();
 }
 
 const SectionRow* SectionsDialog::chosen() const {
-    const int row = chosenRow();
+    const int row = pane_->chosenRow();
     return row < 0 || row >= static_cast<int>(rows_.size()) || context_.document.readOnly()
                ? nullptr
                : &rows_[static_cast<std::size_t>(row)];
@@ -82,7 +90,6 @@ void SectionsDialog::use() {
         context_.document.change(tr("Use another section"), [&](Project& p) {
             sectionOf(p.axes[static_cast<std::size_t>(context_.session.axis())]) = row->section;
         });
-        fill();
     }
 }
 
@@ -96,7 +103,6 @@ void SectionsDialog::list() {
         profile.section = row->section;
         p.profiles.push_back(profile);
     });
-    fill();
 }
 
 void SectionsDialog::unlist() {
@@ -106,7 +112,6 @@ void SectionsDialog::unlist() {
     context_.document.change(tr("Take a section out"), [id = listed->id](Project& p) {
         std::erase_if(p.profiles, [&](const Profile& profile) { return profile.id == id; });
     });
-    fill();
 }
 
 } // namespace gantry::app

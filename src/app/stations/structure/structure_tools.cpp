@@ -34,18 +34,14 @@ Rail* railOf(Project& p, int axis) {
 
 QMenu* structureTools(const Context& context, QWidget* station) {
     auto* menu = new QMenu(station);
-    const auto open = [](QDialog* dialog) {
-        dialog->setAttribute(Qt::WA_DeleteOnClose);
-        dialog->open();
-    };
     menu->addAction(tr("Error budget"), station,
-                    [=, &context] { open(new BudgetDialog(context, station->window())); });
+                    [=, &context] { ToolWindow::open<BudgetDialog>(context, station->window()); });
     menu->addAction(tr("Compare sections"), station,
-                    [=, &context] { open(new SectionsDialog(context, station->window())); });
+                    [=, &context] { ToolWindow::open<SectionsDialog>(context, station->window()); });
     menu->addAction(tr("Counterweight chart"), station,
-                    [=, &context] { open(new ChartDialog(context, station->window())); });
+                    [=, &context] { ToolWindow::open<ChartDialog>(context, station->window()); });
     menu->addAction(tr("Tests and what is stale"), station,
-                    [=, &context] { open(new TestsDialog(context, station->window())); });
+                    [=, &context] { ToolWindow::open<TestsDialog>(context, station->window()); });
     menu->addSeparator();
     const auto edit = [=, &context](const QString& name, auto change) {
         return menu->addAction(name, station, [=, &context] {

@@ -39,9 +39,8 @@ constexpr FieldInfo tipInfo{"tip_angle_rad", "Leaned until it tips", units::Kind
 } // namespace
 
 TestsDialog::TestsDialog(const Context& context, QWidget* parent)
-    : TableDialog(QStringLiteral("testsDialog"), tr("Tests and what is stale"), parent), context_(context),
+    : TableWindow(context, QStringLiteral("testsDialog"), tr("Tests and what is stale"), parent),
       what_(new QComboBox), value_(new QLineEdit), remark_(new QLineEdit) {
-    resize(820, 420);
     what_->setObjectName(QStringLiteral("testWhat"));
     what_->setAccessibleName(tr("What was tested"));
     value_->setObjectName(QStringLiteral("testValue"));
@@ -54,7 +53,7 @@ TestsDialog::TestsDialog(const Context& context, QWidget* parent)
     form->addRow(tr("What was tested"), what_);
     form->addRow(tr("Result"), value_);
     form->addRow(tr("Note"), remark_);
-    static_cast<QVBoxLayout*>(layout())->insertLayout(2, form);
+    pane_->content()->insertLayout(TablePane::belowTable, form);
     if (const Axis* axis = context_.axis())
         for (const QString& path : testablePaths(*axis))
             if (const auto field =
@@ -63,15 +62,13 @@ TestsDialog::TestsDialog(const Context& context, QWidget* parent)
                                                  static_cast<qsizetype>(field->info.label.size())),
                                path);
     what_->addItem(tr("Leaned until it tips"), QString::fromUtf8(evidence::tipAngle.data()));
-    connect(addButton(tr("Note the test"), QStringLiteral("noteTest")), &QPushButton::clicked, this,
+    connect(pane_->addButton(tr("Note the test"), QStringLiteral("noteTest")), &QPushButton::clicked, this,
             &TestsDialog::note);
-    connect(addButton(tr("Remove the chosen one"), QStringLiteral("removeTest")), &QPushButton::clicked, this,
-            &TestsDialog::remove);
-    connect(&context_.document, &Document::changed, this, &TestsDialog::fill);
-    fill();
+    connect(pane_->addButton(tr("Remove the chosen one"), QStringLiteral("removeTest")),
+            &QPushButton::clicked, this, &TestsDialog::remove);
 }
 
-void TestsDialog::fill() {
+void TestsDialog::follow() {
     const Project& p = context_.document.project();
     QList<QStringList> rows;
     int stale = 0;
@@ -93,14 +90,15 @@ void TestsDialog::fill() {
                             changed.empty() ? tr("holds")
                                             : tr("stale: %1 changed").arg(words.join(QStringLiteral(", ")))};
     }
-    setSentence(
+    pane_->setSentence(
         p.tests.empty()
             ? tr("A test is kept with the state of the rig it was made with. When mass, height, supports, "
                  "feet, motor or lens change, it is marked stale. Tilt tests need a catch strap, a dummy "
                  "mass, and "
                  "hands clear.")
             : tr("%1 tests, %2 stale: the rig is no longer what was tested.").arg(p.tests.size()).arg(stale));
-    setTable({tr("Tested"), tr("Result"), tr("Date"), tr("Note"), tr("Today")}, rows);
+    pane_->setTable({tr("Tested"), tr("Result"), tr("Date"), tr("Note"), tr("Today")}, rows);
+    pane_->fit();
 }
 
 void TestsDialog::note() {
@@ -110,13 +108,13 @@ void TestsDialog::note() {
     const FieldInfo info = field ? field->info : tipInfo;
     const auto parsed = units::parse(value_->text().toStdString(), info.kind, context_.system());
     if (const auto* bad = std::get_if<units::ParseError>(&parsed)) {
-        setSentence(tr("Result: %1").arg(QString::fromStdString(bad->sentence)));
+        pane_->setSentence(tr("Result: %1").arg(QString::fromStdString(bad->sentence)));
         value_->setFocus();
         return;
     }
     const double value = std::get<double>(parsed);
     if (value < info.min || value > info.max) {
-        setSentence(
+        pane_->setSentence(
             tr("Result: %1 is outside of what the field takes, %2 to %3.")
                 .arg(value_->text(), context_.show(info.min, info.kind), context_.show(info.max, info.kind)));
         value_->setFocus();
@@ -140,7 +138,7 @@ void TestsDialog::note() {
 }
 
 void TestsDialog::remove() {
-    const int row = chosenRow();
+    const int row = pane_->chosenRow();
     if (row < 0 || context_.document.readOnly()) return;
     context_.document.change(tr("Remove a test"), [&](Project& p) {
         if (row < static_cast<int>(p.tests.size())) p.tests.erase(p.tests.begin() + row);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/instruments/table_dialog.h"
+#include "app/instruments/table_pane.h"
 #include "app/shell/context.h"
 
 class QComboBox;
@@ -10,17 +10,16 @@ class QLineEdit;
 namespace gantry::app {
 
 /// Tests that were made, with the state of the rig then, and which of them something has changed since.
-class TestsDialog : public TableDialog {
+class TestsDialog : public TableWindow {
     Q_OBJECT
 public:
-    explicit TestsDialog(const Context& context, QWidget* parent = nullptr);
+    explicit TestsDialog(const Context& context, QWidget* parent);
 
 private:
-    void fill();
+    void follow() override;
     void note();
     void remove();
 
-    Context context_;
     QComboBox* what_;
     QLineEdit *value_, *remark_;
 };
