@@ -3,6 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "app/theme/card.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 
 #include <QPainter>
@@ -30,7 +31,7 @@ void Caption::paintEvent(QPaintEvent*) {
     p.setFont(textFont(12));
     p.setPen(tokens().second);
     p.drawText(rect().adjusted(used, 0, -8, 0), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(rest_, Qt::ElideRight, width() - used - 8));
+               fitted(p.fontMetrics(), rest_, width() - used - 8));
 }
 
 } // namespace gantry::app

@@ -3,6 +3,7 @@
 
 #include "app/instruments/part_art.h"
 #include "app/instruments/part_words.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 
 #include <QKeyEvent>
@@ -77,11 +78,11 @@ void ChainView::paintEvent(QPaintEvent* event) {
         const auto& [name, detail] = words_[static_cast<std::size_t>(i)];
         if (p.fontMetrics().horizontalAdvance(name) > box.width() - 4) p.setFont(textFont(10, true));
         p.drawText(QRectF(box.left(), box.bottom() - 36, box.width(), 18), Qt::AlignCenter,
-                   p.fontMetrics().elidedText(name, Qt::ElideRight, static_cast<int>(box.width()) - 4));
+                   fitted(p.fontMetrics(), name, static_cast<int>(box.width()) - 4));
         p.setPen(t.second);
         p.setFont(textFont(10));
         p.drawText(QRectF(box.left() + 1, box.bottom() - 19, box.width() - 2, 16), Qt::AlignCenter,
-                   p.fontMetrics().elidedText(detail, Qt::ElideRight, static_cast<int>(box.width()) - 2));
+                   fitted(p.fontMetrics(), detail, static_cast<int>(box.width()) - 2));
     }
 }
 

@@ -2,6 +2,7 @@
 #include "app/instruments/claim_bars.h"
 
 #include "app/theme/card.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 
 #include <QPainter>
@@ -58,7 +59,7 @@ void ClaimBars::paintEvent(QPaintEvent*) {
         p.setFont(textFont(11));
         p.setPen(t.ink);
         p.drawText(QRect(12, y, nameWidth - 20, row), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(b.told, Qt::ElideRight, nameWidth - 20));
+                   fitted(p.fontMetrics(), b.told, nameWidth - 20));
         const double x = place(b.over);
         const QColor colour = b.plausible ? t.lake : t.brick;
         p.fillRect(QRectF(std::min(x, middle), y + 6, std::max(2.0, std::abs(x - middle)), row - 12), colour);

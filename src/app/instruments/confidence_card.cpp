@@ -3,6 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "app/theme/card.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 #include "core/model/fields.h"
 #include "core/recipes/recipe.h"
@@ -97,7 +98,7 @@ void ConfidenceCard::paintEvent(QPaintEvent*) {
         p.setPen(stale_ ? t.third : t.ink);
         const int third = (width() - 24) / 3;
         p.drawText(QRect(12, y, third + 10, rowHeight), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(caption(in.path), Qt::ElideRight, third + 6));
+                   fitted(p.fontMetrics(), caption(in.path), third + 6));
         p.setPen(stale_ ? t.third : t.second);
         p.drawText(QRect(26 + third, y, third - 4, rowHeight), Qt::AlignVCenter,
                    tr("%1 ±%2").arg(tr(sources[static_cast<std::size_t>(in.input.source)]),

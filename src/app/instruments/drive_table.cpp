@@ -2,6 +2,7 @@
 #include "app/instruments/drive_table.h"
 
 #include "app/instruments/part_words.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 
 #include <QHeaderView>
@@ -58,7 +59,7 @@ public:
         const QString s = index.data(Qt::DisplayRole).toString();
         const QRect box = option.rect.adjusted(index.column() == 0 ? 0 : 1, 0, -1, 0);
         p->drawText(box, index.column() == 0 ? Qt::AlignVCenter | Qt::AlignLeft : Qt::AlignCenter,
-                    p->fontMetrics().elidedText(s, Qt::ElideRight, box.width()));
+                    fitted(p->fontMetrics(), s, box.width()));
         const QVariant range = index.data(DriveTableModel::relativeRangeRole);
         if (!range.isValid()) return;
         const double share = std::clamp(range.toDouble() / 0.5, 0.0, 1.0);

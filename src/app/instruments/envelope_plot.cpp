@@ -289,6 +289,9 @@ void EnvelopePlot::placeTexts(const QStringList& shotNames) {
          EnvelopePlot::tr("   recommended"), t.moss, Qt::AlignLeft | Qt::AlignBottom);
     text(set_.speed / v, set_.acceleration / a, EnvelopePlot::tr("  set"), t.ink,
          Qt::AlignLeft | Qt::AlignTop);
+    // What is set and recommended stands where it should; the rest makes room.
+    QList<QCPItemText*> order(texts_.rbegin(), texts_.rend());
+    keepApart(order);
 }
 
 QString EnvelopePlot::readOut(QPointF pixel) const {

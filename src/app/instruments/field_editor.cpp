@@ -51,11 +51,14 @@ QString FieldEditor::caption(const FieldInfo& info) const {
     return captionOverride_.isEmpty() ? tr(std::string(info.label).c_str()) : captionOverride_;
 }
 
-QString FieldEditor::shownText(double si, const FieldInfo& info, bool allDigits) const {
+QString FieldEditor::shownText(double si, const FieldInfo& info, Digits digits) const {
     if (si == 0.0 && !words::emptyHint(path_.toStdString()).empty()) return {}; // the hint says what it means
     const auto unit = units::shownUnit(info.kind, context_.system()).text;
-    QString s = QString::fromStdString((allDigits ? units::formatForEditing : units::formatForField)(
-        si * factor_, info.kind, context_.system()));
+    const double value = si * factor_;
+    QString s = QString::fromStdString(
+        digits == Digits::All    ? units::formatForEditing(value, info.kind, context_.system())
+        : digits == Digits::Five ? units::formatForField(value, info.kind, context_.system())
+                                 : units::formatNumber(value, info.kind, context_.system(), 3));
     if (!unit.empty()) s += (unit == "°" ? QString() : QStringLiteral(" ")) + text(unit);
     return s;
 }
@@ -140,8 +143,9 @@ void FieldEditor::refresh() {
     if (isText)
         shown = QString::fromStdString(*std::get<std::string*>(field->target));
     else {
-        shown = shownText(numberAt(context_.document.project(), field->path).value_or(0.0), field->info,
-                          edit_->hasFocus());
+        const double value = numberAt(context_.document.project(), field->path).value_or(0.0);
+        shown = shownText(value, field->info, edit_->hasFocus() ? Digits::All : Digits::Five);
+        three_ = edit_->hasFocus() ? shown : shownText(value, field->info, Digits::Three);
         if (const auto* e = std::get_if<Estimate*>(&field->target)) {
             known = text(ChoiceNames<Source>::labels[static_cast<std::size_t>((*e)->source)]);
             weak = (*e)->source == Source::Guess || (*e)->source == Source::Assumed;
@@ -150,7 +154,9 @@ void FieldEditor::refresh() {
         if (shown.isEmpty()) known = QStringLiteral("…"); // nothing is known of nothing, but may be
         if (isLocked(context_.document.project(), field->path)) known = tr("locked");
     }
-    if (edit_->text() != shown) {
+    five_ = shown;
+    if (isText) three_ = shown;
+    if (edit_->text() != shown && edit_->text() != three_) {
         edit_->setText(shown);
         edit_->setCursorPosition(0);
     }
@@ -170,13 +176,23 @@ void FieldEditor::resizeEvent(QResizeEvent*) {
     caption_->setGeometry(0, 0, width(), 18);
     edit_->setGeometry(0, 20, width(), 26);
     const int sourceWidth = source_->isVisibleTo(this)
-                                ? std::min(source_->fontMetrics().horizontalAdvance(source_->text()) + 10, 70)
+                                ? std::min(source_->fontMetrics().horizontalAdvance(source_->text()) + 6, 70)
                                 : 0;
     source_->setGeometry(width() - sourceWidth - 3, 23, sourceWidth, 20);
     // Setting them asks for painting, even those that it has.
     if (edit_->textMargins().right() != sourceWidth) edit_->setTextMargins(0, 0, sourceWidth, 0);
     if (combo_ != nullptr) combo_->setGeometry(0, 20, width(), 26);
     if (check_ != nullptr) check_->setGeometry(0, 20, width(), 26);
+    fitDigits();
+}
+
+void FieldEditor::fitDigits() {
+    if (edit_->hasFocus() || typed_ || five_.isEmpty()) return;
+    const int room = edit_->width() - edit_->textMargins().right() - 8;
+    const QString& fits = edit_->fontMetrics().horizontalAdvance(five_) <= room ? five_ : three_;
+    if (edit_->text() == fits) return;
+    edit_->setText(fits);
+    edit_->setCursorPosition(0);
 }
 
 bool FieldEditor::eventFilter(QObject* watched, QEvent* event) {

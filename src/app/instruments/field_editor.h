@@ -52,7 +52,10 @@ private:
     void fillSourceMenu();
     void setSource(Source source);
     QString caption(const FieldInfo& info) const;
-    QString shownText(double si, const FieldInfo& info, bool allDigits) const;
+    enum class Digits { All, Five, Three };
+    QString shownText(double si, const FieldInfo& info, Digits digits) const;
+    /// Of a number that is not being edited as many digits as there is room for.
+    void fitDigits();
 
     Context context_;
     QString path_, captionOverride_;
@@ -63,6 +66,7 @@ private:
     QMenu* menu_;
     QComboBox* combo_ = nullptr;
     QCheckBox* check_ = nullptr;
+    QString five_, three_; ///< what is shown, and what where that finds no room
     bool typed_ = false; ///< the line holds text that was not committed
 };
 

@@ -2,6 +2,7 @@
 #include "app/instruments/field_group.h"
 
 #include "app/theme/card.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 
 #include <QPainter>
@@ -107,7 +108,7 @@ void FieldGroup::paintEvent(QPaintEvent*) {
     p.setPen(tokens().second);
     const int room = (headerRoom_ > 0 ? headerRoom_ : width() - 2 * margin) - used;
     p.drawText(QRect(margin + used, 5, room, 20), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(subtitle_, Qt::ElideRight, room));
+               wholeParts(p.fontMetrics(), subtitle_, room));
 }
 
 } // namespace gantry::app

@@ -2,6 +2,7 @@
 #include "app/instruments/fold.h"
 
 #include "app/theme/card.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 
 #include <QPainter>
@@ -59,7 +60,7 @@ void Fold::paintEvent(QPaintEvent*) {
         p.setFont(textFont(11));
         p.setPen(t.second);
         p.drawText(line.adjusted(used, 0, 0, 0), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(summary_, Qt::ElideRight, line.width() - used));
+                   fitted(p.fontMetrics(), summary_, line.width() - used));
     }
     if (hasFocus()) {
         p.setRenderHint(QPainter::Antialiasing, false);

@@ -12,6 +12,7 @@
 #include <QSvgGenerator>
 #include <QToolButton>
 #include <algorithm>
+#include <optional>
 #include <qcustomplot.h>
 
 namespace gantry::app {
@@ -27,6 +28,7 @@ Plot::Plot(const Context& context, const QString& title, QWidget* parent)
     plot_->setPlottingHint(QCP::phImmediateRefresh, false);
     plot_->installEventFilter(this);
     plot_->setMouseTracking(true);
+    connect(plot_, &QCustomPlot::afterLayout, this, &Plot::placeLabels);
     menu_->setText(tr("Save plot"));
     menu_->setAccessibleName(tr("Save the plot “%1”").arg(title));
     menu_->setProperty("role", "source");
@@ -51,6 +53,75 @@ void Plot::styleRect(QCPAxisRect* rect) const {
         axis->setLabelFont(textFont(10));
         axis->grid()->setPen(QPen(t.faintLine, 1));
         axis->grid()->setZeroLinePen(QPen(t.line, 1));
+    }
+}
+
+void Plot::put(QCPItemText* label, double x, double y, Qt::Alignment side) {
+    label->position->setType(QCPItemPosition::ptPlotCoords);
+    label->setPositionAlignment(side);
+    label->position->setCoords(x, y);
+}
+
+void Plot::keepApart(const QList<QCPItemText*>& texts) {
+    labels_.clear();
+    for (QCPItemText* t : texts) labels_ << Label{t, t->position->coords(), t->positionAlignment()};
+}
+
+namespace {
+
+/// What a text of that size covers beside a point.
+QRectF beside(QPointF at, QSizeF size, Qt::Alignment side) {
+    const double left = side & Qt::AlignLeft    ? at.x()
+                        : side & Qt::AlignRight ? at.x() - size.width()
+                                                : at.x() - size.width() / 2.0;
+    const double top = side & Qt::AlignTop      ? at.y()
+                       : side & Qt::AlignBottom ? at.y() - size.height()
+                                                : at.y() - size.height() / 2.0;
+    return {{left, top}, size};
+}
+
+/// The sides that a label may stand on, its own first.
+QList<Qt::Alignment> sidesFrom(Qt::Alignment own) {
+    QList<Qt::Alignment> out{own};
+    for (const Qt::Alignment across : {Qt::AlignLeft, Qt::AlignRight, Qt::AlignHCenter})
+        for (const Qt::Alignment along : {Qt::AlignVCenter, Qt::AlignBottom, Qt::AlignTop})
+            if (!(across == Qt::AlignHCenter && along == Qt::AlignVCenter)) out << (across | along);
+    return out;
+}
+
+} // namespace
+
+void Plot::placeLabels() {
+    QList<QRectF> taken;
+    const QRectF inside = plot_->axisRect() != nullptr ? QRectF(plot_->axisRect()->rect()) : QRectF();
+    for (const Label& label : labels_) {
+        const QFontMetricsF metrics(label.item->font());
+        const QMargins padding = label.item->padding();
+        const QSizeF size = metrics.size(0, label.item->text()) +
+                            QSizeF(padding.left() + padding.right(), padding.top() + padding.bottom());
+        const QPointF point(plot_->xAxis->coordToPixel(label.at.x()),
+                            plot_->yAxis->coordToPixel(label.at.y()));
+        const auto free = [&](const QRectF& box) {
+            return inside.adjusted(-2, -2, 2, 2).contains(box) &&
+                   std::none_of(taken.begin(), taken.end(),
+                                [&](const QRectF& t) { return t.intersects(box); });
+        };
+        std::optional<QRectF> place;
+        constexpr int lines = 8; // up and down
+        for (int shift = 0; shift <= 2 * lines && !place; ++shift) {
+            const double down = size.height() * (shift % 2 == 1 ? (shift + 1) / 2 : -shift / 2);
+            for (const Qt::Alignment side : sidesFrom(label.side))
+                if (const QRectF box = beside(point + QPointF(0.0, down), size, side); free(box)) {
+                    place = box;
+                    break;
+                }
+        }
+        label.item->setVisible(place.has_value());
+        if (!place) continue;
+        taken << *place;
+        label.item->setPositionAlignment(Qt::AlignLeft | Qt::AlignTop);
+        label.item->position->setType(QCPItemPosition::ptAbsolute);
+        label.item->position->setCoords(place->topLeft());
     }
 }
 

@@ -7,6 +7,7 @@
 
 class QCustomPlot;
 class QCPAxisRect;
+class QCPItemText;
 class QToolButton;
 
 namespace gantry::app {
@@ -33,6 +34,12 @@ protected:
     virtual QString readOut(QPointF pixel) const = 0;
     virtual std::string csv() const = 0;
     void styleRect(QCPAxisRect* rect) const;
+    /// Labels that must not cover each other, the most important first; to be called whenever their places,
+    /// given in the coordinates of the plot, are new. Each keeps its side of its point if that is free, else
+    /// takes another side, else the nearest free line above or below; one that finds no room is left out.
+    void keepApart(const QList<QCPItemText*>& texts);
+    /// Puts a label on a side of a point, in the coordinates of the plot, wherever it stood before.
+    static void put(QCPItemText* label, double x, double y, Qt::Alignment side);
     /// Replaces the drawing by a sentence ("" shows the drawing again).
     void setEmptyText(const QString& text);
 
@@ -43,6 +50,14 @@ private:
     void save();
     bool eventFilter(QObject* watched, QEvent* event) override;
 
+    void placeLabels();
+
+    struct Label {
+        QCPItemText* item;
+        QPointF at; ///< in the coordinates of the plot
+        Qt::Alignment side;
+    };
+    QList<Label> labels_;
     QString title_, readOut_, empty_;
     QToolButton* menu_;
 };

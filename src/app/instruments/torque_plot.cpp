@@ -120,7 +120,8 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
         const double tick = top / rpm * 0.03;
         wanted_->start->setCoords(x - tick, needed * m.wantedMargin);
         wanted_->end->setCoords(x + tick, needed * m.wantedMargin);
-        marginText_->position->setCoords(x + tick * 1.3, std::min(needed * m.wantedMargin, highest * 0.9));
+        put(marginText_, x + tick * 1.3, std::min(needed * m.wantedMargin, highest * 0.9),
+            Qt::AlignLeft | Qt::AlignVCenter);
         marginText_->setText(tr("margin ×%1, target ×%2")
                                  .arg(context_.show(shot->torque.margin, units::Kind::Ratio, 2),
                                       context_.show(m.wantedMargin, units::Kind::Ratio, 2)));
@@ -140,9 +141,11 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
         },
         m.curve);
     nominalText_->setText(context_.show(volts, units::Kind::Voltage));
-    nominalText_->position->setCoords(top / rpm, curves_.nominal.back().torque / unit.factor);
+    put(nominalText_, top / rpm, curves_.nominal.back().torque / unit.factor,
+        Qt::AlignRight | Qt::AlignBottom);
     lowText_->setText(tr("%1, low").arg(context_.show(m.lowVoltage, units::Kind::Voltage)));
-    lowText_->position->setCoords(top / rpm, curves_.lowVoltage.back().torque / unit.factor);
+    put(lowText_, top / rpm, curves_.lowVoltage.back().torque / unit.factor, Qt::AlignRight | Qt::AlignTop);
+    keepApart(hasShot ? QList{marginText_, nominalText_, lowText_} : QList{nominalText_, lowText_});
     plot_->replot(QCustomPlot::rpQueuedReplot);
 }
 

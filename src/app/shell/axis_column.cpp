@@ -4,6 +4,7 @@
 #include "app/instruments/field_group.h"
 #include "app/instruments/part_words.h"
 #include "app/instruments/vial.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 #include "core/model/edit_axes.h"
 #include "core/units/text.h"
@@ -77,16 +78,16 @@ void AxisCard::paintEvent(QPaintEvent*) {
     p.setPen(t.ink);
     p.setFont(textFont(12, true));
     p.drawText(QRect(36, 8, width() - 110, 20), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(text(), Qt::ElideRight, width() - 110));
+               fitted(p.fontMetrics(), text(), width() - 110));
     p.setPen(t.second);
     p.setFont(textFont(11));
     if (height() >= 50)
         p.drawText(QRect(12, 30, width() - 20, 20), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(
-                       p.fontMetrics().horizontalAdvance(detail_) > width() - 20
-                           ? detail_.section(QStringLiteral(" · "), -1) // what one types in, if not both
-                           : detail_,
-                       Qt::ElideRight, width() - 20));
+                   fitted(p.fontMetrics(),
+                          p.fontMetrics().horizontalAdvance(detail_) > width() - 20
+                              ? detail_.section(QStringLiteral(" · "), -1) // what one types in, if not both
+                              : detail_,
+                          width() - 20));
     if (worst_ != nullptr)
         paintVial(p, QRectF(width() - 72, 11, vialWidth, 14), worst_->state, bubblePlace(*worst_));
 }

@@ -3,6 +3,7 @@
 
 #include "app/instruments/measure_dialog.h"
 #include "app/instruments/vial.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 #include "core/verdicts/rules.h"
 #include "core/working/explain.h"
@@ -31,7 +32,7 @@ QString brokenUp(const QString& text, const QFontMetrics& metrics, int width, in
             continue;
         }
         if (lines.size() == most) {
-            lines.back() = metrics.elidedText(longer, Qt::ElideRight, width);
+            lines.back() = fitted(metrics, longer, width);
             break;
         }
         lines.push_back(word);
@@ -221,7 +222,7 @@ void VerdictCard::paintEvent(QPaintEvent*) {
         p.drawText(QRect(cardWidth - ratioWidth, 0, ratioWidth, 20), Qt::AlignVCenter, looks_.ratio);
     p.setFont(textFont(12, true));
     p.drawText(QRect(74, 0, cardWidth - 80 - ratioWidth, 20), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(looks_.title, Qt::ElideRight, cardWidth - 80 - ratioWidth));
+               fitted(p.fontMetrics(), looks_.title, cardWidth - 80 - ratioWidth));
     p.setFont(textFont(11, true));
     p.setPen(stateColour(looks_.state));
     const QString word = utf8(stateWord(looks_.state));
@@ -231,7 +232,7 @@ void VerdictCard::paintEvent(QPaintEvent*) {
     p.setPen(t.second);
     const int room = cardWidth - wordWidth;
     p.drawText(QRect(wordWidth, 20, room, 18), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(looks_.detail, Qt::ElideRight, room));
+               fitted(p.fontMetrics(), looks_.detail, room));
     p.setPen(looks_.aside.isEmpty() ? t.second : t.third);
     p.drawStaticText(0, 40, sentence_);
     if (looks_.looking) {
@@ -379,7 +380,7 @@ int VerdictColumn::placeOthers(const std::vector<Matter>& all, int y) {
                          ? QString::fromStdString(project.axes[static_cast<std::size_t>(v.axis)].name)
                          : station,
                      QString::fromStdString(title(v)), utf8(stateWord(v.state)));
-        b->setText(metrics.elidedText(text, Qt::ElideRight, cardWidth));
+        b->setText(fitted(metrics, text, cardWidth));
         b->setToolTip(QString::fromStdString(sentence(v, project, context_.system())));
         b->setAccessibleName(text);
         b->setProperty("axis", v.axis);

@@ -3,6 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "app/theme/card.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 
 #include <QPainter>
@@ -25,8 +26,7 @@ void Station::paintHead(QPainter& p, const QRect& card, int lineHeight, const QS
     p.setFont(textFont(14, true));
     p.setPen(t.ink);
     p.drawText(QRect(card.left(), headTop, 86, headRow), Qt::AlignVCenter,
-               p.fontMetrics().elidedText(axis != nullptr ? QString::fromStdString(axis->name) : name(),
-                                          Qt::ElideRight, 84));
+               fitted(p.fontMetrics(), axis != nullptr ? QString::fromStdString(axis->name) : name(), 84));
     paintCard(p, card);
     const QRect line(card.left() + 12, card.top(), card.width() - 20, lineHeight);
     p.setFont(textFont(12, true));
@@ -35,13 +35,8 @@ void Station::paintHead(QPainter& p, const QRect& card, int lineHeight, const QS
     p.setFont(textFont(12));
     p.setPen(t.second);
     // Whole parts or none: what does not fit stands in the tooltip.
-    QStringList parts = text.split(QStringLiteral(" · "));
-    while (parts.size() > 1 &&
-           p.fontMetrics().horizontalAdvance(parts.join(QStringLiteral(" · "))) > line.width() - used)
-        parts.removeLast();
-    p.drawText(
-        line.adjusted(used, 0, 0, 0), Qt::AlignVCenter,
-        p.fontMetrics().elidedText(parts.join(QStringLiteral(" · ")), Qt::ElideRight, line.width() - used));
+    p.drawText(line.adjusted(used, 0, 0, 0), Qt::AlignVCenter,
+               wholeParts(p.fontMetrics(), text, line.width() - used));
 }
 
 } // namespace gantry::app

@@ -86,7 +86,8 @@ AxisSettings axisSettings(const Project& project, const Axis& axis, const AxisEv
     std::string note;
     if (e.model.exactStepsPerUnit && e.model.exactStepsPerUnit->denominator() != 1) {
         note = "exactly " + e.model.exactStepsPerUnit->text();
-        if (e.steps.roundingOverTravel && std::abs(e.steps.roundingShare.valueOr(0.0)) > 1e-12)
+        // Less than one step is nothing that anybody could see.
+        if (less(e.step, e.steps.roundingOverTravel))
             note += ", rounding is off by " +
                     units::format(e.steps.roundingOverTravel.value(),
                                   linear ? units::Kind::Length : units::Kind::Angle, units::System::Metric) +

@@ -2,6 +2,7 @@
 #include "app/stations/brief/brief_lists.h"
 
 #include "app/theme/card.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 #include "core/tools/demands.h"
 
@@ -67,7 +68,7 @@ void DemandsCard::paintEvent(QPaintEvent*) {
     const auto cell = [&](int column, int y, const QString& text) {
         const QRect box(column == 0 ? 12 : 12 + first + (column - 1) * each, y,
                         column == 0 ? first : each - 6, rowHeight);
-        p.drawText(box, Qt::AlignVCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, box.width()));
+        p.drawText(box, Qt::AlignVCenter, fitted(p.fontMetrics(), text, box.width()));
     };
     p.setFont(textFont(11));
     p.setPen(t.second);
@@ -135,7 +136,7 @@ void CompletenessCard::paintEvent(QPaintEvent*) {
         p.setPen(l.state == Completeness::NotNeeded ? t.third : t.ink);
         const QString text = tr("%1: %2").arg(utf8(l.what.text), utf8(l.why.text));
         p.drawText(QRect(x + 58, y, room - 64, rowHeight), Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(text, Qt::ElideRight, room - 64));
+                   fitted(p.fontMetrics(), text, room - 64));
     }
 }
 

@@ -34,23 +34,29 @@ QString joined(const std::vector<Text>& names) {
 } // namespace
 
 void SettingsModel::setRows(const std::vector<io::Setting>& rows) {
-    if (rows.size() != rows_.size()) {
+    std::vector<Line> lines;
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        lines.push_back({i, false});
+        if (!rows[i].note.empty()) lines.push_back({i, true});
+    }
+    if (lines != lines_) {
         beginResetModel();
         rows_ = rows;
+        lines_ = std::move(lines);
         endResetModel();
         return;
     }
     rows_ = rows;
-    if (!rows_.empty()) emit dataChanged(index(0, 0), index(rowCount() - 1, 3));
+    if (!rows_.empty()) emit dataChanged(index(0, 0), index(rowCount() - 1, 2));
 }
 
 int SettingsModel::rowCount(const QModelIndex& parent) const {
-    return parent.isValid() ? 0 : static_cast<int>(rows_.size());
+    return parent.isValid() ? 0 : static_cast<int>(lines_.size());
 }
 
 QVariant SettingsModel::headerData(int section, Qt::Orientation orientation, int role) const {
-    static const std::array<const char*, 4> names{QT_TR_NOOP("Setting"), QT_TR_NOOP("Type in"),
-                                                  QT_TR_NOOP("Unit"), QT_TR_NOOP("Note")};
+    static const std::array<const char*, 3> names{QT_TR_NOOP("Setting"), QT_TR_NOOP("Type in"),
+                                                  QT_TR_NOOP("Unit")};
     if (role == Qt::TextAlignmentRole)
         return section == 1 ? QVariant(Qt::AlignVCenter | Qt::AlignRight)
                             : QVariant(Qt::AlignVCenter | Qt::AlignLeft);
@@ -59,7 +65,14 @@ QVariant SettingsModel::headerData(int section, Qt::Orientation orientation, int
 }
 
 QVariant SettingsModel::data(const QModelIndex& index, int role) const {
-    const io::Setting& s = rows_[static_cast<std::size_t>(index.row())];
+    const Line& line = lines_[static_cast<std::size_t>(index.row())];
+    const io::Setting& s = rows_[line.setting];
+    if (line.note) {
+        if (role == Qt::ForegroundRole) return tokens().second;
+        if (role == Qt::FontRole) return textFont(11);
+        if (role != Qt::DisplayRole || index.column() != 0) return {};
+        return QStringLiteral("   ") + QString::fromStdString(s.note);
+    }
     if (role == Qt::TextAlignmentRole && index.column() == 1)
         return QVariant(Qt::AlignVCenter | Qt::AlignRight);
     if (role == Qt::ForegroundRole && index.column() != 1)
@@ -71,10 +84,8 @@ QVariant SettingsModel::data(const QModelIndex& index, int role) const {
         return QString::fromStdString(s.label);
     case 1:
         return s.value.empty() ? QStringLiteral("–") : QString::fromStdString(s.value);
-    case 2:
-        return QString::fromStdString(s.unit);
     default:
-        return QString::fromStdString(s.note);
+        return QString::fromStdString(s.unit);
     }
 }
 
@@ -221,6 +232,10 @@ void ControllerStation::refresh() {
     sheet_ = context_.document.results().settings();
     const auto i = static_cast<std::size_t>(context_.session.axis());
     model_.setRows(i < sheet_.axes.size() ? sheet_.axes[i].rows : std::vector<io::Setting>{});
+    for (int row = 0; row < model_.rowCount(); ++row) {
+        const int wanted = model_.isNote(row) ? 3 : 1;
+        if (table_->columnSpan(row, 0) != wanted) table_->setSpan(row, 0, 1, wanted);
+    }
     settingsTitle_->setText(tr("Type in"), axis != nullptr
                                                ? tr("for %1").arg(QString::fromStdString(axis->name))
                                                : tr("no axis yet"));
@@ -243,9 +258,8 @@ void ControllerStation::place() {
     y += 33;
     const int bottom = height() - 12;
     table_->setGeometry(edge, y, half, bottom - y);
-    table_->setColumnWidth(0, 142);
-    table_->setColumnWidth(1, 72);
-    table_->setColumnWidth(2, 64);
+    table_->setColumnWidth(0, 190);
+    table_->setColumnWidth(1, 84);
     copy_->setGeometry(right, bottom - 28, 80, 28);
     save_->setGeometry(right + 86, bottom - 28, 80, 28);
     insist_->setGeometry(right + 172, bottom - 28, 150, 28);

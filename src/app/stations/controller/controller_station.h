@@ -23,12 +23,20 @@ public:
     using QAbstractTableModel::QAbstractTableModel;
     void setRows(const std::vector<io::Setting>& rows);
     int rowCount(const QModelIndex& parent = {}) const override;
-    int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : 4; }
+    int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : 3; }
     QVariant data(const QModelIndex& index, int role) const override;
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+    /// Whether a row is the note on the setting above it, which takes the whole width.
+    bool isNote(int row) const { return lines_[static_cast<std::size_t>(row)].note; }
 
 private:
+    struct Line {
+        std::size_t setting;
+        bool note;
+        friend bool operator==(const Line&, const Line&) = default;
+    };
     std::vector<io::Setting> rows_;
+    std::vector<Line> lines_;
 };
 
 /// Which numbers do I type in? The settings of each axis, and the same through a template of the user's.

@@ -18,7 +18,7 @@
 
 namespace gantry::app {
 namespace {
-enum Column { Family, Name, Figures, Price, Count, Reason, columns_ };
+enum Column { Family, Name, Figures, Price, Count, columns_ };
 }
 
 PartsModel::PartsModel(const Context& context, QObject* parent)
@@ -51,8 +51,7 @@ int PartsModel::columnCount(const QModelIndex&) const {
 
 QVariant PartsModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (role != Qt::DisplayRole || orientation != Qt::Horizontal) return {};
-    const QStringList names{tr("Kind"),  tr("Part"),  tr("Figures"),
-                            tr("Price"), tr("Count"), tr("Why these figures")};
+    const QStringList names{tr("Kind"), tr("Part"), tr("Figures"), tr("Price"), tr("Count")};
     return names[section];
 }
 
@@ -88,19 +87,18 @@ QVariant PartsModel::data(const QModelIndex& index, int role) const {
         return part.price > 0.0 ? context_.show(part.price, units::Kind::Money) : QString();
     case Count:
         return part.count > 0 ? QString::number(part.count) : QString();
-    default:
-        return QString::fromStdString(part.reason);
     }
+    return {};
 }
 
 PartsDialog::PartsDialog(const Context& context, std::function<int()> link, QWidget* parent)
     : ToolWindow(context, QStringLiteral("partsDialog"), tr("Parts"), parent), shelf_(context.shelf),
       link_(std::move(link)), tabs_(new QTabBar), family_(new QComboBox), search_(new QLineEdit),
-      table_(new QTableView), model_(context), status_(new QLabel),
+      table_(new QTableView), model_(context), why_(new QLabel), status_(new QLabel),
       use_(new QPushButton(tr("Put into the rig"))), own_(new QPushButton(tr("I own one"))),
       more_(new QPushButton(tr("One more"))), fewer_(new QPushButton(tr("One less"))),
       import_(new QPushButton(tr("Import a table"))), export_(new QPushButton(tr("Export a table"))) {
-    resize(940, 540);
+    resize(840, 560);
     tabs_->addTab(tr("Library"));
     tabs_->addTab(tr("Parts on hand"));
     tabs_->setDrawBase(false);
@@ -123,12 +121,16 @@ PartsDialog::PartsDialog(const Context& context, std::function<int()> link, QWid
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(23);
     table_->horizontalHeader()->setStretchLastSection(true);
-    for (const auto& [column, width] : {std::pair{int(Family), 120},
-                                        {int(Name), 240},
-                                        {int(Figures), 210},
+    for (const auto& [column, width] : {std::pair{int(Family), 168},
+                                        {int(Name), 250},
+                                        {int(Figures), 280},
                                         {int(Price), 56},
                                         {int(Count), 50}})
         table_->setColumnWidth(column, width);
+    why_->setObjectName(QStringLiteral("partsWhy"));
+    why_->setWordWrap(true);
+    why_->setMinimumHeight(34); // two lines, so that nothing moves from part to part
+    why_->setAlignment(Qt::AlignTop);
     status_->setObjectName(QStringLiteral("partsStatus"));
     status_->setWordWrap(true);
     use_->setProperty("role", "primary");
@@ -150,8 +152,10 @@ PartsDialog::PartsDialog(const Context& context, std::function<int()> link, QWid
     auto* all = new QVBoxLayout(this);
     all->addLayout(top);
     all->addWidget(table_, 1);
+    all->addWidget(why_);
     all->addWidget(status_);
     all->addLayout(bottom);
+    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, &PartsDialog::showWhy);
     connect(tabs_, &QTabBar::currentChanged, this, &PartsDialog::refresh);
     connect(family_, &QComboBox::activated, this, &PartsDialog::refresh);
     connect(search_, &QLineEdit::textChanged, this, &PartsDialog::refresh);
@@ -172,12 +176,20 @@ void PartsDialog::refresh() {
     own_->setVisible(!shelf);
     for (QPushButton* b : {more_, fewer_, import_, export_}) b->setVisible(shelf);
     if (model_.rowCount() > 0) table_->selectRow(std::clamp(row, 0, model_.rowCount() - 1));
+    showWhy();
     use_->setEnabled(model_.rowCount() > 0 && context_.axis() != nullptr && !context_.document.readOnly());
     if (shelf && shelf_.parts().empty())
         status_->setText(tr(
             "Nothing on hand yet. Mark library parts as owned, or import the table that you keep them in."));
     else
         status_->setText(tr("%1 parts").arg(model_.rowCount()));
+}
+
+void PartsDialog::showWhy() {
+    const parts::Part* part = chosen();
+    why_->setText(part == nullptr || part->reason.empty()
+                      ? QString()
+                      : tr("Why these figures: %1").arg(QString::fromStdString(part->reason)));
 }
 
 const parts::Part* PartsDialog::chosen() const {

@@ -45,6 +45,7 @@ private:
     void follow() override { refresh(); }
     void refresh();
     const parts::Part* chosen() const;
+    void showWhy(); ///< where the figures of the chosen part come from
     void use();
     void addToShelf();
     void changeCount(int by);
@@ -59,7 +60,7 @@ private:
     QLineEdit* search_;
     QTableView* table_;
     PartsModel model_;
-    QLabel* status_;
+    QLabel *why_, *status_;
     QPushButton *use_, *own_, *more_, *fewer_, *import_, *export_;
 };
 

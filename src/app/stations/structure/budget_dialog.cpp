@@ -3,6 +3,7 @@
 
 #include "app/instruments/field_group.h"
 #include "app/theme/card.h"
+#include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 
 #include <QComboBox>
@@ -78,11 +79,11 @@ void BudgetBars::paintEvent(QPaintEvent*) {
             ++shown;
             p.setPen(t.ink);
             p.drawText(QRect(12, row, barLeft - 20, rowHeight), Qt::AlignVCenter,
-                       p.fontMetrics().elidedText(
-                           tr("%1: %2").arg(
-                               QString::fromStdString(project.axes[static_cast<std::size_t>(l.axis)].name),
-                               utf8(causeName(l.cause))),
-                           Qt::ElideRight, barLeft - 20));
+                       fitted(p.fontMetrics(),
+                              tr("%1: %2").arg(
+                                  QString::fromStdString(project.axes[static_cast<std::size_t>(l.axis)].name),
+                                  utf8(causeName(l.cause))),
+                              barLeft - 20));
             const int w = static_cast<int>((barRight - barLeft) * l.amount / largest);
             const double share = budget_.share(l);
             p.fillRect(QRect(barLeft, row + 4, std::max(1, w), rowHeight - 8), share > 1.0   ? t.brick
