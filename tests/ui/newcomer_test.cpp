@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
+#include "core/words/input_name.h"
 #include "support/window.h"
 
 #include <QAbstractButton>
@@ -83,6 +84,66 @@ class NewcomerTest : public QObject {
         d.station(id);
         ++actions_;
     }
+    /// Goes on with Tab until something has the focus that is called so; a round without it fails.
+    QWidget* tabTo(WindowDriver& d, const QString& text) {
+        d.window->activateWindow();
+        const auto called = [&](const QWidget* w) {
+            const auto* button = qobject_cast<const QAbstractButton*>(w);
+            return w != nullptr && w->isVisible() &&
+                   (w->accessibleName() == text || (button != nullptr && button->text() == text));
+        };
+        for (int tabs = 0; tabs < 400; ++tabs) {
+            QWidget* at = QApplication::focusWidget();
+            if (called(at)) return at;
+            QTest::keyClick(at != nullptr ? at : d.window.get(), Qt::Key_Tab);
+        }
+        return nullptr;
+    }
+    void pressByTab(WindowDriver& d, const QString& text) {
+        QWidget* w = tabTo(d, text);
+        QVERIFY2(w != nullptr, qPrintable("Tab reaches no “" + text + "”"));
+        QTest::keyClick(w, Qt::Key_Space);
+        ++actions_;
+    }
+    void fillByTab(WindowDriver& d, const QString& caption, const QString& text) {
+        auto* edit = qobject_cast<QLineEdit*>(tabTo(d, caption));
+        QVERIFY2(edit != nullptr, qPrintable("Tab reaches no field “" + caption + "”"));
+        QTest::keySequence(edit, QKeySequence::SelectAll);
+        QTest::keyClicks(edit, text);
+        QTest::keyClick(edit, Qt::Key_Return);
+        ++actions_;
+    }
+    void chooseByTab(WindowDriver& d, const QString& list, const QString& entry) {
+        auto* box = qobject_cast<QComboBox*>(tabTo(d, list));
+        QVERIFY2(box != nullptr && box->findText(entry) >= 0, qPrintable(list + ": " + entry));
+        for (int guard = 0; box->currentText() != entry && guard < 30; ++guard)
+            QTest::keyClick(box, box->currentIndex() < box->findText(entry) ? Qt::Key_Down : Qt::Key_Up);
+        ++actions_;
+    }
+    /// Every input that puts a verdict at risk is named where that verdict is read: nothing that nobody was
+    /// shown decides.
+    void nothingHiddenDecides(WindowDriver& d) {
+        const Project& p = d.project();
+        for (const Verdict& v : d.window->document().assessment().verdicts) {
+            if (!mendable(v.state)) continue;
+            const std::string said = sentence(v, p, units::System::Metric);
+            const std::string& axis = p.axes[static_cast<std::size_t>(v.axis)].id;
+            for (const std::string& path : v.deciding)
+                if (v.state == State::AtRisk) {
+                    std::string label = words::inputLabel(p, path, axis);
+                    if (label.starts_with("the ")) label.erase(0, 4);
+                    QVERIFY2(said.find(label) != std::string::npos,
+                             (title(v) + ": " + said + " / " + label).c_str());
+                }
+        }
+        // Of each axis it says how many of its inputs are guesses, and what to do next.
+        for (const QString& station : d.window->stationIds()) {
+            d.window->showStation(station);
+            auto* line = d.find("pathLine");
+            QVERIFY2(line != nullptr && line->accessibleName().contains("guesses"),
+                     line != nullptr ? qPrintable(line->accessibleName()) : "no line");
+        }
+    }
     /// Saved, opened again and evaluated by the command line, the rig has an answer.
     void answered(WindowDriver& d, const char* rule) {
         QVERIFY2(actions_ < 25, qPrintable(QString::number(actions_)));
@@ -102,6 +163,61 @@ class NewcomerTest : public QObject {
     }
 private slots:
     void init() { actions_ = 0; }
+    /// By visible names and Tab alone, each in under 20 actions.
+    void sliderByTab() {
+        WindowDriver d(false);
+        pressByTab(d, "Belt slider");
+        fillByTab(d, "Moving mass", "5 kg");
+        fillByTab(d, "Slope", "8 deg");
+        station(d, u"structure");
+        chooseByTab(d, "Part of the structure to edit", "What it stands on");
+        fillByTab(d, "First stand", "200 mm");
+        fillByTab(d, "Second stand", "800 mm");
+        station(d, u"drives");
+        fillByTab(d, "Holding torque", "0.5 Nm");
+        QCOMPARE(std::get<LinearMechanism>(d.project().axes[0].mechanism).movingMass.value, 5.0);
+        QCOMPARE(std::get<LinearMechanism>(d.project().axes[0].mechanism).rail.firstStand, 0.2);
+        QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).holdingTorque.value, 0.5);
+        QVERIFY(actions_ < 20);
+        answered(d, "torque");
+        nothingHiddenDecides(d);
+    }
+    void panHeadByTab() {
+        WindowDriver d(false);
+        pressByTab(d, "Pan-tilt head");
+        fillByTab(d, "Usable range", "200 deg");
+        station(d, u"drives");
+        fillByTab(d, "Holding torque", "0.45 Nm");
+        station(d, u"structure");
+        chooseByTab(d, "Part of the structure to edit", "Base");
+        fillByTab(d, "Column height", "1.3 m");
+        QCOMPARE(std::get<Stepper>(d.project().axes[0].motor).holdingTorque.value, 0.45);
+        QCOMPARE(d.project().base.height, 1.3);
+        QVERIFY(actions_ < 20);
+        answered(d, "torque");
+        nothingHiddenDecides(d);
+    }
+    void jibByTab() {
+        WindowDriver d(false);
+        pressByTab(d, "Jib crane");
+        station(d, u"structure");
+        chooseByTab(d, "Part of the structure to edit", "Base");
+        fillByTab(d, "Column height", "1.1 m");
+        pressByTab(d, "Axis Boom");
+        chooseByTab(d, "Part of the structure to edit", "Arm");
+        fillByTab(d, "Reach", "1.6 m");
+        chooseByTab(d, "Part of the structure to edit", "Counterweight");
+        fillByTab(d, "Counterweight", "20 kg");
+        QCOMPARE(d.project().base.height, 1.1);
+        bool reached = false;
+        for (const Axis& a : d.project().axes)
+            if (const auto* r = std::get_if<RotaryMechanism>(&a.mechanism))
+                reached = reached || r->boom.reach == 1.6;
+        QVERIFY(reached);
+        QVERIFY(actions_ < 20);
+        answered(d, "tipping");
+        nothingHiddenDecides(d);
+    }
     void winchCart() {
         WindowDriver d(false);
         press(d, "Winched cart");

@@ -193,8 +193,8 @@ void StructureStation::fillFields() {
                 list += ofOne(
                     rail + QStringLiteral("loads/%1/").arg(QString::fromStdString(load.id)),
                     {"name", "mass_kg", "at_m", "left_m", "above_m", "length_m", "width_m", "height_m"});
-        note = list.isEmpty() ? tr("motors, gears, batteries that might touch something: add them under More")
-                              : tr("added and removed under More");
+        note = list.isEmpty() ? tr("motors, gears, batteries that might touch something: add them under Tools")
+                              : tr("added and removed under Tools");
     } else if (part == Part::Place) {
         list = under(QStringLiteral("conditions/"),
                      {"wind_speed_m_s", "hand_speed_m_s", "weight_budget_kg", "money_budget"});
@@ -203,14 +203,14 @@ void StructureStation::fillFields() {
         for (const KeepOut& k : context_.document.project().keepOut)
             list += ofOne(QStringLiteral("keep_out/%1/").arg(QString::fromStdString(k.id)),
                           {"name", "x_m", "y_m", "z_m", "length_m", "width_m", "height_m"});
-        note = tr("rooms that nothing may enter are added under More");
+        note = tr("rooms that nothing may enter are added under Tools");
     } else if (part == Part::Compared) {
         for (const Profile& p : context_.document.project().profiles) {
             const QString prefix = QStringLiteral("profiles/%1/").arg(QString::fromStdString(p.id));
             list += ofOne(prefix, {"name"}) + sectionFields(prefix + QStringLiteral("section/"), p.section);
         }
-        note = list.isEmpty() ? tr("none listed yet: More, Compare sections, List the chosen one")
-                              : tr("compared under More, Compare sections");
+        note = list.isEmpty() ? tr("none listed yet: Tools, Compare sections, List the chosen one")
+                              : tr("compared under Tools, Compare sections");
     } else if (kindOf(*axis) == AxisKind::Linear) {
         const auto& linear = std::get<LinearMechanism>(axis->mechanism);
         if (part == Part::Beam) list = sectionFields(rail + QStringLiteral("section/"), linear.rail.section);
