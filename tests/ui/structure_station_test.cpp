@@ -327,11 +327,12 @@ private slots:
         QCOMPARE(d.project().tests.size(), std::size_t(1));
         QCOMPARE(d.project().axes[0].vibration.frequency, estimate(7.5, Source::Measured));
         auto* table = dialog->findChild<QTableWidget*>("testsDialogTable");
+        QTRY_COMPARE(table->rowCount(), 1);
         QCOMPARE(table->item(0, 4)->text(), QStringLiteral("holds"));
         d.window->document().change("heavier", [](Project& p) {
             std::get<LinearMechanism>(p.axes[0].mechanism).movingMass.value += 1.0;
         });
-        QVERIFY(table->item(0, 4)->text().contains("mass"));
+        QTRY_VERIFY(table->item(0, 4)->text().contains("mass"));
         // A lean that tips the rig is no field, and is noted all the same.
         auto* what = dialog->findChild<QComboBox*>("testWhat");
         what->setFocus();
@@ -339,10 +340,11 @@ private slots:
         QCOMPARE(what->currentText(), QStringLiteral("Leaned until it tips"));
         QTest::keyClicks(value, "12 deg");
         QTest::mouseClick(dialog->findChild<QPushButton*>("noteTest"), Qt::LeftButton);
+        QTRY_COMPARE(table->rowCount(), 2);
         QCOMPARE(table->item(1, 0)->text(), QStringLiteral("Leaned until it tips"));
         QCOMPARE(table->item(1, 1)->text(), QStringLiteral("12°"));
         d.window->document().change("other feet", [](Project& p) { p.base.width += 0.1; });
-        QVERIFY(table->item(1, 4)->text().contains("feet"));
+        QTRY_VERIFY(table->item(1, 4)->text().contains("feet"));
         closeDialog(dialog);
     }
     void budgetShowsTheChosenShot() {
@@ -361,17 +363,58 @@ private slots:
     }
     void roomsAreAddedAndSwept() {
         Jib d;
-        d.pickFromMenu(d.find<QPushButton>("structureTools"), "Add a room to keep out of");
-        const std::string id = d.project().keepOut.back().id;
         auto* part = d.find<QComboBox>("structurePart");
         part->setCurrentIndex(part->findText("Place and people"));
         d.window->showStation(u"structure");
+        d.click(d.find<QPushButton>("roomListAdd"));
+        const std::string id = d.project().keepOut.back().id;
         d.type(QStringLiteral("keep_out/%1/x_m").arg(QString::fromStdString(id)), "1.5 m");
         QCOMPARE(d.project().keepOut.back().x, 1.5);
         bool said = false;
         for (const Verdict& v : d.window->document().assessment().verdicts)
             said = said || ruleKey(v) == "clearance";
         QVERIFY(said);
+    }
+    /// Rows are added, moved and removed where they stand, and Undo takes each back.
+    void listsAreEditedInPlace_data() {
+        QTest::addColumn<QString>("part");
+        QTest::addColumn<QString>("list");
+        QTest::newRow("rooms") << "Place and people"
+                               << "roomList";
+        QTest::newRow("discs") << "Counterweight"
+                               << "discList";
+        QTest::newRow("bodies") << "What sticks out"
+                                << "axisBodyList";
+        QTest::newRow("column") << "What sticks out"
+                                << "columnBodyList";
+    }
+    void listsAreEditedInPlace() {
+        QFETCH(QString, part);
+        QFETCH(QString, list);
+        Jib d;
+        auto* parts = d.find<QComboBox>("structurePart");
+        parts->setCurrentIndex(parts->findText(part));
+        d.window->showStation(u"structure");
+        const Project before = d.project();
+        const auto rows = [&] {
+            int n = 0;
+            for (auto* b : d.window->findChildren<QPushButton*>(QRegularExpression("^" + list + "Remove")))
+                n += b->isVisible();
+            return n;
+        };
+        const int there = rows();
+        d.click(d.find<QPushButton>(list + "Add"));
+        d.click(d.find<QPushButton>(list + "Add"));
+        QCOMPARE(rows(), there + 2);
+        const Project two = d.project();
+        d.click(d.find<QPushButton>(list + "Up" + QString::number(there + 1)));
+        QVERIFY(d.project() != two);
+        d.click(d.find<QPushButton>(list + "Down" + QString::number(there)));
+        QVERIFY(d.project() == two);
+        d.click(d.find<QPushButton>(list + "Remove" + QString::number(there)));
+        QCOMPARE(rows(), there + 1);
+        while (!(d.project() == before)) d.window->document().undoStack()->undo();
+        QCOMPARE(rows(), there);
     }
     /// Brief: a payload item is added and typed, and the arm that carries it feels it.
     void payloadReachesTheArm() {

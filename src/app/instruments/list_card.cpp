@@ -67,7 +67,7 @@ void ListCard::place() {
     for (qsizetype i = 0; i < rows_; ++i) {
         const auto& [up, down, remove] = buttons_[i];
         int x = width() - rowRoom - 4;
-        const int y = FieldGroup::rowTop(static_cast<int>(i)) + 2;
+        const int y = FieldGroup::rowTop(static_cast<int>(i) * linesEach_) + 2;
         for (const auto& [button, wide] :
              {std::pair{up, upWidth}, std::pair{down, downWidth}, std::pair{remove, removeWidth}}) {
             button->setGeometry(x, y, wide, 22);

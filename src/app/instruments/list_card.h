@@ -17,6 +17,8 @@ public:
     ListCard(const Context& context, const QString& name, QWidget* parent = nullptr);
     FieldGroup* fields() { return fields_; }
     int heightFor(int width) const;
+    /// How many lines of fields an element takes; its buttons stand in the first.
+    void setLinesEach(int lines) { linesEach_ = lines; }
     /// What stands in the rows, by name. `can`: it may be changed.
     void setRows(const QStringList& names, bool can);
 
@@ -40,6 +42,7 @@ private:
     };
     QList<RowButtons> buttons_;
     qsizetype rows_ = 0;
+    int linesEach_ = 1;
 };
 
 /// Has a list of the project edited by its card. `list` finds it in a project, or gives null; `make` gives a

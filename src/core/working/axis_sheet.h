@@ -51,6 +51,12 @@ public:
     Term hardestRamp();
     Term fastestByTorque();
 
+    // What it can do at the wanted margin in its worst shot, each near what was found: capability_terms.cpp
+    Term capableLoad(bool ofSlope, double known); ///< mass or inertia, or slope
+    Term capableRamp(double known);
+    Term capableSpeed(double known);
+    Term pulseLimit(); ///< [U/s] by the pulse rate
+
     // Between motor and load, behind the first so many stages of the chain: chain_terms.cpp
     Term turnsBefore(std::size_t stages);                 ///< [1] of the motor per turn of that shaft
     Term shaftSpeed(std::size_t stages);                  ///< [rad/s]
@@ -63,6 +69,7 @@ public:
     Term torqueConstant();
     Term torqueAvailable(const Term& motorSpeed);
     Term lag(const Term& torque, const Term& motorSpeed); ///< [rad] of the rotor
+    Term holdTorque();              ///< that holds at rest while powered, of all motors
     Term heldAmplitude();  ///< static torque of all steppers at run current [N·m]
     Term fieldStiffness(); ///< at the motor [N·m/rad]
     Term rotorFrequency(); ///< [Hz] the lower of rotor and load
@@ -136,6 +143,22 @@ private:
     Term throughChain(const Term& acceleration, const Term& steady, double sense, bool starting,
                       std::size_t from);
     Term worst(const Term& acceleration, bool starting);
+    /// The direction and the sense of the ramp in which a chain asks most of the motor.
+    struct Corner {
+        double way = 1.0, sense = 1.0;
+    };
+    Corner hardestCorner(const drivetrain::Chain& chain, double acceleration) const;
+    drivetrain::Chain atRest(drivetrain::Chain chain) const;
+    /// A torque that is straight in something: what it is without it, and for each unit of it.
+    struct Straight {
+        Term rest, each;
+    };
+    /// From the load to the motor. `shafts`: the acceleration of the axis that what turns on them has, also
+    /// straight in it; `x`: where, which decides which way power flows.
+    Straight straightThroughChain(Straight line, const Straight& shafts, double x, double sense,
+                                  bool starting, const char* unit, const std::string& suffix);
+    Term allowedAt(const Term& motorSpeed);
+    Term hardestRamp(const Term& steady, double known);
     struct Weight {
         Term mass, along, above, own, beyond;
         bool levelled = false;

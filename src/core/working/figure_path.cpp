@@ -2,6 +2,7 @@
 #include "core/working/figure_path.h"
 
 #include "core/model/describe.h"
+#include "core/tools/capability.h"
 
 #include <array>
 #include <functional>
@@ -12,8 +13,8 @@ namespace {
 /// Visitor of described results that keeps count of where it is.
 class Walk {
 public:
-    Walk(const Project& project, std::function<void(PlacedFigure)> visit)
-        : project_(project), visit_(std::move(visit)) {}
+    Walk(const Project& project, std::function<void(PlacedFigure)> visit, bool withCapability)
+        : project_(project), visit_(std::move(visit)), withCapability_(withCapability) {}
 
     void figure(const FigureInfo& info, const Figure& f) {
         const std::string key(info.keyFor(linear_));
@@ -39,6 +40,7 @@ public:
         linear_ = e.model.kind == AxisKind::Linear;
         path_ = "axes/" + project_.axes[index].id + "/";
         describe(*this, e);
+        if (withCapability_) capability(e);
     }
     template <class T>
     void list(std::string_view key, const std::vector<T>& list) {
@@ -63,6 +65,25 @@ private:
             project_.axes[static_cast<std::size_t>(axis_)].links[static_cast<std::size_t>(part.link)]));
     }
 
+    /// What the drive can do; found by searching, so only where it is asked for.
+    void capability(const AxisEvaluation& e) {
+        const Capability c = gantry::capability(project_.axes[static_cast<std::size_t>(axis_)], e);
+        const ShotEvaluation* worst = e.worst();
+        if (worst != nullptr && worst->problem != Reason::None) worst = nullptr;
+        const auto add = [&](const FigureInfo& info, const CapabilityFigure& f) {
+            const std::string key(info.keyFor(linear_));
+            visit_({path_ + "capability/" + key, key, info, f.value, axis_, worst, linear_, std::nullopt, 0});
+        };
+        add(result("mass_kg", K::Mass, "inertia_kgm2", K::LoadInertia, "heaviest load at the wanted margin"),
+            c.load);
+        add(result("slope_rad", "steepest slope at the wanted margin", K::Angle), c.slope);
+        add(result("acceleration_m_s2", K::Acceleration, "acceleration_rad_s2", K::AngularAcceleration,
+                   "hardest ramp at the wanted margin"),
+            c.acceleration);
+        add(result("speed_m_s", K::Speed, "speed_rad_s", K::AngularSpeed,
+                   "highest speed at the wanted margin"),
+            c.speed);
+    }
     /// The drive-train table of a shot.
     void chain(const ShotEvaluation& shot) {
         const Axis& axis = project_.axes[static_cast<std::size_t>(axis_)];
@@ -91,6 +112,7 @@ private:
 
     const Project& project_;
     std::function<void(PlacedFigure)> visit_;
+    bool withCapability_;
     std::string path_;
     int axis_ = -1;
     const AxisEvaluation* evaluation_ = nullptr;
@@ -99,8 +121,8 @@ private:
 };
 
 void walk(const Project& project, const Evaluation& e, const std::function<void(PlacedFigure)>& visit) {
-    for (std::size_t i = 0; i < e.axes.size(); ++i) Walk(project, visit).axis(e.axes[i], i);
-    Walk whole(project, visit);
+    for (std::size_t i = 0; i < e.axes.size(); ++i) Walk(project, visit, true).axis(e.axes[i], i);
+    Walk whole(project, visit, false);
     whole.part("supply", e.supply);
     whole.part("rig", e.rig);
 }
@@ -136,7 +158,7 @@ std::optional<PlacedFigure> figureAt(const Project& project, const Evaluation& e
     const auto take = [&](PlacedFigure f) {
         if (!out && names(path, f)) out = std::move(f);
     };
-    Walk whole(project, take);
+    Walk whole(project, take, false);
     whole.part("supply", evaluation.supply);
     whole.part("rig", evaluation.rig);
     return out;
@@ -145,9 +167,13 @@ std::optional<PlacedFigure> figureAt(const Project& project, const Evaluation& e
 std::optional<PlacedFigure> figureAt(const Project& project, std::size_t axis,
                                      const AxisEvaluation& evaluation, std::string_view path) {
     std::optional<PlacedFigure> out;
-    Walk(project, [&](PlacedFigure f) {
-        if (!out && names(path, f)) out = std::move(f);
-    }).axis(evaluation, axis);
+    Walk(
+        project,
+        [&](PlacedFigure f) {
+            if (!out && names(path, f)) out = std::move(f);
+        },
+        path.find("/capability/") != std::string_view::npos)
+        .axis(evaluation, axis);
     return out;
 }
 

@@ -15,7 +15,9 @@ class Looking {
 public:
     Looking(const Project& project, const PlacedFigure& figure)
         : project_(project), figure_(figure),
-          searches_(figure.key.starts_with("max_acceleration") || figure.key.starts_with("torque_limit_speed")
+          searches_(figure.key.starts_with("max_acceleration") ||
+                            figure.key.starts_with("torque_limit_speed") ||
+                            figure.path.find("/capability/") != std::string::npos
                         ? Searches::Yes
                         : Searches::No) {}
 

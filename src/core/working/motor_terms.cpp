@@ -196,6 +196,17 @@ Term AxisSheet::heldAmplitude() {
                  times(torqueConstant() * winding.current, m_.motors));
 }
 
+Term AxisSheet::holdTorque() {
+    const auto* stepper = std::get_if<Stepper>(&axis_.motor);
+    if (stepper == nullptr)
+        return found("T_hold", "torque that holds at rest, powered", Kind::Torque,
+                     m_.motors * m_.holdAmplitude, "rating of the motor");
+    if (stepper->winding == gantry::Winding::Unipolar) return heldAmplitude();
+    return named(
+        "T_hold", "static torque of the field at hold current", Kind::Torque,
+        times(torqueConstant() * sqrt(2.0) * input("I_hold", at("driver/hold_current_rms_A")), m_.motors));
+}
+
 Term AxisSheet::lag(const Term& torque, const Term& motorSpeed) {
     if (m_.stepper() != nullptr)
         return asin(min(1.0, torque / heldAmplitude())) / input("N_r", at("motor/rotor_teeth"));

@@ -119,12 +119,7 @@ Term AxisSheet::idleShiftPixels() {
     const Term teeth = input("N_r", at("motor/rotor_teeth")), running = lag(torque, 0.0);
     Term held = pi() / (2.0 * teeth);
     if (m_.holdAmplitude > 0.0) {
-        const Term amplitude =
-            std::get<Stepper>(axis_.motor).winding == Winding::Unipolar
-                ? heldAmplitude()
-                : named("T_hold", "static torque at hold current", Kind::Torque,
-                        times(torqueConstant() * sqrt(2.0) * input("I_hold", at("driver/hold_current_rms_A")),
-                              m_.motors));
+        const Term amplitude = holdTorque();
         held = asin(min(1.0, torque / amplitude)) / teeth;
     }
     return named("e_idle", "shift when the current falls to hold", Kind::Pixels,

@@ -51,27 +51,33 @@ Term AxisSheet::throughChain(const Term& acceleration, const Term& steady, doubl
     return torque;
 }
 
-Term AxisSheet::worst(const Term& acceleration, bool starting) {
-    // Both directions, speeding up and braking: the one that asks most.
-    drivetrain::Chain chain = m_.chain;
-    if (starting) {
-        chain.load.coulomb = m_.staticFriction;
-        for (drivetrain::Stage& s : chain.stages)
-            if (s.startEfficiency > 0.0) s.efficiency = s.startEfficiency;
-    }
-    const double a = acceleration.value() / m_.outputPerRad;
-    double most = -1.0, way = 1.0, sense = 1.0;
-    for (const int direction : {1, -1})
-        for (const double sign : {1.0, -1.0})
-            if (const double t = std::abs(drivetrain::motorTorque(chain, 0.0, sign * a, direction));
+AxisSheet::Corner AxisSheet::hardestCorner(const drivetrain::Chain& chain, double acceleration) const {
+    double most = -1.0;
+    Corner out;
+    for (const double sense : {1.0, -1.0})
+        for (const double way : {1.0, -1.0})
+            if (const double t = std::abs(drivetrain::motorTorque(
+                    chain, 0.0, way * acceleration / m_.outputPerRad, static_cast<int>(sense)));
                 t > most) {
                 most = t;
-                way = sign;
-                sense = direction;
+                out = {way, sense};
             }
-    const Term ramp = way < 0.0 && a != 0.0 ? -acceleration : acceleration;
-    Term torque = throughChain(ramp, steadyLoad(), sense, starting, 0);
-    if (a != 0.0) torque = torque + motorInertia() * ramp / travelPerRad();
+    return out;
+}
+
+drivetrain::Chain AxisSheet::atRest(drivetrain::Chain chain) const {
+    chain.load.coulomb = m_.staticFriction;
+    for (drivetrain::Stage& s : chain.stages)
+        if (s.startEfficiency > 0.0) s.efficiency = s.startEfficiency;
+    return chain;
+}
+
+Term AxisSheet::worst(const Term& acceleration, bool starting) {
+    const Corner corner = hardestCorner(starting ? atRest(m_.chain) : m_.chain, acceleration.value());
+    const bool moves = acceleration.value() != 0.0;
+    const Term ramp = corner.way < 0.0 && moves ? -acceleration : acceleration;
+    Term torque = throughChain(ramp, steadyLoad(), corner.sense, starting, 0);
+    if (moves) torque = torque + motorInertia() * ramp / travelPerRad();
     return torque.value() < 0.0 ? -torque : torque;
 }
 
@@ -89,56 +95,71 @@ Term AxisSheet::forceNeeded(const Term& acceleration) {
                  sum({steady.value() < 0.0 ? -steady : steady, opposing(), loadInertia() * acceleration}));
 }
 
-Term AxisSheet::hardestRamp() {
-    const Term wanted = input("M", at("wanted_margin"));
-    const double known = shot_->torque.maxAcceleration.value();
-    const Term allowed = named("T_allow", "torque that the margin allows", Kind::Torque,
-                               torqueAvailable(motorSpeed()) / wanted);
-    // At that ramp: which way, and whether power flows to the load in each stage.
-    const double a = known / m_.outputPerRad;
-    double most = -1.0, way = 1.0, sense = 1.0;
-    for (const int direction : {1, -1})
-        for (const double sign : {1.0, -1.0})
-            if (const double t = std::abs(drivetrain::motorTorque(m_.chain, 0.0, sign * a, direction));
-                t > most) {
-                most = t;
-                way = sign;
-                sense = direction;
-            }
-    // Torque is straight in the acceleration there: what it is without any, and what each unit of it adds.
-    const Term steady = steadyLoad();
-    Term still = sense < 0.0 ? steady - opposing() : sum({steady, opposing()});
-    Term each = way < 0.0 ? -loadInertia() : loadInertia();
+AxisSheet::Straight AxisSheet::straightThroughChain(Straight line, const Straight& shafts, double x,
+                                                    double sense, bool starting, const char* unit,
+                                                    const std::string& suffix) {
     for (std::size_t i = m_.chain.stages.size(); i-- > 0;) {
         const StageTerms s = stage(i);
         if (i >= axis_.links.size() || !std::holds_alternative<Coupling>(axis_.links[i])) {
-            const bool toLoad = (still.value() + each.value() * known) * sense >= 0.0;
+            const bool toLoad = (line.rest.value() + line.each.value() * x) * sense >= 0.0;
             const bool lever = linear() && i + 1 == m_.chain.stages.size();
+            const Term& efficiency = starting && s.start.value() > 0.0 ? s.start : s.efficiency;
             const auto through = [&](const Term& torque) {
+                if (torque.value() == 0.0) return Term(0.0);
                 const Term moved = lever ? torque * outputRadius() : torque / s.ratio;
-                return toLoad ? moved / s.efficiency : moved * s.back;
+                return toLoad ? moved / efficiency : moved * s.back;
             };
-            still = through(still);
-            each = through(each);
+            line = {through(line.rest), through(line.each)};
         }
         if (s.inertia.value() != 0.0) {
-            const Term turns = turnsBefore(i), one = (way < 0.0 ? -s.inertia : s.inertia) / travelPerRad();
-            each = each + (turns.text() == "1" ? one : one / turns);
+            const Term turns = turnsBefore(i);
+            const auto turning = [&](const Term& acceleration) {
+                if (acceleration.value() == 0.0) return Term(0.0);
+                const Term own = s.inertia * acceleration / travelPerRad();
+                return turns.text() == "1" ? own : own / turns;
+            };
+            line = {sum({line.rest, turning(shafts.rest)}), sum({line.each, turning(shafts.each)})};
         }
-        const std::string n = i < axis_.links.size() ? std::to_string(i + 1) : "out";
-        still = named("T_c" + n, "torque on that shaft without a ramp", Kind::Torque, still);
-        each =
-            named("J_c" + n, "torque on it for each unit of the ramp", linear() ? "N·m·s²/m" : "kg·m²", each);
+        const std::string n = (i < axis_.links.size() ? std::to_string(i + 1) : "out") + suffix;
+        line.rest = named("T_w" + n, "torque on that shaft without it", Kind::Torque, line.rest);
+        line.each = named("K_c" + n, "torque on it for each unit of it", unit, line.each);
     }
-    each = each + (way < 0.0 ? -motorInertia() : motorInertia()) / travelPerRad();
-    const bool backwards = still.value() + each.value() * known < 0.0;
-    const Term rest = named("T_c", "torque at the motor without a ramp", Kind::Torque,
-                            backwards ? -still : still),
-               slope = named("J_c", "torque at it for each unit of the ramp", linear() ? "N·m·s²/m" : "kg·m²",
-                             backwards ? -each : each);
+    const auto rotor = [&](const Term& acceleration) {
+        return acceleration.value() == 0.0 ? Term(0.0) : motorInertia() * acceleration / travelPerRad();
+    };
+    line = {sum({line.rest, rotor(shafts.rest)}), sum({line.each, rotor(shafts.each)})};
+    const bool backwards = line.rest.value() + line.each.value() * x < 0.0;
+    return {
+        named("T_w" + suffix, "torque at the motor without it", Kind::Torque,
+              backwards ? -line.rest : line.rest),
+        named("K_c" + suffix, "torque at it for each unit of it", unit, backwards ? -line.each : line.each)};
+}
+
+Term AxisSheet::allowedAt(const Term& motorSpeed) {
+    const bool still = motorSpeed.value() == 0.0;
+    return named(still ? "T_allow0" : "T_allow",
+                 still ? "torque that the margin allows at rest" : "torque that the margin allows",
+                 Kind::Torque, torqueAvailable(motorSpeed) / input("M", at("wanted_margin")));
+}
+
+Term AxisSheet::hardestRamp(const Term& steady, double known) {
+    // Torque is straight in the acceleration there: what it is without any, and what each unit of it adds.
+    drivetrain::Chain chain = m_.chain;
+    chain.load.steady = steady.value();
+    const Corner corner = hardestCorner(chain, known);
+    const Term one = corner.way < 0.0 ? Term(-1.0) : Term(1.0);
+    const Straight line =
+        straightThroughChain({corner.sense < 0.0 ? steady - opposing() : sum({steady, opposing()}),
+                              corner.way < 0.0 ? -loadInertia() : loadInertia()},
+                             {0.0, one}, known, corner.sense, false, linear() ? "N·m·s²/m" : "kg·m²", {});
+    const Term allowed = allowedAt(motorSpeed());
     if (known == 0.0) // too little to break away with, or at that speed
-        return max(0.0, min(torqueAvailable(0.0) / wanted - breakawayTorque(), allowed - rest)) / slope;
-    return (allowed - rest) / slope;
+        return max(0.0, min(allowedAt(0.0) - breakawayTorque(), allowed - line.rest)) / line.each;
+    return (allowed - line.rest) / line.each;
+}
+
+Term AxisSheet::hardestRamp() {
+    return hardestRamp(steadyLoad(), shot_->torque.maxAcceleration.value());
 }
 
 Term AxisSheet::fastestByTorque() {

@@ -55,14 +55,7 @@ constexpr std::array explained{
               [](AxisSheet& s) { return (s.inertiaAtMotor() - s.motorInertia()) / s.motorInertia(); }, chain,
               false},
     Explained{"natural_frequency_hz", [](AxisSheet& s) { return s.rotorFrequency(); }, masses, false},
-    Explained{"pulse_limit_speed_m_s",
-              [](AxisSheet& s) {
-                  const double ceiling = s.model().pulseCeiling;
-                  const Term rate = s.input("f_max", "controller/pulse_ceiling_hz");
-                  const double axes = std::round(rate.value() / ceiling);
-                  return (axes > 1.0 ? rate / axes : rate) * s.microstep();
-              },
-              chain, false},
+    Explained{"pulse_limit_speed_m_s", [](AxisSheet& s) { return s.pulseLimit(); }, chain, false},
     Explained{"torque_limit_speed_m_s", [](AxisSheet& s) { return s.fastestByTorque(); }, motors, false},
     Explained{"hold_torque_needed_Nm",
               [](AxisSheet& s) {
@@ -215,6 +208,8 @@ bool meets(double value, double figure) {
 
 bool isExplained(const PlacedFigure& figure) {
     if (figure.axis < 0) return figure.key == tippingKey;
+    // Of an axis that no shot moves nothing says at what speed.
+    if (figure.path.find("/capability/") != std::string::npos) return figure.shot != nullptr;
     return figure.part ? cellOf(figure) != nullptr : explainedOf(figure) != nullptr;
 }
 
@@ -236,6 +231,18 @@ std::optional<Working> workingOf(const Project& project, const Evaluation& evalu
         return ofAxis(
             project, evaluation, figure, figure.shot,
             [&](AxisSheet& s) { return how->term(s, figure.stages); }, chain);
+    }
+    if (figure.path.find("/capability/") != std::string::npos) {
+        const double known = figure.figure.value();
+        return ofAxis(
+            project, evaluation, figure, figure.shot,
+            [&](AxisSheet& s) {
+                if (figure.key == "slope_rad") return s.capableLoad(true, known);
+                if (figure.key.starts_with("acceleration")) return s.capableRamp(known);
+                if (figure.key.starts_with("speed")) return s.capableSpeed(known);
+                return s.capableLoad(false, known);
+            },
+            chain);
     }
     const Explained* how = explainedOf(figure);
     if (how == nullptr) return std::nullopt;

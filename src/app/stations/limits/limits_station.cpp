@@ -73,6 +73,11 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
                                  "/max_acceleration_m_s2")
                                     .c_str());
     });
+    working(tr("How the heaviest load comes about"), [this] {
+        return figurePath(kindOf(*context_.axis()) == AxisKind::Linear ? "capability/mass_kg"
+                                                                       : "capability/inertia_kgm2");
+    });
+    working(tr("How the steepest slope comes about"), [this] { return figurePath("capability/slope_rad"); });
     more_->setMenu(menu);
     recommended_->setObjectName(QStringLiteral("useRecommended"));
     recommended_->setProperty("role", "primary");

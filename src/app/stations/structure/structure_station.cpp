@@ -5,6 +5,7 @@
 #include "app/instruments/soft_table.h"
 #include "app/instruments/structure_plot.h"
 #include "app/instruments/tipping_polar.h"
+#include "app/stations/structure/structure_lists.h"
 #include "app/stations/structure/structure_tools.h"
 #include "app/theme/tokens.h"
 #include "core/evaluate/rig/arm_masses.h"
@@ -73,23 +74,15 @@ QList<FieldSlot> sectionFields(const QString& prefix, const Section& s) {
 
 enum class Part { Beam, Supports, Pivot, Base, Head, Bodies, Place, Compared };
 
-/// Fields of bodies that the user placed; each begins a row.
-QList<FieldSlot> bodyFields(const QString& prefix, const std::vector<PlacedBody>& bodies) {
-    QList<FieldSlot> out;
-    for (const PlacedBody& b : bodies)
-        out += ofOne(prefix + QStringLiteral("bodies/%1/").arg(QString::fromStdString(b.id)),
-                     {"name", "along_m", "left_m", "above_m", "length_m", "width_m", "height_m"});
-    return out;
-}
-
 } // namespace
 
 StructureStation::StructureStation(const Context& context, QWidget* parent)
     : Station(context, parent), view_(new RigView(context, this)), polar_(new TippingPolar(context, this)),
-      plot_(new StructurePlot(context, this)), soft_(new SoftTable(context, this)),
-      fields_(new FieldGroup(context)), scroll_(new QScrollArea(this)), part_(new QComboBox(this)),
-      above_(new QPushButton(this)), best_(new QPushButton(this)), more_(new QPushButton(tr("Tools"), this)) {
-    scroll_->setWidget(fields_);
+      plot_(new StructurePlot(context, this)), soft_(new SoftTable(context, this)), content_(new QWidget),
+      fields_(new FieldGroup(context, content_)), lists_(new StructureLists(context, content_)),
+      scroll_(new QScrollArea(this)), part_(new QComboBox(this)), above_(new QPushButton(this)),
+      best_(new QPushButton(this)), more_(new QPushButton(tr("Tools"), this)) {
+    scroll_->setWidget(content_);
     scroll_->setWidgetResizable(true);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll_->setFocusPolicy(Qt::NoFocus);
@@ -110,6 +103,7 @@ StructureStation::StructureStation(const Context& context, QWidget* parent)
     });
     connect(part_, &QComboBox::activated, this, [this] { refresh(); });
     connect(fields_, &FieldGroup::message, this, &Station::message);
+    connect(lists_, &StructureLists::message, this, &Station::message);
     connect(plot_, &Plot::message, this, &Station::message);
 }
 
@@ -146,6 +140,8 @@ void StructureStation::refresh() {
 void StructureStation::fillFields() {
     const Axis* axis = context_.axis();
     if (axis == nullptr) {
+        lists_->refresh(0);
+        fields_->setVisible(true);
         fields_->setTitle(tr("No axis"), tr("add one at the left"));
         return fields_->setFields({});
     }
@@ -157,6 +153,7 @@ void StructureStation::fillFields() {
     const auto part = static_cast<Part>(std::max(0, part_->currentIndex()));
     QList<FieldSlot> list;
     QString note;
+    int lists = 0;
     if (part == Part::Base) {
         const BaseKind kind = context_.document.project().base.kind;
         list = under(QStringLiteral("base/"), {"kind"});
@@ -185,25 +182,13 @@ void StructureStation::fillFields() {
         list = headFields();
         note = tr("measure what comes near something; heights count from what the head stands on");
     } else if (part == Part::Bodies) {
-        list = bodyFields(QStringLiteral("base/"), context_.document.project().base.bodies);
-        std::visit([&](const auto& m) { list += bodyFields(base + QStringLiteral("mechanism/"), m.bodies); },
-                   axis->mechanism);
-        if (const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism))
-            for (const RailLoad& load : linear->rail.loads)
-                list += ofOne(
-                    rail + QStringLiteral("loads/%1/").arg(QString::fromStdString(load.id)),
-                    {"name", "mass_kg", "at_m", "left_m", "above_m", "length_m", "width_m", "height_m"});
-        note = list.isEmpty() ? tr("motors, gears, batteries that might touch something: add them under Tools")
-                              : tr("added and removed under Tools");
+        lists = StructureLists::AxisBodies | StructureLists::ColumnBodies | StructureLists::Loads;
     } else if (part == Part::Place) {
         list = under(QStringLiteral("conditions/"),
                      {"wind_speed_m_s", "hand_speed_m_s", "weight_budget_kg", "money_budget"});
         list += under(base + QStringLiteral("mechanism/"), {"wind_area_m2"});
         list += under(base + QStringLiteral("vibration/"), {"frequency_hz", "damping"});
-        for (const KeepOut& k : context_.document.project().keepOut)
-            list += ofOne(QStringLiteral("keep_out/%1/").arg(QString::fromStdString(k.id)),
-                          {"name", "x_m", "y_m", "z_m", "length_m", "width_m", "height_m"});
-        note = tr("rooms that nothing may enter are added under Tools");
+        lists = StructureLists::Rooms;
     } else if (part == Part::Compared) {
         for (const Profile& p : context_.document.project().profiles) {
             const QString prefix = QStringLiteral("profiles/%1/").arg(QString::fromStdString(p.id));
@@ -243,9 +228,7 @@ void StructureStation::fillFields() {
         if (part == Part::Supports) {
             list = under(weight,
                          {"mass_kg", "behind_m", "above_m", "nearest_m", "farthest_m", "bare_kg", "size_m"});
-            for (const Disc& d : r.boom.discs)
-                list += ofOne(boom + QStringLiteral("discs/%1/").arg(QString::fromStdString(d.id)),
-                              {"name", "mass_kg", "count", "price"});
+            lists = StructureLists::Discs;
             note = tr(
                 "load: camera first, weights last; unload: tie the arm, weights off first, then the camera");
         }
@@ -254,8 +237,10 @@ void StructureStation::fillFields() {
                    under(pivot, {"pin_diameter_m", "cheek_gap_m", "pin_limit_Pa", "bearing_rating_N",
                                  "bearing_moment_Nm", "bolts", "bolt_circle_m", "bolt_limit_N"});
     }
+    fields_->setVisible(!list.isEmpty() || lists == 0);
     fields_->setTitle(part_->currentText(), note);
     fields_->setFields(list);
+    lists_->refresh(lists);
 }
 
 /// Those of the head that the axes of the rig use.
@@ -378,7 +363,16 @@ void StructureStation::place() {
         widget->setGeometry(right, headTop, width - 4, headRow);
     }
     int y = headBottom + gap;
-    const int wanted = fields_->heightFor(w), fieldsHeight = std::min(wanted, 240);
+    // Beside what is more than there is room for stands a scroll bar.
+    constexpr int most = 240, bar = 14;
+    const auto heights = [&](int width) {
+        const int own = fields_->isHidden() ? 0 : fields_->heightFor(width);
+        return std::pair{own, own + (own > 0 && lists_->heightFor(width) > 0 ? gap : 0) +
+                                  lists_->heightFor(width)};
+    };
+    const int inner = heights(w).second > most ? w - bar : w;
+    const auto [own, wanted] = heights(inner);
+    const int fieldsHeight = std::min(wanted, most);
     const int softHeight = 26 + 21 * 3 + 8;
     const int drawing = std::max(240, height() - y - fieldsHeight - softHeight - 3 * gap);
     const int side = std::clamp(w / 3, 240, 420);
@@ -391,7 +385,9 @@ void StructureStation::place() {
     plot_->setGeometry(edge + w - side, y + half + gap, side, drawing - half - gap);
     y += drawing + gap;
     scroll_->setGeometry(edge, y, w, fieldsHeight);
-    fields_->setMinimumHeight(wanted);
+    content_->setMinimumHeight(wanted);
+    fields_->setGeometry(0, 0, inner, own);
+    lists_->setGeometry(0, wanted - lists_->heightFor(inner), inner, lists_->heightFor(inner));
     y += fieldsHeight + gap;
     soft_->setGeometry(edge, y, w, std::max(softHeight, height() - y - gap));
 }

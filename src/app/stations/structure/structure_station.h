@@ -11,6 +11,7 @@ class QScrollArea;
 namespace gantry::app {
 
 class RigView;
+class StructureLists;
 class SoftTable;
 class StructurePlot;
 class TippingPolar;
@@ -46,7 +47,9 @@ private:
     TippingPolar* polar_;
     StructurePlot* plot_;
     SoftTable* soft_;
+    QWidget* content_; ///< what scrolls: fields, then lists
     FieldGroup* fields_;
+    StructureLists* lists_;
     QScrollArea* scroll_;
     QComboBox* part_;
     QPushButton *above_, *best_, *more_;

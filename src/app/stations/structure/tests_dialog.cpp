@@ -54,6 +54,14 @@ TestsDialog::TestsDialog(const Context& context, QWidget* parent)
     form->addRow(tr("Result"), value_);
     form->addRow(tr("Note"), remark_);
     pane_->content()->insertLayout(TablePane::belowTable, form);
+    connect(pane_->addButton(tr("Note the test"), QStringLiteral("noteTest")), &QPushButton::clicked, this,
+            &TestsDialog::note);
+    connect(pane_->addButton(tr("Remove the chosen one"), QStringLiteral("removeTest")),
+            &QPushButton::clicked, this, &TestsDialog::remove);
+}
+
+void TestsDialog::offer() {
+    what_->clear();
     if (const Axis* axis = context_.axis())
         for (const QString& path : testablePaths(*axis))
             if (const auto field =
@@ -62,13 +70,14 @@ TestsDialog::TestsDialog(const Context& context, QWidget* parent)
                                                  static_cast<qsizetype>(field->info.label.size())),
                                path);
     what_->addItem(tr("Leaned until it tips"), QString::fromUtf8(evidence::tipAngle.data()));
-    connect(pane_->addButton(tr("Note the test"), QStringLiteral("noteTest")), &QPushButton::clicked, this,
-            &TestsDialog::note);
-    connect(pane_->addButton(tr("Remove the chosen one"), QStringLiteral("removeTest")),
-            &QPushButton::clicked, this, &TestsDialog::remove);
 }
 
 void TestsDialog::follow() {
+    if (const std::string axis = context_.axis() != nullptr ? context_.axis()->id : std::string();
+        axis != axis_ || what_->count() == 0) {
+        axis_ = axis;
+        offer();
+    }
     const Project& p = context_.document.project();
     QList<QStringList> rows;
     int stale = 0;

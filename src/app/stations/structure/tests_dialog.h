@@ -17,11 +17,13 @@ public:
 
 private:
     void follow() override;
+    void offer(); ///< what may be tested of the chosen axis
     void note();
     void remove();
 
     QComboBox* what_;
     QLineEdit *value_, *remark_;
+    std::string axis_; ///< of which the tests are offered
 };
 
 } // namespace gantry::app
