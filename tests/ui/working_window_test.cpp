@@ -49,7 +49,7 @@ private slots:
         QVERIFY(shown(d) != nullptr);
         QVERIFY(!shown(d)->isModal());
         const ShotEvaluation& shot = *d.window->document().assessment().evaluation.axes[0].worst();
-        QCOMPARE(head(d), QString("Needed there: ") + QString::fromStdString(units::format(
+        QCOMPARE(head(d), QString("Needed at the motor: ") + QString::fromStdString(units::format(
                                                           shot.torque.needed.value(), units::Kind::Torque,
                                                           units::System::Metric, 4)));
         const QStringList mass = row(d, "m_0");
@@ -103,7 +103,7 @@ private slots:
         t->setCurrentIndex(t->model()->index(0, 2));
         QTest::keyClick(t, Qt::Key_Return);
         QVERIFY(shown(d) != nullptr);
-        QVERIFY2(head(d).startsWith("Speed: "), qPrintable(head(d)));
+        QVERIFY2(head(d).startsWith("Speed at the motor: "), qPrintable(head(d)));
     }
     void theRatioOfAVerdict() {
         WindowDriver d;

@@ -60,7 +60,10 @@ private:
     void paintMasses(QPainter& p) const;
     void paintBend(QPainter& p) const;
     void paintScale(QPainter& p) const;
+    /// Paints words in a box, or as many lines above or below it as it takes to stand on no other words.
+    void paintWords(QPainter& p, QRectF box, Qt::Alignment side, const QString& words) const;
 
+    mutable QList<QRectF> wordBoxes_; ///< where words stand, while it is painted
     Context context_;
     bool above_ = false, small_ = false, quiet_ = false;
     RigLayout layout_;

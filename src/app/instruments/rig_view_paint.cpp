@@ -219,7 +219,7 @@ void RigView::paintBend(QPainter& p) const {
         // Inside the card, whatever it says.
         const double wide = p.fontMetrics().horizontalAdvance(text) + 2.0;
         const QRectF fitting(std::min(at.x(), width() - 12.0 - wide), at.y(), wide, at.height());
-        p.drawText(fitting, Qt::AlignLeft | Qt::AlignVCenter, text);
+        paintWords(p, fitting, Qt::AlignLeft | Qt::AlignVCenter, text);
     }
 }
 
@@ -256,7 +256,7 @@ void RigView::paintMasses(QPainter& p) const {
             box = payload ? QRectF(at.x() + 32, at.y() - 8, 90, 15)
                   : hangs ? QRectF(at.x() + 12, at.y() + 9, 90, 15)
                           : QRectF(at.x() - 26, at.y() - 34, 90, 15);
-        p.drawText(box, (b.kind == BodyKind::Head ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter,
+        paintWords(p, box, (b.kind == BodyKind::Head ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter,
                    context_.show(mass, Kind::Mass));
     }
     if (layout_.mass <= 0.0 || context_.document.project().base.kind == BaseKind::NotGiven) return;
@@ -274,9 +274,24 @@ void RigView::paintMasses(QPainter& p) const {
     p.setPen(t.heather);
     // What hangs has its centre of gravity in the arm, where other words stand already.
     const bool hangs = standsOnAnchors();
-    p.drawText(hangs ? QRectF(at.x() - 170, at.y() + 34, 160, 16) : QRectF(at.x() + 11, at.y() + 1, 160, 16),
+    paintWords(p,
+               hangs ? QRectF(at.x() - 170, at.y() + 34, 160, 16) : QRectF(at.x() + 11, at.y() + 1, 160, 16),
                (hangs ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
                tr("whole rig %1").arg(context_.show(layout_.mass, Kind::Mass)));
+}
+
+void RigView::paintWords(QPainter& p, QRectF box, Qt::Alignment side, const QString& words) const {
+    const auto covers = [&](const QRectF& in) { return p.boundingRect(in, static_cast<int>(side), words); };
+    QRectF at = box;
+    for (int shift = 1; shift < 8; ++shift) {
+        const QRectF taken = covers(at);
+        if (std::none_of(wordBoxes_.begin(), wordBoxes_.end(),
+                         [&](const QRectF& other) { return other.intersects(taken); }))
+            break;
+        at = box.translated(0.0, box.height() * (shift % 2 == 1 ? (shift + 1) / 2 : -shift / 2));
+    }
+    wordBoxes_ << covers(at);
+    p.drawText(at, static_cast<int>(side), words);
 }
 
 void RigView::paintScale(QPainter& p) const {
@@ -297,6 +312,7 @@ void RigView::paintScale(QPainter& p) const {
 
 void RigView::paintEvent(QPaintEvent*) {
     QPainter p(this);
+    wordBoxes_.clear();
     paintCard(p, rect());
     const Tokens& t = tokens();
     p.setFont(textFont(12, true));
@@ -329,7 +345,7 @@ void RigView::paintEvent(QPaintEvent*) {
         const QRectF name = standsOnAnchors()
                                 ? QRectF(box.left() - 40, box.bottom() + 2, box.width() + 80, 16)
                                 : QRectF(box.left() - 40, box.top() - 16, box.width() + 80, 16);
-        p.drawText(name, Qt::AlignTop | Qt::AlignHCenter, QString::fromStdString(k.name));
+        paintWords(p, name, Qt::AlignTop | Qt::AlignHCenter, QString::fromStdString(k.name));
     }
     for (std::size_t i = 0; i < layout_.bodies.size(); ++i) paintBody(p, i);
     for (const RigBody& b : layout_.bodies)

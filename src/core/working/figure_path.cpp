@@ -100,10 +100,10 @@ private:
                 visit_({place + key, key, info, shown.figure, axis_, &shot, linear_, c.part, stages});
             };
             cell("speed", "speed", c.speed);
-            cell("needed", "needed there", c.needed);
-            cell("available", "available there", c.available);
+            cell("needed", "needed", c.needed);
+            cell("available", "available", c.available);
             cell("inertia", "inertia", c.inertia);
-            cell("microstep", "the finest step there", c.microstep);
+            cell("microstep", "finest step", c.microstep);
             cell("lag", "lag of the rotor", c.lag);
             cell("stretch", "give of the drive", c.stretch);
             cell("play", "backlash", c.play);

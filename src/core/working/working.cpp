@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/working/working.h"
 
+#include "core/words/part_name.h"
 #include "core/working/axis_sheet.h"
 #include "core/working/rig_terms.h"
 
@@ -185,6 +186,30 @@ const Explained* explainedOf(const PlacedFigure& figure) {
     return how == explained.end() ? nullptr : &*how;
 }
 
+/// What a figure is called: of a cell of the table with its place, "needed behind the 20:80 belt".
+std::string labelOf(const Project& project, const PlacedFigure& figure) {
+    std::string label(figure.info.label);
+    if (!figure.part) return label;
+    const Axis& axis = project.axes[static_cast<std::size_t>(figure.axis)];
+    switch (*figure.part) {
+    case P::Driver:
+        return label + " of the driver";
+    case P::Motor:
+        return label + " at the motor";
+    case P::Link:
+        return label + " behind the " + words::partName(axis, static_cast<int>(figure.stages) - 1);
+    case P::Output:
+        return label + (figure.linear ? " at the last shaft" : " at the output");
+    case P::Belt:
+        return label + " in the " + words::partName(axis, -1);
+    case P::Load:
+        return label + " at the load";
+    case P::Picture:
+        return label + " in the picture";
+    }
+    return label;
+}
+
 std::optional<Working> ofAxis(const Project& project, const Evaluation& evaluation,
                               const PlacedFigure& figure, const ShotEvaluation* shot,
                               const std::function<Term(AxisSheet&)>& how, const char* reference) {
@@ -195,7 +220,7 @@ std::optional<Working> ofAxis(const Project& project, const Evaluation& evaluati
         AxisSheet sheet(project, evaluation, axis, shot, drum);
         const Term term = how(sheet);
         if (meets(term.value(), figure.figure.value()))
-            return sheet.finish(std::string(figure.info.label), figure.kind(), term, reference);
+            return sheet.finish(labelOf(project, figure), figure.kind(), term, reference);
     }
     return std::nullopt;
 }
