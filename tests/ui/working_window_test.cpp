@@ -49,8 +49,9 @@ private slots:
         QVERIFY(shown(d) != nullptr);
         QVERIFY(!shown(d)->isModal());
         const ShotEvaluation& shot = *d.window->document().assessment().evaluation.axes[0].worst();
-        QCOMPARE(head(d), QString("Needed at the motor: ") + QString::fromStdString(units::format(
-                                                          shot.torque.needed.value(), units::Kind::Torque,
+        QCOMPARE(head(d),
+                 QString("Needed at the motor: ") +
+                     QString::fromStdString(units::format(shot.torque.needed.value(), units::Kind::Torque,
                                                           units::System::Metric, 4)));
         const QStringList mass = row(d, "m_0");
         QCOMPARE(mass.value(1), QString());
@@ -119,6 +120,34 @@ private slots:
         d.click(ratio);
         QVERIFY(shown(d) != nullptr);
         QVERIFY2(head(d).contains("there over needed") || head(d).contains("margin"), qPrintable(head(d)));
+    }
+    /// What a drive can do stands as words in the head; pressing a number there explains it.
+    void theNumbersOfTheHead() {
+        WindowDriver d;
+        d.station(u"drives");
+        QWidget* page = nullptr;
+        for (QWidget* w : d.window->findChildren<QWidget*>("stationPage"))
+            if (w->isVisible()) page = w;
+        QVERIFY(page != nullptr);
+        QSet<QString> heads;
+        for (int x = 120; x < 520; x += 12) {
+            QTest::mouseClick(page, Qt::LeftButton, {}, QPoint(x, 52));
+            if (shown(d) != nullptr) heads << head(d).section(':', 0, 0);
+        }
+        QCOMPARE(heads,
+                 (QSet<QString>{"Heaviest load at the wanted margin", "Steepest slope at the wanted margin",
+                                "Hardest ramp at the wanted margin", "Highest speed at the wanted margin"}));
+        d.station(u"limits");
+        for (QWidget* w : d.window->findChildren<QWidget*>("stationPage"))
+            if (w->isVisible()) page = w;
+        heads.clear();
+        for (int x = 90; x < 480; x += 12) {
+            QTest::mouseClick(page, Qt::LeftButton, {}, QPoint(x, 46));
+            heads << head(d).section(':', 0, 0) << d.status();
+        }
+        // Of the demo the pulses set the speed, and something that is no torque the ramps.
+        QVERIFY2(heads.contains("Maximum speed by pulse rate"),
+                 qPrintable(QStringList(heads.values()).join("|")));
     }
     void theLimits() {
         WindowDriver d;

@@ -18,6 +18,16 @@ void Station::updateHead(int bottom, const QString& texts) {
     update(0, 0, width(), bottom);
 }
 
+qsizetype Station::letterAt(QPoint at, const QRect& card, int lineHeight, const QString& lead,
+                            const QString& text) {
+    const int left = card.left() + 12 + QFontMetrics(textFont(12, true)).horizontalAdvance(lead) + 8;
+    const QFontMetrics metrics(textFont(12));
+    if (at.y() < card.top() || at.y() >= card.top() + lineHeight || at.x() < left) return -1;
+    for (qsizetype i = 0; i < text.size(); ++i)
+        if (left + metrics.horizontalAdvance(text.left(i + 1)) > at.x()) return i;
+    return -1;
+}
+
 void Station::paintHead(QPainter& p, const QRect& card, int lineHeight, const QString& lead,
                         const QString& text) const {
     const Tokens& t = tokens();

@@ -36,6 +36,9 @@ protected:
     /// a bold lead and a text beside it.
     void paintHead(QPainter& painter, const QRect& card, int lineHeight, const QString& lead,
                    const QString& text) const;
+    /// Which letter of the head's text stands at a point; −1 where none does.
+    static qsizetype letterAt(QPoint at, const QRect& card, int lineHeight, const QString& lead,
+                              const QString& text);
     /// Has the head, down to `bottom`, painted again where its texts have changed. Only the head: everything
     /// that stands on a page is painted with it.
     void updateHead(int bottom, const QString& texts);

@@ -150,9 +150,9 @@ AxisSheet::StageTerms AxisSheet::outputStage() {
         out.back = named("η_back", "efficiency of the screw, load driving", Kind::Percentage,
                          tan(climb - rub) / tan(climb));
         const Term density = found("ρ_steel", "density of steel", "kg/m³", 7850.0, "usual value");
-        out.inertia = named("J_out", "inertia of the screw", Kind::Inertia,
-                            density * pi() * squared(squared(diameter)) *
-                                input("L", at("mechanism/rail_length_m")) / 32.0);
+        out.inertia =
+            named("J_out", "inertia of the screw", Kind::Inertia,
+                  density * pi() * power(diameter, 4.0) * input("L", at("mechanism/rail_length_m")) / 32.0);
         return out;
     }
     even();

@@ -26,6 +26,7 @@
 
 #include <QComboBox>
 #include <QMenu>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QPushButton>
 #include <QTabBar>
@@ -401,9 +402,31 @@ void DrivesStation::resizeEvent(QResizeEvent*) {
     place();
 }
 
+QRect DrivesStation::headCard() const {
+    return {edge, 38, width() - 2 * edge, headBottom - 38};
+}
+
+void DrivesStation::mouseReleaseEvent(QMouseEvent* event) {
+    const qsizetype letter =
+        letterAt(event->position().toPoint(), headCard(), 30, tr("Capability"), capability_);
+    const Axis* axis = context_.axis();
+    const qsizetype first = capability_.indexOf(QLatin1Char(':'));
+    if (axis == nullptr || letter <= first || first < 0) return;
+    // "… or … or …", as capabilitySentence() has them; what binds them comes last.
+    const QString before = capability_.mid(first, letter - first);
+    if (before.contains(QLatin1String(" · "))) return;
+    const bool linear = kindOf(*axis) == AxisKind::Linear;
+    QStringList keys{linear ? QStringLiteral("mass_kg") : QStringLiteral("inertia_kgm2")};
+    if (linear) keys << QStringLiteral("slope_rad");
+    keys << (linear ? QStringLiteral("acceleration_m_s2") : QStringLiteral("acceleration_rad_s2"))
+         << (linear ? QStringLiteral("speed_m_s") : QStringLiteral("speed_rad_s"));
+    emit explain(QStringLiteral("axes/%1/capability/%2")
+                     .arg(QString::fromStdString(axis->id), keys.value(before.count(tr(" or ")))));
+}
+
 void DrivesStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    paintHead(p, QRect(edge, 38, width() - 2 * edge, headBottom - 38), 30, tr("Capability"), capability_);
+    paintHead(p, headCard(), 30, tr("Capability"), capability_);
     paintCard(p, QRect(edge, chainTop, width() - 2 * edge, table_->geometry().bottom() + 8 - chainTop));
 }
 

@@ -31,6 +31,7 @@ public:
 protected:
     void resizeEvent(QResizeEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
 
 private:
     void fillShots();
@@ -47,6 +48,7 @@ private:
     /// Asks to show how a number of the table comes about.
     void explainCell(int column, const char* key);
     void place();
+    QRect headCard() const;
 
     QComboBox* shots_;
     QPushButton *tools_, *add_, *remove_, *earlier_, *later_;

@@ -15,6 +15,7 @@
 
 #include <QComboBox>
 #include <QMenu>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QPushButton>
 #include <algorithm>
@@ -65,14 +66,7 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
             [this] { return figurePath("torque_limit_speed_m_s"); });
     working(tr("How the speed limit by pulses comes about"),
             [this] { return figurePath("pulse_limit_speed_m_s"); });
-    working(tr("How the acceleration limit comes about"), [this] {
-        const ShotEvaluation* shot = context_.shotEvaluation();
-        return shot == nullptr
-                   ? QString()
-                   : figurePath(("shots/" + context_.document.project().shots[shot->shot.at()].id +
-                                 "/max_acceleration_m_s2")
-                                    .c_str());
-    });
+    working(tr("How the acceleration limit comes about"), [this] { return rampPath(); });
     working(tr("How the heaviest load comes about"), [this] {
         return figurePath(kindOf(*context_.axis()) == AxisKind::Linear ? "capability/mass_kg"
                                                                        : "capability/inertia_kgm2");
@@ -121,6 +115,13 @@ LimitsStation::LimitsStation(const Context& context, QWidget* parent)
 QString LimitsStation::figurePath(const char* key) const {
     return QStringLiteral("axes/%1/%2")
         .arg(QString::fromStdString(context_.axis()->id), QString::fromUtf8(key));
+}
+
+QString LimitsStation::rampPath() const {
+    const ShotEvaluation* shot = context_.shotEvaluation();
+    if (shot == nullptr) return {};
+    const std::string& id = context_.document.project().shots[shot->shot.at()].id;
+    return figurePath(("shots/" + id + "/max_acceleration_m_s2").c_str());
 }
 
 QString LimitsStation::motionPath(const char* linear, const char* rotary) const {
@@ -445,10 +446,35 @@ void LimitsStation::resizeEvent(QResizeEvent*) {
     place();
 }
 
+QRect LimitsStation::headCard() const {
+    return {edge, 36, width() - 2 * edge, headBottom - 36};
+}
+
+void LimitsStation::mouseReleaseEvent(QMouseEvent* event) {
+    const qsizetype letter = letterAt(event->position().toPoint(), headCard(), 24, tr("Limits"), line_);
+    if (context_.axis() == nullptr || letter < 0 || limits_.problem != Reason::None) return;
+    // Speed, then acceleration, set off by a dot: each by what sets it.
+    const qsizetype part = line_.left(letter).count(QStringLiteral(" · "));
+    if (part > 1) return;
+    const std::vector<Limit>& all = part == 0 ? limits_.speed : limits_.acceleration;
+    const double largest = part == 0 ? limits_.largest.speed : limits_.largest.acceleration;
+    const auto sets =
+        std::find_if(all.begin(), all.end(), [&](const Limit& l) { return l.value == largest; });
+    if (sets == all.end()) return;
+    if (part == 0 && sets->reason == LimitReason::PulseRate)
+        return emit explain(figurePath("pulse_limit_speed_m_s"));
+    if (sets->reason != LimitReason::Torque) {
+        emit message(tr("This limit comes from: %1.").arg(QString::fromUtf8(limitName(sets->reason).data())),
+                     false);
+        return;
+    }
+    emit explain(part == 0 ? figurePath("torque_limit_speed_m_s") : rampPath());
+}
+
 void LimitsStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Tokens& t = tokens();
-    const QRect card(edge, 36, width() - 2 * edge, headBottom - 36);
+    const QRect card = headCard();
     paintHead(p, card, 24, tr("Limits"), context_.axis() != nullptr ? line_ : tr("add an axis at the left"));
     p.setFont(textFont(11));
     p.setPen(t.second);

@@ -32,6 +32,7 @@ public:
 protected:
     void resizeEvent(QResizeEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
 
 private:
     void showHead();
@@ -44,6 +45,8 @@ private:
     QString limitsLine() const;
     QString detailLine() const;
     simulation::Fault chosenFault(const motion::Profile& profile) const;
+    QRect headCard() const;
+    QString rampPath() const;                  ///< of the hardest ramp of the shot in hand
     QString figurePath(const char* key) const; ///< of the chosen axis
     QString motionPath(const char* linear, const char* rotary) const;
 
