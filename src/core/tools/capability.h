@@ -28,6 +28,19 @@ struct Capability {
     CapabilityFigure speed;
 };
 
+template <class V, Of<Capability>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("mass_kg", K::Mass, "inertia_kgm2", K::LoadInertia, "heaviest load at the wanted margin"),
+             s.load.value...);
+    v.figure(result("slope_rad", "steepest slope at the wanted margin", K::Angle), s.slope.value...);
+    v.figure(result("acceleration_m_s2", K::Acceleration, "acceleration_rad_s2", K::AngularAcceleration,
+                    "hardest ramp at the wanted margin"),
+             s.acceleration.value...);
+    v.figure(
+        result("speed_m_s", K::Speed, "speed_rad_s", K::AngularSpeed, "highest speed at the wanted margin"),
+        s.speed.value...);
+}
+
 /// The worst shot of one axis, or its controller settings if no shot moves it. Bisection on the full model;
 /// each figure is exact to 1e-9 relative.
 Capability capability(const Axis& axis, const AxisEvaluation& evaluation);

@@ -70,19 +70,12 @@ private:
         const Capability c = gantry::capability(project_.axes[static_cast<std::size_t>(axis_)], e);
         const ShotEvaluation* worst = e.worst();
         if (worst != nullptr && worst->problem != Reason::None) worst = nullptr;
-        const auto add = [&](const FigureInfo& info, const CapabilityFigure& f) {
-            const std::string key(info.keyFor(linear_));
-            visit_({path_ + "capability/" + key, key, info, f.value, axis_, worst, linear_, std::nullopt, 0});
-        };
-        add(result("mass_kg", K::Mass, "inertia_kgm2", K::LoadInertia, "heaviest load at the wanted margin"),
-            c.load);
-        add(result("slope_rad", "steepest slope at the wanted margin", K::Angle), c.slope);
-        add(result("acceleration_m_s2", K::Acceleration, "acceleration_rad_s2", K::AngularAcceleration,
-                   "hardest ramp at the wanted margin"),
-            c.acceleration);
-        add(result("speed_m_s", K::Speed, "speed_rad_s", K::AngularSpeed,
-                   "highest speed at the wanted margin"),
-            c.speed);
+        const std::string before = path_;
+        path_ += "capability/";
+        shot_ = worst;
+        describe(*this, c);
+        shot_ = nullptr;
+        path_ = before;
     }
     /// The drive-train table of a shot.
     void chain(const ShotEvaluation& shot) {

@@ -111,6 +111,7 @@ std::vector<Text> everyText() {
     out.described<AxisLimits>();
     out.described<RampRow>();
     out.described<ChainColumn>();
+    out.described<Capability>();
     for (const criteria::Criterion& c : criteria::all()) out.add("criterion", c.what);
     for (int i = 0; i <= static_cast<int>(Reason::OutOfRange); ++i)
         out.add("reason", words::reasonText(static_cast<Reason>(i)));
