@@ -80,11 +80,17 @@ QRectF beside(QPointF at, QSizeF size, Qt::Alignment side) {
     return {{left, top}, size};
 }
 
-/// The sides that a label may stand on, its own first.
+/// The sides that a label may stand on, its own first. What names a line from above or below does not stand
+/// on it before both are taken.
 QList<Qt::Alignment> sidesFrom(Qt::Alignment own) {
+    const Qt::Alignment upright = own & Qt::AlignVertical_Mask;
+    const QList<Qt::Alignment> alongs =
+        upright == Qt::AlignTop      ? QList<Qt::Alignment>{Qt::AlignTop, Qt::AlignBottom, Qt::AlignVCenter}
+        : upright == Qt::AlignBottom ? QList<Qt::Alignment>{Qt::AlignBottom, Qt::AlignTop, Qt::AlignVCenter}
+                                     : QList<Qt::Alignment>{Qt::AlignVCenter, Qt::AlignBottom, Qt::AlignTop};
     QList<Qt::Alignment> out{own};
-    for (const Qt::Alignment across : {Qt::AlignLeft, Qt::AlignRight, Qt::AlignHCenter})
-        for (const Qt::Alignment along : {Qt::AlignVCenter, Qt::AlignBottom, Qt::AlignTop})
+    for (const Qt::Alignment along : alongs)
+        for (const Qt::Alignment across : {Qt::AlignLeft, Qt::AlignRight, Qt::AlignHCenter})
             if (!(across == Qt::AlignHCenter && along == Qt::AlignVCenter)) out << (across | along);
     return out;
 }

@@ -21,7 +21,7 @@ LadderDialog::LadderDialog(const Context& context, QWidget* parent)
     : ToolWindow(context, QStringLiteral("ladderDialog"), tr("Stall ladder"), parent),
       table_(new QTableWidget), range_(new EnvelopePlot(context, this)), result_(new QLabel),
       take_(new QPushButton(tr("Take it over"))) {
-    resize(640, 560);
+    resize(640, 200);
     auto* all = new QVBoxLayout(this);
     auto* care = new QLabel(
         tr("Every rung may end in a stall: the carriage stops dead, a loaded axis may drop. Before you "
@@ -119,7 +119,8 @@ void LadderDialog::showPlan() {
         range_->show(limits, {set.speed, set.acceleration, set.jerk}, kindOf(*context_.axis()), {});
         range_->showRungs(ladder_);
     }
-    resize(width(), sizeHint().height());
+    layout()->activate(); // what was just shown or hidden counts
+    resize(width(), layout()->sizeHint().height());
     compute();
     if (!ready) result_->setText(tr("Tick all of them to see the plan."));
     if (ready && ladder_.empty())
