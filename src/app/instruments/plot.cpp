@@ -101,10 +101,12 @@ void Plot::placeLabels() {
     QList<QRectF> taken;
     const QRectF inside = plot_->axisRect() != nullptr ? QRectF(plot_->axisRect()->rect()) : QRectF();
     for (const Label& label : labels_) {
-        const QFontMetricsF metrics(label.item->font());
+        // As the plot measures it, which is a little more than the text alone.
+        const QFontMetrics metrics(label.item->font());
         const QMargins padding = label.item->padding();
-        const QSizeF size = metrics.size(0, label.item->text()) +
-                            QSizeF(padding.left() + padding.right(), padding.top() + padding.bottom());
+        const QSizeF size =
+            QSizeF(metrics.boundingRect(0, 0, 0, 0, Qt::TextDontClip, label.item->text()).size()) +
+            QSizeF(padding.left() + padding.right() + 1, padding.top() + padding.bottom() + 1);
         const QPointF point(plot_->xAxis->coordToPixel(label.at.x()),
                             plot_->yAxis->coordToPixel(label.at.y()));
         const auto free = [&](const QRectF& box) {
