@@ -67,7 +67,7 @@ private:
     QComboBox* combo_ = nullptr;
     QCheckBox* check_ = nullptr;
     QString five_, three_; ///< what is shown, and what where that finds no room
-    bool typed_ = false; ///< the line holds text that was not committed
+    bool typed_ = false;   ///< the line holds text that was not committed
 };
 
 } // namespace gantry::app

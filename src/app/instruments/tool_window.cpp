@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/instruments/tool_window.h"
 
+#include <QShowEvent>
 #include <QTimer>
 
 namespace gantry::app {

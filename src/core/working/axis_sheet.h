@@ -69,7 +69,7 @@ public:
     Term torqueConstant();
     Term torqueAvailable(const Term& motorSpeed);
     Term lag(const Term& torque, const Term& motorSpeed); ///< [rad] of the rotor
-    Term holdTorque();              ///< that holds at rest while powered, of all motors
+    Term holdTorque();                                    ///< that holds at rest while powered, of all motors
     Term heldAmplitude();  ///< static torque of all steppers at run current [N·m]
     Term fieldStiffness(); ///< at the motor [N·m/rad]
     Term rotorFrequency(); ///< [Hz] the lower of rotor and load

@@ -18,7 +18,7 @@ Term AxisSheet::capableRamp(double known) {
 
 Term AxisSheet::capableSpeed(double known) {
     if (m_.pulses) {
-        const Term byPulses = pulseLimit();
+        Term byPulses = pulseLimit();
         if (std::abs(byPulses.value() - known) <= 1e-9 * known) return byPulses;
     }
     const Term wanted = named("T_want", "torque wanted, with the margin", Kind::Torque,

@@ -28,7 +28,7 @@ Term AxisSheet::linkRatio(std::size_t i) {
     const auto quotient = [&](const char* over, const char* under) {
         return input("z_" + n + "b", path + over) / input("z_" + n + "a", path + under);
     };
-    const Term ratio = std::visit(
+    Term ratio = std::visit(
         [&]<class L>(const L& link) -> Term {
             if constexpr (std::is_same_v<L, Coupling>) return 1.0;
             if constexpr (std::is_same_v<L, BeltStage> || std::is_same_v<L, GearStage>)
@@ -106,7 +106,7 @@ Term AxisSheet::outputRadius() {
                 return in("z", "teeth") * in("m_z", "module_m") / 2.0;
             if constexpr (std::is_same_v<O, WheelOutput>) return in("D", "diameter_m") / 2.0;
             if constexpr (std::is_same_v<O, WinchOutput>) {
-                const Term bare = (in("D", "drum_diameter_m") + in("d", "cord_diameter_m")) / 2.0;
+                Term bare = (in("D", "drum_diameter_m") + in("d", "cord_diameter_m")) / 2.0;
                 if (m_.layers.empty()) return bare;
                 // Counted from the drum, those that stay on it with them.
                 const double at = (drum_ == Drum::Full ? m_.layers.back() : m_.layers.front()).radius;

@@ -182,7 +182,7 @@ Term AxisSheet::gravity() {
 }
 
 Term AxisSheet::steadyLoad() {
-    const Term own = gravity();
+    Term own = gravity();
     if (shot_ == nullptr || shot_->carried.valueOr(0.0) <= 0.0) return own;
     const Term below = found(linear() ? "F_below" : "T_below", "from the axes below, moving in the same shot",
                              forceKind(), shot_->carried.value(), "docs/models/drive-chain.md");
@@ -222,7 +222,7 @@ Term pushing(AxisSheet& sheet, const Term& wind) {
 } // namespace
 
 Term AxisSheet::opposing() {
-    const Term wind = linear() ? windForce("wind_area_m2") : windForce("wind_area_m2");
+    const Term wind = windForce("wind_area_m2");
     const Term turned =
         linear() || wind.value() == 0.0 ? wind : wind * input("x_wind", at("mechanism/wind_arm_m"));
     return named(linear() ? "F_c" : "T_c", "friction and what pushes against the movement", forceKind(),

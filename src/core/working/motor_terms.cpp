@@ -130,9 +130,9 @@ Term AxisSheet::servoTorque(const Term& motorSpeed) {
 /// Voltage at the bridge of a brushed motor.
 Term AxisSheet::dcVoltage() {
     const auto* geared = std::get_if<GearedDc>(&axis_.motor);
-    const Term supply = input("V", "supply/voltage_V");
+    Term supply = input("V", "supply/voltage_V");
     if (geared == nullptr || geared->control == SpeedControl::Knob) return supply;
-    const Term applied = input("V_set", at("motor/applied_voltage_V"));
+    Term applied = input("V_set", at("motor/applied_voltage_V"));
     if (geared->control == SpeedControl::SupplyVoltage) return applied;
     return named("V_reg", "voltage behind the regulator", Kind::Voltage,
                  max(0.0, min(applied, supply - input("V_drop", at("motor/regulator_dropout_V")))));

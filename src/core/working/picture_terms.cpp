@@ -49,7 +49,7 @@ Term AxisSheet::jumpAngle() {
     const auto in = [&](const char* symbol, const char* field) {
         return input(symbol, at(std::string("motor/") + field));
     };
-    const Term command = commandAngle();
+    Term command = commandAngle();
     if (m_.stepper() != nullptr) return command;
     if (std::holds_alternative<HobbyServo>(axis_.motor))
         return max(command,
@@ -192,7 +192,8 @@ Term AxisSheet::jitterPixels() {
 
 /// What has to be overcome at rest by the drive's springs alone: wind pushes alike at rest and in motion.
 Term AxisSheet::still() {
-    const Term all = breakaway(), running = friction(), pushed = opposing();
+    Term all = breakaway();
+    const Term running = friction(), pushed = opposing();
     if (pushed.text() == running.text()) return all;
     return named(linear() ? "F_rel" : "T_rel", "friction at rest", forceKind(), all - (pushed - running));
 }

@@ -53,9 +53,9 @@ Term Sheet::add(Quantity quantity) {
     return Term::symbol(quantities_.back().symbol, quantities_.back().value);
 }
 
-void Sheet::foundFrom(const std::string& symbol, std::vector<std::string> needs) {
+void Sheet::foundFrom(const std::string& symbol, const std::vector<std::string>& needs) {
     for (Quantity& q : quantities_)
-        if (q.symbol == symbol) q.needs = std::move(needs);
+        if (q.symbol == symbol) q.needs = needs;
 }
 
 std::optional<Term> Sheet::known(const std::string& symbol) const {

@@ -59,7 +59,7 @@ public:
     Term found(const std::string& symbol, std::string label, const char* unit, double value,
                std::string origin);
     /// What a search that gave a quantity went by, so that it is shown with it.
-    void foundFrom(const std::string& symbol, std::vector<std::string> needs);
+    void foundFrom(const std::string& symbol, const std::vector<std::string>& needs);
     /// What stands under a symbol already.
     std::optional<Term> known(const std::string& symbol) const;
 

@@ -42,8 +42,9 @@ Term AxisSheet::throughChain(const Term& acceleration, const Term& steady, doubl
                     turns = turns / stage(before).ratio;
             through = through + s.inertia * turns;
         }
-        const std::string n = i < axis_.links.size() ? std::to_string(i + 1) : "out";
-        torque = named("T_" + n + suffix,
+        std::string symbol = "T_";
+        symbol += i < axis_.links.size() ? std::to_string(i + 1) : "out";
+        torque = named(symbol + suffix,
                        "torque on the shaft before the " +
                            words::partName(axis_, i < axis_.links.size() ? static_cast<int>(i) : -1),
                        Kind::Torque, through);

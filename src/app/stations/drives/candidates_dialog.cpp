@@ -31,7 +31,7 @@ Project with(const Project& project, int axis, const std::string& letter) {
 
 /// "×0.36 over": the number as in the column at the right, then the word.
 QString verdictInShort(const Context& context, const Verdict& v) {
-    const QString word = QString::fromUtf8(stateWord(v.state).data());
+    QString word = QString::fromUtf8(stateWord(v.state).data());
     if (!v.ratio) return word;
     if (v.ratio.value() >= 100.0) return CandidatesDialog::tr("×100+ %1").arg(word);
     return QStringLiteral("×%1 %2").arg(
@@ -198,8 +198,9 @@ void CandidatesDialog::refresh() {
                              : QStringLiteral("–"),
             QString::fromStdString(own.candidateNote)};
         for (const auto& [rule, name] : judged) {
+            const auto& wanted = rule;
             const auto found = std::find_if(a.verdicts.begin(), a.verdicts.end(), [&](const Verdict& v) {
-                return v.axis == axisIndex && v.rule == rule;
+                return v.axis == axisIndex && v.rule == wanted;
             });
             cells << (found == a.verdicts.end() ? QStringLiteral("–") : verdictInShort(context_, *found));
         }

@@ -113,11 +113,11 @@ void ImportDialog::run() {
                 Qt::QueuedConnection);
         });
         QMetaObject::invokeMethod(
-            this, [this, table] { done(table); }, Qt::QueuedConnection);
+            this, [this, table] { finishRead(table); }, Qt::QueuedConnection);
     });
 }
 
-void ImportDialog::done(const io::PartsTable& table) {
+void ImportDialog::finishRead(const io::PartsTable& table) {
     import_->setEnabled(true);
     stop_->setEnabled(false);
     progress_->hide();

@@ -26,7 +26,7 @@ signals:
 
 private:
     void run();
-    void done(const io::PartsTable& table);
+    void finishRead(const io::PartsTable& table);
 
     std::string text_;
     QTableWidget *columns_, *errors_;

@@ -3,6 +3,8 @@
 
 #include "app/instruments/ramp_sketch.h"
 
+#include <QVBoxLayout>
+
 namespace gantry::app {
 
 using units::Kind;

@@ -7,6 +7,7 @@
 
 #include <QPushButton>
 #include <QTableWidget>
+#include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
 
