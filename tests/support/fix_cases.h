@@ -310,6 +310,7 @@ inline const std::vector<Case> cases{
      "travel",
      "slide",
      "begins at"},
+    {"belt-slider", {}, driven(2.0, 0.1, 0.5), "travel", "slide", "“Reveal” over"},
     {"kettle-jib",
      {},
      [](Project& p) {

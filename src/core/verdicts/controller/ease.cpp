@@ -19,6 +19,6 @@ static Finding judge(const AxisView& view) {
 constinit const Rule ease =
     advising({"The ease is shorter than the jerk limit allows: take longer ramps or raise the jerk."},
              judging(criteria::ease, {"Ease against jerk"}, judge, words::listOf<easeText>,
-                     tries<&fixes::shotAcceleration, &fixes::slowerShot>));
+                     tries<&fixes::shotAcceleration>));
 
 } // namespace gantry::rules
