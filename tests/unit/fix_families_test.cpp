@@ -128,6 +128,28 @@ private slots:
                  }()
                      .c_str());
     }
+    /// A gearhead of another size does not go on the motor's bolts; 23 and 24 share theirs.
+    void gearheadsBoltOn() {
+        Project p = rigOf("jib-crane");
+        p.axes[1].driver.runCurrent = 0.3;
+        for (const auto& [name, size] :
+             {std::pair{"Size 23, 56 mm", " 23"}, {"stepper size 24", " 23"}, {"Size 17, 60 mm", " 17"}}) {
+            std::get<Stepper>(p.axes[1].motor).name = name;
+            const Assessment now = assess(p);
+            const Verdict* v = verdictIn(now, p, "torque", "boom");
+            QVERIFY(v != nullptr);
+            QVERIFY2(v->state == State::Over, std::string(stateWord(v->state)).c_str());
+            int offered = 0;
+            for (const Fix& f : findFixes(p, now, *v, {}, 30, stockInShops())) {
+                const std::string text = describe(f, p, units::System::Metric);
+                const auto at = text.find("“Planetary size");
+                if (at == std::string::npos) continue;
+                ++offered;
+                QCOMPARE(text.substr(at + std::string("“Planetary size").size(), 3), std::string(size));
+            }
+            QVERIFY2(offered > 0, name);
+        }
+    }
     /// What lies on the shelf needs no buying, and without a shop there is only the shelf.
     void onTheShelf() {
         const Project p = demoProject();

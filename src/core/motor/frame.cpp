@@ -13,9 +13,11 @@ std::optional<Frame> frameOf(std::string_view name) {
         Frame{14, 0.0352, 0.026, 0.022, 0.005},  Frame{16, 0.0393, 0.031, 0.022, 0.005},
         Frame{17, 0.0423, 0.031, 0.022, 0.005},  Frame{23, 0.0564, 0.04714, 0.0381, 0.00635},
         Frame{24, 0.06, 0.04714, 0.0381, 0.008}, Frame{34, 0.086, 0.0696, 0.073, 0.014}};
-    constexpr std::string_view word = "size ";
+    // "Size 17, 40 mm" as well as "Stepper size 17": the first letter may be either.
+    constexpr std::string_view word = "ize ";
     const auto at = name.find(word);
-    if (at == std::string_view::npos) return std::nullopt;
+    if (at == std::string_view::npos || at == 0 || (name[at - 1] != 's' && name[at - 1] != 'S'))
+        return std::nullopt;
     const std::string_view digits = name.substr(at + word.size());
     int size = 0;
     if (std::from_chars(digits.data(), digits.data() + digits.size(), size).ec != std::errc{})

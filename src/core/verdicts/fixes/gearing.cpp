@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/criteria/criteria.h"
+#include "core/motor/frame.h"
 #include "core/verdicts/fixes/family.h"
 
 #include "core/model/overload.h"
@@ -139,6 +140,12 @@ Candidates stagesInFront(const Problem& p) {
     return out;
 }
 
+/// Whether a reducer takes the bolts of the motor. Where either tells no size, nothing speaks against it.
+bool boltsOn(const parts::Part& reducer, const Motor& motor) {
+    const auto of = motor::frameOf(reducer.name), at = motor::frameOf(nameOf(motor));
+    return !of || !at || of->boltSquare == at->boltSquare;
+}
+
 /// A closed reducer between motor and drive, the smallest ratio first.
 Candidates reducersInFront(const Problem& p) {
     Candidates out;
@@ -148,6 +155,7 @@ Candidates reducersInFront(const Problem& p) {
             const auto number = [&](std::string_view key) {
                 return parts::numberOf(part, key).value_or(0.0);
             };
+            if (!boltsOn(part, p.axis().motor)) continue;
             if (part.family == "planetary" && number("sun_teeth") > 0.0)
                 all.emplace_back(std::pow(1.0 + number("ring_teeth") / number("sun_teeth"),
                                           std::max(1.0, number("stages"))),
