@@ -136,6 +136,10 @@ private:
     StageTerms linkStage(std::size_t i);
     StageTerms outputStage();
     Term linkRatio(std::size_t i);
+    /// Whether a stage of the chain is a coupling, which turns as it is turned; the output stage is none.
+    bool isCoupling(std::size_t i) const {
+        return i < axis_.links.size() && std::holds_alternative<Coupling>(axis_.links[i]);
+    }
     Term exactSteps();
     Term outputRadius(); ///< [m] of a linear axis per radian of its last shaft
     Term times(const Term& value, int count) const { return count == 1 ? value : Term(count) * value; }

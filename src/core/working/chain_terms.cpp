@@ -12,7 +12,7 @@ using units::Kind;
 Term AxisSheet::turnsBefore(std::size_t stages) {
     Term out = 1.0;
     for (std::size_t i = 0; i < stages && i < m_.chain.stages.size(); ++i) {
-        if (i < axis_.links.size() && std::holds_alternative<Coupling>(axis_.links[i])) continue;
+        if (isCoupling(i)) continue;
         out = out.text() == "1" ? stage(i).ratio : out * stage(i).ratio;
     }
     return out;
@@ -46,7 +46,7 @@ Term AxisSheet::availableBehind(std::size_t stages) {
         const Term turns = turnsBefore(i);
         if (s.inertia.value() != 0.0)
             left = max(0.0, left - s.inertia * (turns.text() == "1" ? motor : motor / turns));
-        const bool coupling = i < axis_.links.size() && std::holds_alternative<Coupling>(axis_.links[i]);
+        const bool coupling = isCoupling(i);
         const bool lever = linear() && i + 1 == m_.chain.stages.size();
         if (!coupling) left = (lever ? left / outputRadius() : left * s.ratio) * s.efficiency;
         const std::string n = std::to_string(i + 1);

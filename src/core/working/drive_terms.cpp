@@ -47,7 +47,7 @@ Term AxisSheet::linkRatio(std::size_t i) {
                        input("d_" + n, path + "roller_diameter_m");
         },
         axis_.links[i]);
-    if (std::holds_alternative<Coupling>(axis_.links[i])) return ratio;
+    if (isCoupling(i)) return ratio;
     return named("n_" + n, "ratio of the " + words::partName(axis_, static_cast<int>(i)), Kind::Ratio, ratio);
 }
 
@@ -58,7 +58,7 @@ AxisSheet::StageTerms AxisSheet::linkStage(std::size_t i) {
     out.ratio = linkRatio(i);
     const Term inertia = input("J_" + n, path + "inertia_kgm2");
     out.inertia = inertia.value() == 0.0 ? Term(0.0) : times(inertia, m_.motors);
-    if (std::holds_alternative<Coupling>(axis_.links[i])) return out;
+    if (isCoupling(i)) return out;
     if (const auto* worm = std::get_if<WormStage>(&axis_.links[i])) {
         // Flanks press at 20° square to the thread (ISO 54).
         const Term lead = input("λ_" + n, path + "lead_angle_rad"),
@@ -173,8 +173,7 @@ AxisSheet::StageTerms AxisSheet::stage(std::size_t i) {
 Term AxisSheet::shaftRatio() {
     std::optional<Term> ratio;
     for (std::size_t i = 0; i < axis_.links.size(); ++i)
-        if (!std::holds_alternative<Coupling>(axis_.links[i]))
-            ratio = ratio ? *ratio * linkRatio(i) : linkRatio(i);
+        if (!isCoupling(i)) ratio = ratio ? *ratio * linkRatio(i) : linkRatio(i);
     if (!linear())
         if (const Term ring = outputStage().ratio; m_.chain.stages.size() > axis_.links.size())
             ratio = ratio ? *ratio * ring : ring;
@@ -229,7 +228,7 @@ Term AxisSheet::exactSteps() {
         under = {in("g_num", "loop/electronic_gear/numerator")};
     }
     for (std::size_t i = 0; i < axis_.links.size(); ++i) {
-        if (std::holds_alternative<Coupling>(axis_.links[i])) continue;
+        if (isCoupling(i)) continue;
         const std::string n = std::to_string(i + 1);
         linkRatio(i); // writes its numbers down
         const auto* planetary = std::get_if<PlanetaryStage>(&axis_.links[i]);
@@ -302,7 +301,7 @@ Term AxisSheet::inertiaAtMotor() {
         const StageTerms s = stage(i);
         if (s.inertia.value() != 0.0)
             parts.push_back(turns.value() == 1.0 ? s.inertia : s.inertia / squared(turns));
-        if (i < axis_.links.size() && std::holds_alternative<Coupling>(axis_.links[i])) continue;
+        if (isCoupling(i)) continue;
         turns = turns.value() == 1.0 ? s.ratio : turns * s.ratio;
     }
     parts.push_back(loadInertia() * squared(travelPerRad()));

@@ -272,7 +272,7 @@ Term AxisSheet::outputStiffness() {
         if (!(own.value() > 0.0)) continue;
         Term turns = 1.0; // of that stage's shaft for a unit of travel
         for (std::size_t behind = i + 1; behind < axis_.links.size(); ++behind)
-            if (!std::holds_alternative<Coupling>(axis_.links[behind]))
+            if (!isCoupling(behind))
                 turns = turns.value() == 1.0 ? linkRatio(behind) : turns * linkRatio(behind);
         if (linear())
             turns = turns / outputRadius();
@@ -296,7 +296,7 @@ Term AxisSheet::backlash() {
         if (play.value() == 0.0) return;
         Term out = play;
         for (std::size_t behind = from; behind < axis_.links.size(); ++behind)
-            if (!std::holds_alternative<Coupling>(axis_.links[behind])) out = out / linkRatio(behind);
+            if (!isCoupling(behind)) out = out / linkRatio(behind);
         if (linear())
             out = out * outputRadius();
         else if (m_.chain.stages.size() > axis_.links.size())
@@ -305,7 +305,7 @@ Term AxisSheet::backlash() {
     };
     for (std::size_t i = axis_.links.size(); i-- > 0;) {
         const auto* gear = std::get_if<GearStage>(&axis_.links[i]);
-        if (std::holds_alternative<Coupling>(axis_.links[i]) || (gear != nullptr && gear->split)) continue;
+        if (isCoupling(i) || (gear != nullptr && gear->split)) continue;
         towards(input("b_" + std::to_string(i + 1),
                       at("links/" + std::string(partId(axis_.links[i])) + "/backlash_rad")),
                 i + 1);

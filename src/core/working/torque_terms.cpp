@@ -26,7 +26,7 @@ Term AxisSheet::throughChain(const Term& acceleration, const Term& steady, doubl
     // Turns of the shaft in hand per turn of the motor, for what turns with it.
     for (std::size_t i = stages; i-- > from;) {
         const StageTerms s = stage(i);
-        const bool coupling = i < axis_.links.size() && std::holds_alternative<Coupling>(axis_.links[i]);
+        const bool coupling = isCoupling(i);
         const bool toLoad = torque.value() * sense >= 0.0;
         Term through = torque;
         if (!coupling) {
@@ -38,8 +38,7 @@ Term AxisSheet::throughChain(const Term& acceleration, const Term& steady, doubl
         if (s.inertia.value() != 0.0 && acceleration.value() != 0.0) {
             Term turns = acceleration / travelPerRad();
             for (std::size_t before = 0; before < i; ++before)
-                if (!std::holds_alternative<Coupling>(axis_.links[before]))
-                    turns = turns / stage(before).ratio;
+                if (!isCoupling(before)) turns = turns / stage(before).ratio;
             through = through + s.inertia * turns;
         }
         std::string symbol = "T_";
@@ -101,7 +100,7 @@ AxisSheet::Straight AxisSheet::straightThroughChain(Straight line, const Straigh
                                                     const std::string& suffix) {
     for (std::size_t i = m_.chain.stages.size(); i-- > 0;) {
         const StageTerms s = stage(i);
-        if (i >= axis_.links.size() || !std::holds_alternative<Coupling>(axis_.links[i])) {
+        if (!isCoupling(i)) {
             const bool toLoad = (line.rest.value() + line.each.value() * x) * sense >= 0.0;
             const bool lever = linear() && i + 1 == m_.chain.stages.size();
             const Term& efficiency = starting && s.start.value() > 0.0 ? s.start : s.efficiency;
