@@ -35,10 +35,7 @@ void ClaimBars::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Tokens& t = tokens();
-    paintCard(p, rect().adjusted(0, 0, -1, -1));
-    p.setFont(textFont(12, true));
-    p.setPen(t.ink);
-    p.drawText(QRect(12, 2, width() - 24, 20), Qt::AlignVCenter, tr("Told against what the parts give"));
+    paintCard(p, rect().adjusted(0, 0, -1, -1), tr("Told against what the parts give"), 2);
     const QRect area(nameWidth, head, width() - nameWidth - 70, row * static_cast<int>(bars_.size()));
     const double middle = area.center().x(), half = area.width() / 2.0;
     const auto place = [&](double over) {

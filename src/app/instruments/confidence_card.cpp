@@ -72,10 +72,7 @@ void ConfidenceCard::resizeEvent(QResizeEvent*) {
 void ConfidenceCard::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Tokens& t = tokens();
-    paintCard(p, rect().adjusted(0, 0, -1, -1));
-    p.setFont(textFont(12, true));
-    p.setPen(t.ink);
-    p.drawText(QRect(12, 6, width() - 24, 20), Qt::AlignVCenter, tr("Confidence"));
+    paintCard(p, rect().adjusted(0, 0, -1, -1), tr("Confidence"), 6);
     p.setFont(textFont(11));
     p.setPen(t.second);
     if (!confidence_) {

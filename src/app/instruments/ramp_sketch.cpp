@@ -58,10 +58,7 @@ void RampSketch::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Tokens& t = tokens();
-    paintCard(p, rect().adjusted(0, 0, -1, -1));
-    p.setFont(textFont(12, true));
-    p.setPen(t.ink);
-    p.drawText(QRect(12, 2, width() - 24, 20), Qt::AlignVCenter, tr("What swings on after the stop"));
+    paintCard(p, rect().adjusted(0, 0, -1, -1), tr("Vibration after the stop"), 2);
     double most = limit_;
     for (const RampRow& r : ramps_) most = std::max(most, left(r));
     const QRect area(nameWidth, head, width() - nameWidth - valueWidth - 12,

@@ -101,10 +101,7 @@ void SectionSketch::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Tokens& t = tokens();
-    paintCard(p, rect().adjusted(0, 0, -1, -1));
-    p.setFont(textFont(12, true));
-    p.setPen(t.ink);
-    p.drawText(QRect(12, 2, 300, 20), Qt::AlignVCenter, tr("To scale, in the order of the table"));
+    paintCard(p, rect().adjusted(0, 0, -1, -1), tr("To scale, in the order of the table"), 2);
     if (rows_.empty()) return;
     const int each = (width() - 24) / static_cast<int>(rows_.size());
     double largest = 0.0, sag = 0.0;

@@ -5,6 +5,7 @@
 
 #include <QImage>
 #include <QPainter>
+#include <QString>
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -63,6 +64,13 @@ void paintCard(QPainter& p, const QRect& box) {
     p.fillRect(x + corner, y + h - 1, across, 1, line);
     p.fillRect(x, y + corner, 1, down, line);
     p.fillRect(x + w - 1, y + corner, 1, down, line);
+}
+
+void paintCard(QPainter& p, const QRect& box, const QString& title, int below) {
+    paintCard(p, box);
+    p.setFont(textFont(12, true));
+    p.setPen(tokens().ink);
+    p.drawText(QRect(box.left() + 12, box.top() + below, box.width() - 24, 20), Qt::AlignVCenter, title);
 }
 
 } // namespace gantry::app

@@ -57,11 +57,8 @@ int DemandsCard::wantedHeight() const {
 
 void DemandsCard::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    paintCard(p, rect());
+    paintCard(p, rect(), tr("Demands by shot"), 4);
     const Tokens& t = tokens();
-    p.setFont(textFont(12, true));
-    p.setPen(t.ink);
-    p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter, tr("Demands by shot"));
     const QStringList heads{tr("Axis"), tr("Fastest"), tr("Slowest"), tr("Steepest"),
                             tr("Finest, a picture")};
     const int first = 110, each = (width() - 24 - first) / 4;
@@ -114,11 +111,8 @@ int CompletenessCard::wantedHeight() const {
 
 void CompletenessCard::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    paintCard(p, rect());
+    paintCard(p, rect(), tr("Checklist: %1").arg(summary()), 4);
     const Tokens& t = tokens();
-    p.setFont(textFont(12, true));
-    p.setPen(t.ink);
-    p.drawText(QRect(12, 4, width() - 24, 20), Qt::AlignVCenter, tr("Checklist: %1").arg(summary()));
     const int room = width() - 24;
     for (std::size_t i = 0; i < lines_.size(); ++i) {
         const CompletenessLine& l = lines_[i];
