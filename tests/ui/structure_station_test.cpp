@@ -117,7 +117,7 @@ private slots:
         QVERIFY(d.status().contains("Tie the arm"));
         // Nothing is left to keep the play on one side, and that is said.
         QVERIFY(d.window->document().assessment().evaluation.axes[1].shots[0].loadReverses);
-        QVERIFY(d.status().contains("play"));
+        QVERIFY(d.status().contains("backlash"));
     }
     void standsAreDraggedAndPlaced() {
         WindowDriver d;

@@ -135,8 +135,8 @@ private slots:
             if (shown(d) != nullptr) heads << head(d).section(':', 0, 0);
         }
         QCOMPARE(heads,
-                 (QSet<QString>{"Heaviest load at the wanted margin", "Steepest slope at the wanted margin",
-                                "Hardest ramp at the wanted margin", "Highest speed at the wanted margin"}));
+                 (QSet<QString>{"Heaviest load at the target margin", "Steepest slope at the target margin",
+                                "Hardest ramp at the target margin", "Highest speed at the target margin"}));
         d.station(u"limits");
         for (QWidget* w : d.window->findChildren<QWidget*>("stationPage"))
             if (w->isVisible()) page = w;

@@ -302,7 +302,7 @@ QString EnvelopePlot::readOut(QPointF pixel) const {
                          [&](const EnvelopePoint& p, const EnvelopePoint& q) {
                              return std::abs(std::log(p.speed / speed)) < std::abs(std::log(q.speed / speed));
                          });
-    return EnvelopePlot::tr("%1: up to %2 with the wanted margin, %3 at all; stops in %4, at the hardest %5")
+    return EnvelopePlot::tr("%1: up to %2 with the target margin, %3 at all; stops in %4, at the hardest %5")
         .arg(context_.show(it->speed, speedKind(kind_)), context_.show(it->atWanted, accelerationKind(kind_)),
              context_.show(it->atOne, accelerationKind(kind_)), context_.show(it->stopsIn, travelKind(kind_)),
              context_.show(it->stopsHard, travelKind(kind_)));

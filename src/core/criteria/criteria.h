@@ -70,7 +70,7 @@ inline constexpr Criterion rounding{"rounding", "allowed error over that of roun
                                     units::Kind::Ratio, 2.0};
 inline constexpr Criterion stopping{"stopping", "way left over stopping distance", units::Kind::Ratio, 1.5};
 inline constexpr Criterion travel{"travel", "usable travel over distance", units::Kind::Ratio, 1.0};
-inline constexpr Criterion settings{"settings", "what the controller is set to over what the shot asks",
+inline constexpr Criterion settings{"settings", "what the controller is set to over what the shot needs",
                                     units::Kind::Ratio, 1.0};
 inline constexpr Criterion ease{"ease", "ease that is asked over the least the jerk limit allows",
                                 units::Kind::Ratio, 1.0};
@@ -89,7 +89,7 @@ inline constexpr Criterion jitter{"jitter", "jitter limit over jitter", units::K
 inline constexpr Criterion repeatError{"repeat", "repeat limit over repeat error", units::Kind::Ratio, 1.5};
 inline constexpr Criterion framing{"framing", "framing limit over framing error", units::Kind::Ratio, 1.5};
 inline constexpr Criterion backlash{"backlash", "repeat limit over backlash", units::Kind::Ratio, 1.5};
-inline constexpr Criterion flank{"flank", "what keeps play on one side over what takes it off",
+inline constexpr Criterion flank{"flank", "what keeps backlash on one side over what takes it off",
                                  units::Kind::Ratio, 2.0};
 inline constexpr Criterion focusPull{"focus_pull", "blur that is allowed over the blur of the subject",
                                      units::Kind::Ratio, 1.2};

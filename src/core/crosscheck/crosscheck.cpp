@@ -29,7 +29,7 @@ constexpr Message speedHighText{"Told {0}; the drive ends at {2}."};
 constexpr Message speedLowText{"Told {0} is too slow: the shots need {1}."};
 constexpr Message accelerationText{
     "Told {0}; the shots need {1}, and the motor gives {2} at the target margin."};
-constexpr Message accelerationHighText{"Told {0}; the motor gives {2} at the wanted margin."};
+constexpr Message accelerationHighText{"Told {0}; the motor gives {2} at the target margin."};
 constexpr Message accelerationLowText{"Told {0} is too little: the shots need {1}."};
 constexpr Message torqueText{"Told {0}; motor torque times ratio is {1}, and {2} of it reach the output."};
 constexpr Message torqueLossText{

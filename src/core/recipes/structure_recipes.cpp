@@ -75,7 +75,7 @@ std::vector<Recipe> structureRecipes() {
          0.03},
         {"ring-decay",
          "damping",
-         "Damping from how fast swings die down",
+         "Damping from how fast the vibration settles",
          "1. Record the swings as for the frequency. 2. Read the height of one swing and of a later one, "
          "from middle to "
          "top. 3. Count the swings between them.",

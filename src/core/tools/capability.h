@@ -16,7 +16,7 @@ struct CapabilityFigure {
     Binding binding = Binding::Torque;
 };
 
-/// What a drive manages at the wanted margin in its worst shot, moving and standing still. A figure that has
+/// What a drive manages at the target margin in its worst shot, moving and standing still. A figure that has
 /// no number because it fails even without load is FailsUnloaded. On rotary axes `load` is an inertia [kg·m²]
 /// and `slope` has no meaning; on linear ones it is a mass [kg] and an angle [rad].
 struct Capability {
@@ -30,14 +30,14 @@ struct Capability {
 
 template <class V, Of<Capability>... S>
 void describe(V& v, S&... s) {
-    v.figure(result("mass_kg", K::Mass, "inertia_kgm2", K::LoadInertia, "heaviest load at the wanted margin"),
+    v.figure(result("mass_kg", K::Mass, "inertia_kgm2", K::LoadInertia, "heaviest load at the target margin"),
              s.load.value...);
-    v.figure(result("slope_rad", "steepest slope at the wanted margin", K::Angle), s.slope.value...);
+    v.figure(result("slope_rad", "steepest slope at the target margin", K::Angle), s.slope.value...);
     v.figure(result("acceleration_m_s2", K::Acceleration, "acceleration_rad_s2", K::AngularAcceleration,
-                    "hardest ramp at the wanted margin"),
+                    "hardest ramp at the target margin"),
              s.acceleration.value...);
     v.figure(
-        result("speed_m_s", K::Speed, "speed_rad_s", K::AngularSpeed, "highest speed at the wanted margin"),
+        result("speed_m_s", K::Speed, "speed_rad_s", K::AngularSpeed, "highest speed at the target margin"),
         s.speed.value...);
 }
 

@@ -98,7 +98,7 @@ private:
             cell("inertia", "inertia", c.inertia);
             cell("microstep", "finest step", c.microstep);
             cell("lag", "lag of the rotor", c.lag);
-            cell("stretch", "give of the drive", c.stretch);
+            cell("stretch", "stretch of the drive", c.stretch);
             cell("play", "backlash", c.play);
         }
     }

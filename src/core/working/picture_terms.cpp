@@ -144,7 +144,7 @@ Term AxisSheet::backlashPixels() {
     const Term loose =
         std::abs(all.value() - play) <= 1e-9 * play
             ? all
-            : found("b_loose", "play that gets loose", travelKind(), play, "docs/models/backlash.md");
+            : found("b_loose", "backlash that opens", travelKind(), play, "docs/models/backlash.md");
     return named("e_play", "backlash let go", Kind::Pixels, loose * pixelsPerUnit());
 }
 
@@ -298,7 +298,7 @@ Term AxisSheet::settlingTime() {
         return named("t_settle", label, Kind::Time, max(0.0, swing / swingBand() - 1.0) * half);
     const double count = std::floor(known / half.value() * (1.0 + 1e-12));
     const Term whole =
-        found("N_half", "whole half swings until then", Kind::Count, count, "docs/models/settling.md");
+        found("N_half", "whole half periods until then", Kind::Count, count, "docs/models/settling.md");
     return named("t_settle", label, Kind::Time,
                  whole * half + found("t_rest", "from there until it stays within", Kind::Time,
                                       known - count * half.value(), "docs/models/settling.md"));

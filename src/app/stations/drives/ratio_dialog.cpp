@@ -106,7 +106,7 @@ RatioDialog::RatioDialog(const Context& context, QWidget* parent)
     form->addRow(tr("Stages, at most"), stages_);
     form->addRow(tr("Largest wheel"), largest_);
     form->addRow(tr("Least efficiency"), efficiency_);
-    form->addRow(tr("Largest play"), backlash_);
+    form->addRow(tr("Largest backlash"), backlash_);
     form->addRow(tr("Output turns"), sense_);
     auto* left = new QVBoxLayout;
     left->addLayout(form);

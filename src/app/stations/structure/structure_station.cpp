@@ -276,7 +276,7 @@ QString StructureStation::headLine() const {
     const Project& project = context_.document.project();
     const auto at = static_cast<std::size_t>(context_.session.axis());
     if (const int boom = boomOn(project.axes, at); s.problem == Reason::NeedsSection && boom >= 0)
-        return tr("swings %1, where its arm is entered")
+        return tr("moves the arm that is entered with %1")
             .arg(QString::fromStdString(project.axes[static_cast<std::size_t>(boom)].name));
     const Role role = project.axes[at].role;
     if (turnsOnHead(role) || role == Role::Turntable || role == Role::Focus || role == Role::Zoom)
@@ -350,7 +350,8 @@ void StructureStation::balanceIt() {
     const std::vector<ShotEvaluation>& shots = context_.axisEvaluation()->shots;
     if (std::any_of(shots.begin(), shots.end(), [](const ShotEvaluation& s) { return s.loadReverses; }))
         said += tr(
-            " Now the play of the drive is let go; a little left to the camera's end keeps it on one side.");
+            " The load now reverses and crosses the backlash; a little weight left at the camera's end keeps "
+            "it on one side.");
     emit message(said, false);
 }
 
