@@ -121,18 +121,18 @@ AxisSheet::Straight AxisSheet::straightThroughChain(Straight line, const Straigh
             line = {sum({line.rest, turning(shafts.rest)}), sum({line.each, turning(shafts.each)})};
         }
         const std::string n = (i < axis_.links.size() ? std::to_string(i + 1) : "out") + suffix;
-        line.rest = named("T_w" + n, "torque on that shaft without it", Kind::Torque, line.rest);
-        line.each = named("K_c" + n, "torque on it for each unit of it", unit, line.each);
+        line.rest = named("T_w" + n, "constant part of the torque on that shaft", Kind::Torque, line.rest);
+        line.each = named("K_c" + n, "torque on that shaft per unit of what is sought", unit, line.each);
     }
     const auto rotor = [&](const Term& acceleration) {
         return acceleration.value() == 0.0 ? Term(0.0) : motorInertia() * acceleration / travelPerRad();
     };
     line = {sum({line.rest, rotor(shafts.rest)}), sum({line.each, rotor(shafts.each)})};
     const bool backwards = line.rest.value() + line.each.value() * x < 0.0;
-    return {
-        named("T_w" + suffix, "torque at the motor without it", Kind::Torque,
-              backwards ? -line.rest : line.rest),
-        named("K_c" + suffix, "torque at it for each unit of it", unit, backwards ? -line.each : line.each)};
+    return {named("T_w" + suffix, "constant part of the torque at the motor", Kind::Torque,
+                  backwards ? -line.rest : line.rest),
+            named("K_c" + suffix, "torque at the motor per unit of what is sought", unit,
+                  backwards ? -line.each : line.each)};
 }
 
 Term AxisSheet::allowedAt(const Term& motorSpeed) {

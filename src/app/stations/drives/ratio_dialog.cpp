@@ -88,7 +88,7 @@ RatioDialog::RatioDialog(const Context& context, QWidget* parent)
     efficiency_->setPlaceholderText(tr("any"));
     backlash_->setPlaceholderText(tr("any"));
     table_->setHorizontalHeaderLabels({tr("Ratio"), tr("Error"), tr("Train"), tr("Inertia"), tr("Size"),
-                                       tr("Play"), tr("To buy"), tr("Pulses"), tr("Step")});
+                                       tr("Backlash"), tr("To buy"), tr("Pulses"), tr("Step")});
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);

@@ -47,8 +47,7 @@ TestsDialog::TestsDialog(const Context& context, QWidget* parent)
     value_->setAccessibleName(tr("Result"));
     remark_->setObjectName(QStringLiteral("testNote"));
     remark_->setAccessibleName(tr("Note"));
-    remark_->setPlaceholderText(
-        tr("how: tilted until it tipped, with a catch; 2 kg in the middle; 40 cycles counted …"));
+    remark_->setPlaceholderText(tr("how, for example 2 kg in the middle"));
     auto* form = new QFormLayout;
     form->addRow(tr("What was tested"), what_);
     form->addRow(tr("Result"), value_);
