@@ -3,7 +3,8 @@
 // ms).
 // --once runs each once and fails on ratios only: evaluating must grow no faster than axes times shots.
 #include "core/evaluate/evaluate.h"
-#include "core/evaluate/rig/rig_sweep.h"
+#include "core/evaluate/pose_search.h"
+#include "core/evaluate/setup_of.h"
 #include "core/verdicts/ranges.h"
 #include "io/files/text_file.h"
 #include "io/project/project_file.h"
@@ -66,7 +67,7 @@ Assessment assessed(const Project& p, const std::shared_ptr<const PoseSearch>& p
     return assess(p, {}, Poses::Later, poses);
 }
 std::shared_ptr<const PoseSearch> posesOf(const Project& p) {
-    return searchPoses(setupOf(p, Courses::No));
+    return searchPoses(setupWithMoves(p));
 }
 
 Project large() {

@@ -144,7 +144,8 @@ int main(int argc, char** argv) {
         QLineEdit* line = nullptr;
         for (FieldEditor* e : window.findChildren<FieldEditor*>())
             if (e->isVisible() && (e->path().endsWith(QStringLiteral("moving_mass_kg")) ||
-                                   e->path().endsWith(QStringLiteral("max_speed_m_s"))))
+                                   e->path().endsWith(QStringLiteral("max_speed_m_s")) ||
+                                   e->path().endsWith(QStringLiteral("/x_m"))))
                 line = e->findChild<QLineEdit*>();
         if (line == nullptr) {
             std::cerr << "no field to change\n";

@@ -190,6 +190,22 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
                         "A figure, axes/slide/shots/pass/torque_margin, or a verdict, verdicts/slide/jitter");
     sub->add_flag("--json", explain.call.json, "Print JSON instead of text")->needs(figure);
 
+    OnFile<MoveCall> move;
+    sub = add("move",
+              "A move as it is planned; without an id their list; exit code 1 if it cannot run as it is "
+              "meant or needs "
+              "more of an axis than is set",
+              move);
+    file(sub, move.file);
+    sub->add_option("ID", move.call.move, "Id of the move");
+    CLI::Option* asJson = sub->add_flag("--json", move.call.json, "Joint values and camera moment by moment");
+    sub->add_flag("--csv", move.call.csv, "The same as a table, units in the header")->excludes(asJson);
+    sub->add_flag("--least", move.call.least, "Search for the least time in which its path can be run")
+        ->excludes("--json")
+        ->excludes("--csv");
+    sub->add_option("--rate", move.call.rate, "Lines a second, in place of the frame rate")
+        ->check(CLI::Range(1e-3, 1e4));
+
     RigCall rig;
     sub = add("rig", "A rig to start from, as a project; without a name their list", rig);
     sub->add_option("NAME", rig.name, "Name from the list");

@@ -51,6 +51,16 @@ const std::map<std::string, std::string> jumping{
     {"tipping_at_m", "the place of a worst case goes over to another"},
     {"tipping_direction_rad", "as tipping_at_m"},
     {"gravity_worst_at_rad", "as tipping_at_m"},
+    {"binds_at_s", "as tipping_at_m: another moment or order binds"},
+    {"target_drift_at_s", "as tipping_at_m"},
+    {"torque_at_s", "as tipping_at_m"},
+    {"carried_N", "of that moment"},
+    {"resonance_at_s", "as tipping_at_m"},
+    {"focus_at_s", "as tipping_at_m"},
+    {"crossing_at_s", "as tipping_at_m"},
+    {"tipping_at_s", "as tipping_at_m"},
+    {"limit_ratio", "of the order that binds, which goes over to another"},
+    {"frames", "a whole number"},
 };
 
 /// What there is over what is needed goes to infinity where nothing is needed; the other way round it does

@@ -32,11 +32,13 @@ gantry::Project demoProject(const std::string& rig) {
 }
 
 std::vector<nlohmann::json> referenceCases(const std::string& topic, const std::string& kind) {
-    // Parts and axes, and the rig as a whole.
     static const nlohmann::json all = [] {
-        auto both = nlohmann::json::parse(textOfFile(sourcePath("tests/data/reference.json")));
-        both.update(nlohmann::json::parse(textOfFile(sourcePath("tests/data/reference-rig.json"))));
-        return both;
+        nlohmann::json out;
+        // Parts and axes, the rig as a whole, and its moves.
+        for (const char* name : {"reference", "reference-rig", "reference-moves"})
+            out.update(
+                nlohmann::json::parse(textOfFile(sourcePath(std::string("tests/data/") + name + ".json"))));
+        return out;
     }();
     std::vector<nlohmann::json> out;
     for (const auto& c : all.at(topic))

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/edit_axes.h"
+#include "core/model/edit_moves.h"
+#include "core/model/fields.h"
 #include "support/bare_rigs.h"
 #include "support/files.h"
 
@@ -71,6 +74,32 @@ inline std::function<void(Project&)> driven(double distance, double speed, doubl
     };
 }
 
+/// A move of the first two axes of the demo dolly: from one end to the other, the pan turning with it.
+inline void moved(Project& p, double from, double to, double time) {
+    p.moves.clear();
+    addMove(p);
+    const double first[] = {from, 1.2}, last[] = {to, 1.95};
+    storePose(p, 0, -1, first);
+    storePose(p, 0, 0, last);
+    p.moves[0].poses[1].arrive.time = time;
+}
+
+/// A move past a target with an axis on the focus ring that is left where it is, aimed or straight.
+inline void focusing(Project& p, bool aimed) {
+    moved(p, aimed ? 0.05 : 0.4, aimed ? 0.85 : 0.5, 8.0);
+    addAxis(p, Role::Focus);
+    auto& rotary = std::get<RotaryMechanism>(p.axes.back().mechanism);
+    LensRingOutput ring;
+    ring.marks = {{"m", 4.7, 0.45}, {"a", 2.0, 1.0}, {"b", 1.0, 2.0}, {"c", 0.2, 10.0}};
+    rotary.output = ring;
+    rotary.range = 4.7;
+    addTarget(p, 0, 0.0, 1.0, 1.0);
+    MoveSegment& s = p.moves[0].poses[1].arrive;
+    s.kind = aimed ? SegmentKind::Aimed : SegmentKind::Straight;
+    s.target = p.moves[0].targets[0].id;
+    s.pullsFocus = false;
+}
+
 inline const std::vector<Case> cases{
     // A number that was typed, and people in the way.
     {"belt-slider",
@@ -106,6 +135,157 @@ inline const std::vector<Case> cases{
      "torque",
      "cart",
      "supply of"},
+    // Moves.
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) { moved(p, 0.05, 0.85, 2.0); },
+     "move_limits",
+     "slide",
+     "A to B” in"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) { moved(p, 0.05, 0.85, 2.0); },
+     "move_limits",
+     "slide",
+     "as fast as"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) {
+         moved(p, 0.05, 0.85, 6.0);
+         p.moves[0].poses[1].arrive.easeIn = p.moves[0].poses[1].arrive.easeOut = 0.02;
+     },
+     "move_limits",
+     "slide",
+     "with ease of"},
+    {"fernhouse-dolly",
+     {{"axes/slide/mechanism/motion/max_speed_m_s", 0.1}},
+     [](Project& p) { moved(p, 0.05, 0.85, 8.0); },
+     "move_limits",
+     "slide",
+     "top speed"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) { moved(p, 0.05, 1.2, 20.0); },
+     "move_travel",
+     "slide",
+     "within the travel"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) {
+         // Through a pose right at the end, which a smooth way swings past.
+         moved(p, 0.1, 0.94, 4.0);
+         const double back[] = {0.5, 1.0};
+         storePose(p, 0, 1, back);
+         p.moves[0].poses[1].passes = true;
+         p.moves[0].poses[2].arrive.time = 9.0;
+     },
+     "move_travel",
+     "slide",
+     "stop at every pose"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) {
+         moved(p, 0.05, 0.9, 20.0);
+         // Both poses show it near the middle, and between them the pan turns evenly where it should not.
+         addTarget(p, 0, 0.0, 0.9, 1.0);
+         p.shots[0].limits.framing = 1e-3;
+     },
+     "move_framing",
+     "slide",
+     "aimed"},
+    // Moves, along the way.
+    {"fernhouse-dolly", {}, [](Project& p) { moved(p, 0.05, 0.85, 1.0); }, "move_torque", "slide", "in all"},
+    {"fernhouse-dolly", {}, [](Project& p) { moved(p, 0.05, 0.85, 1.0); }, "move_torque", "slide", "motor “"},
+    {"fernhouse-dolly",
+     {{"axes/slide/driver/run_current_rms_A", 0.3}},
+     [](Project& p) { moved(p, 0.05, 0.85, 4.0); },
+     "move_torque",
+     "slide",
+     "run current"},
+    {"fernhouse-dolly",
+     {{"axes/slide/driver/microsteps", 64}},
+     [](Project& p) { moved(p, 0.05, 0.85, 4.0); },
+     "move_pulses",
+     "slide",
+     "microsteps"},
+    {"fernhouse-dolly",
+     {{"axes/slide/driver/microsteps", 64}},
+     [](Project& p) { moved(p, 0.05, 0.85, 4.0); },
+     "move_pulses",
+     "slide",
+     "in all"},
+    {"fernhouse-dolly",
+     {{"axes/slide/driver/microsteps", 64}},
+     [](Project& p) { moved(p, 0.05, 0.85, 4.0); },
+     "move_pulses",
+     "slide",
+     "controller"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) { moved(p, 0.05, 0.09, 20.0); },
+     "move_resonance",
+     "slide",
+     "in 10 s in all"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) { moved(p, 0.05, 0.09, 20.0); },
+     "move_resonance",
+     "slide",
+     "in 30 s in all"},
+    {"fernhouse-dolly",
+     {{"base/length_m", 0.4}, {"base/width_m", 0.4}, {"base/mass_kg", 3}},
+     [](Project& p) { moved(p, 0.05, 0.85, 1.0); },
+     "move_tipping",
+     "slide",
+     "in all"},
+    {"fernhouse-dolly",
+     {{"base/length_m", 0.4}, {"base/width_m", 0.4}, {"base/mass_kg", 3}},
+     [](Project& p) { moved(p, 0.05, 0.85, 1.0); },
+     "move_tipping",
+     "slide",
+     "column"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) {
+         moved(p, 0.05, 0.85, 1.5);
+         addTarget(p, 0, 0.0, 1.0, 1.0);
+     },
+     "move_judder",
+     "slide",
+     "in all"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) {
+         moved(p, 0.05, 0.85, 3.0);
+         addTarget(p, 0, 0.0, 1.5, 1.0);
+         std::get<AxisPlace<AxisKind::Rotary>>(p.moves[0].poses[1].places[1].place).at = 1.2;
+     },
+     "move_judder",
+     "slide",
+     "aimed"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) {
+         // The pan as a tilt; the far end of the rail just comes in at the lower edge.
+         p.axes[1].role = Role::Tilt;
+         std::get<RotaryMechanism>(p.axes[1].mechanism).lowAngle = -1.2;
+         moved(p, 0.1, 0.2, 6.0);
+         for (KeyPose& pose : p.moves[0].poses)
+             std::get<AxisPlace<AxisKind::Rotary>>(pose.places[1].place).at = 1.57;
+         p.shots.resize(1);
+         p.shots[0].moves.clear();
+         p.shots[0].focalLength = 0.024;
+     },
+     "move_own_parts",
+     "slide",
+     "a lens of"},
+    {"fernhouse-dolly", {}, [](Project& p) { focusing(p, true); }, "move_focus", "slide", "focus pulled"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) { focusing(p, false); },
+     "move_focus",
+     "slide",
+     "focus on the target"},
     // What falls or creeps.
     {"fernhouse-dolly", {}, {}, "power_off", "slide", "brake of"},
     {"here-is-what-i-have",
@@ -120,6 +300,19 @@ inline const std::vector<Case> cases{
      "emergency_stop",
      "slide",
      "keeps the holding"},
+    // A stiff pivot keeps an arm that is balanced, and not one that is not.
+    {"jib-crane",
+     {{"axes/boom/mechanism/boom/counterweight/mass_kg", 9},
+      {"axes/boom/mechanism/friction_Nm", 5},
+      {"axes/boom/mechanism/static_friction_Nm", 6}},
+     [](Project& p) {
+         p = rigs::make(rigs::RigKind::JibCrane);
+         p.axes[1].brake.fitted = false;
+         p.axes[1].links = p.axes[0].links;
+     },
+     "power_off",
+     "boom",
+     "counterweight"},
     {"jib-crane", {{"axes/swing/mechanism/unbalance_Nm", 16}}, {}, "standstill", "swing", "hold current"},
     {"jib-crane",
      {{"axes/swing/mechanism/unbalance_Nm", 1}, {"axes/swing/driver/hold_current_rms_A", 0.06}},
@@ -463,5 +656,14 @@ inline const std::vector<Case> cases{
      "slide",
      "mm/s"},
 };
+
+/// The rig of a case, made as it says.
+inline Project projectOf(const Case& c) {
+    Project p = rigOf(c.rig);
+    if (c.change) c.change(p);
+    for (const auto& [path, value] : c.values)
+        if (!setNumberAt(p, path, value)) qFatal("no field %s", path.c_str());
+    return p;
+}
 
 } // namespace fixcases

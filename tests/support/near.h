@@ -14,3 +14,11 @@ inline bool isNear(double actual, double expected, double relative, double floor
                                                                       .arg(QStringLiteral(#actual))          \
                                                                       .arg((actual), 0, 'g', 10)             \
                                                                       .arg((expected), 0, 'g', 10)))
+
+/// The same with a tolerance in the unit of the value, where what is expected may be nothing.
+#define VERIFY_NEAR_ABS(actual, expected, absolute)                                                          \
+    QVERIFY2(std::abs((actual) - (expected)) <= (absolute),                                                  \
+             qPrintable(QStringLiteral("%1: got %2, expected %3")                                            \
+                            .arg(QStringLiteral(#actual))                                                    \
+                            .arg((actual), 0, 'g', 12)                                                       \
+                            .arg((expected), 0, 'g', 12)))

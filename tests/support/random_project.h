@@ -77,6 +77,31 @@ inline gantry::Project randomProject(std::mt19937_64& random) {
         }
         p.shots.push_back(s);
     }
+    for (int i = below(3); i > 0; --i) {
+        RigMove m;
+        m.id = "move" + std::to_string(i);
+        if (!p.shots.empty() && below(2))
+            m.shot = p.shots[static_cast<std::size_t>(below(static_cast<int>(p.shots.size())))].id;
+        for (int k = below(3); k > 0; --k) m.targets.emplace_back().id = "target" + std::to_string(k);
+        for (int k = below(3); k > 0 && !p.axes.empty(); --k) {
+            AxisBlock& block = m.blocks.emplace_back();
+            block.id = "block" + std::to_string(k);
+            block.axis = p.axes[static_cast<std::size_t>(below(static_cast<int>(p.axes.size())))].id;
+        }
+        for (int k = below(6); k > 0; --k) {
+            KeyPose& pose = m.poses.emplace_back();
+            pose.id = "pose" + std::to_string(k);
+            for (const Axis& a : p.axes) {
+                if (below(4) == 0) continue;
+                PosePlace place{a.id, AxisPlace<AxisKind::Linear>{}};
+                if (kindOf(a) == AxisKind::Rotary) place.place = AxisPlace<AxisKind::Rotary>{};
+                pose.places.push_back(place);
+            }
+            if (!m.targets.empty() && below(2)) pose.arrive.target = m.targets.back().id;
+            if (!p.axes.empty() && below(2)) pose.arrive.speedOf = p.axes.back().id;
+        }
+        p.moves.push_back(m);
+    }
     // What stands beside the axes: payload, rooms, kits, later additions.
     for (int k = below(3); k > 0; --k) {
         const std::string id = "part" + std::to_string(k);

@@ -18,7 +18,12 @@
 #include "support/finite.h"
 #include "support/stock.h"
 
+#include <chrono>
+#include <condition_variable>
+#include <mutex>
+#include <stop_token>
 #include <string>
+#include <thread>
 
 /// Everything that the program computes of a project without being asked for more: evaluate, judge, ranges,
 /// fixes of one verdict, limits, ladder, settings, template, write, read. Returns what is wrong, or nothing.
@@ -56,9 +61,21 @@ inline std::string wholeRun(const gantry::Project& p, std::size_t which) {
     std::vector<const Verdict*> bad;
     for (const Verdict& v : a.verdicts)
         if (v.state == State::Over || v.state == State::Tight) bad.push_back(&v);
-    if (!bad.empty())
-        for (const Fix& f : findFixes(p, a, *bad[which % bad.size()], {}, 5, stockInShops()))
+    if (!bad.empty()) {
+        // Every change tried judges the whole rig again, and there may be hundreds: what must hold is that
+        // the search stops soon when somebody has waited long enough.
+        std::stop_source impatient;
+        const std::jthread clock([&](const std::stop_token& done) {
+            std::mutex alone;
+            std::unique_lock lock(alone);
+            std::condition_variable_any woken;
+            woken.wait_for(lock, done, std::chrono::seconds(1), [] { return false; });
+            impatient.request_stop();
+        });
+        for (const Fix& f :
+             findFixes(p, a, *bad[which % bad.size()], impatient.get_token(), 5, stockInShops()))
             if (const std::string why = io::fileObjection(f.result); !why.empty()) return "a fix: " + why;
+    }
     const io::SettingsSheet sheet = io::settingsSheet(p, a);
     (void)io::settingsCsv(sheet);
     (void)io::settingsText(sheet);

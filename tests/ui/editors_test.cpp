@@ -23,6 +23,8 @@ class EditorsTest : public QObject {
         const auto field = findField(before, path.toStdString());
         QVERIFY2(field.has_value() && editor->isEnabled(), qPrintable(path));
         visited_.insert(path);
+        // The id of a shot, which has to be there: no letter more is one.
+        if (path.startsWith("moves/") && path.endsWith("/shot")) return;
         if (std::holds_alternative<ChoiceRef>(field->target)) {
             auto* combo = editor->findChild<QComboBox*>();
             combo->setFocus();
@@ -138,7 +140,8 @@ private slots:
         for (const FieldRef& f : allFields(p)) {
             const QString path = QString::fromStdString(f.path);
             const bool other = path.startsWith("shots/") || path.endsWith("/id") || path.endsWith("/axis") ||
-                               path == "notes" || path.startsWith("tests/") ||
+                               // shown as their poses are taken in hand: moves_station_test
+                               path.startsWith("moves/") || path == "notes" || path.startsWith("tests/") ||
                                // letters, set by the buttons of Side by side
                                path.endsWith("/candidate") || path.endsWith("/fitted_today");
             if (!other && !visited_.contains(path)) unreachable << path;

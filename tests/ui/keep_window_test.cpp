@@ -525,7 +525,7 @@ private slots:
             case 5: { // a fix, once the worker has found some; Drives has the most to mend
                 d.window->showStation(u"drives");
                 QPushButton* fix = nullptr;
-                if (QTest::qWaitFor([&] { return (fix = d.find<QPushButton>("fix0")) != nullptr; }, 400)) {
+                if (QTest::qWaitFor([&] { return (fix = d.find<QPushButton>("fix0")) != nullptr; }, 1500)) {
                     QTest::mouseClick(fix, Qt::LeftButton);
                     ++fixes;
                 }

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
+#include "core/evaluate/pose_search.h"
 #include "core/evaluate/rig/beam_view.h"
-#include "core/evaluate/rig/rig_sweep.h"
+#include "core/evaluate/setup_of.h"
 #include "core/model/fields.h"
 #include "core/verdicts/rules.h"
 #include "support/bare_rigs.h"
@@ -431,9 +432,9 @@ private slots:
     /// What a swing lists for its motor of the boom that stands on it is laid once: where the boom is.
     void anArmIsLaidOnce() {
         Project p = hand::jib();
-        const RigLayout once = layRig(setupOf(p), shownPose(p.axes));
+        const RigLayout once = layRig(setupWithMoves(p), shownPose(p.axes));
         std::get<RotaryMechanism>(p.axes[0].mechanism).items = hand::boom(p).items;
-        const RigLayout twice = layRig(setupOf(p), shownPose(p.axes));
+        const RigLayout twice = layRig(setupWithMoves(p), shownPose(p.axes));
         VERIFY_NEAR(twice.mass, once.mass, 1e-12);
         VERIFY_NEAR(twice.camera.x, once.camera.x, 1e-12);
         VERIFY_NEAR(twice.centre.x, once.centre.x, 1e-12);
@@ -488,7 +489,7 @@ private slots:
         rail.loads[0].left = 0.0;
         rail.loads[0].above = 0.12;
         QCOMPARE(body(p), std::string("the camera"));
-        for (const RigBody& b : layRig(setupOf(p), shownPose(p.axes)).bodies)
+        for (const RigBody& b : layRig(setupWithMoves(p), shownPose(p.axes)).bodies)
             if (b.kind == BodyKind::Load) QVERIFY(std::abs(b.centre.z - p.base.height - 0.12) < 1e-12);
     }
     /// Loads on a lift's column, and motors at the lens, are there too.
@@ -500,9 +501,9 @@ private slots:
         motor.mass = estimate(2.0, Source::Measured);
         motor.at = 0.3;
         motor.above = 0.1;
-        const double mass = layRig(setupOf(p), shownPose(p.axes)).mass;
+        const double mass = layRig(setupWithMoves(p), shownPose(p.axes)).mass;
         std::get<LinearMechanism>(p.axes[0].mechanism).rail.loads = {motor};
-        const RigLayout l = layRig(setupOf(p), shownPose(p.axes));
+        const RigLayout l = layRig(setupWithMoves(p), shownPose(p.axes));
         VERIFY_NEAR(l.mass, mass + 2.0, 1e-12);
         int found = 0;
         for (const RigBody& b : l.bodies)

@@ -324,7 +324,9 @@ private slots:
         marks.marks = {{"a", 0.0, 0.5}, {"b", 2.0, 1.0}, {"c", 3.0, 2.5}};
         std::get<RotaryMechanism>(ring.mechanism).output = marks;
         p.axes.push_back(ring);
-        const double needed = (1.0 / 2.0 - 1.0 / 1.4) / (1.0 - 1.0 / 2.5);
+        // Over 1/distance the marks' chords are −5/3 and −2; Fritsch and Butland's slopes at 1/2.5, 1 and 2
+        // are −1.542, −1.805 and −2.208, and the cubic between the first two gives 2.844 and 2.496.
+        const double needed = -0.348023507200947;
         const ShotEvaluation still = evaluate(p).axes[0].shots[0];
         VERIFY_NEAR(still.focus.turn.value(), needed, 1e-9);
         VERIFY_NEAR(still.focus.left.value(), cone, 1e-9);
@@ -338,7 +340,8 @@ private slots:
         s.moves.resize(1);
         std::get<BySpeed<AxisKind::Linear>>(s.moves[0].movement).distance = -0.6;
         VERIFY_NEAR(evaluate(p).axes[0].shots[0].focus.nearest.value(), 2.0, 1e-12);
-        VERIFY_NEAR(evaluate(p).axes[0].shots[0].focus.turn.value(), (0.5 - 1.0 / 2.6) / 0.6, 1e-9);
+        VERIFY_NEAR(evaluate(p).axes[0].shots[0].focus.turn.value(),
+                    3.0 + 1.5416666666666667 * (0.4 - 1.0 / 2.6) - 2.843928397382345, 1e-9);
         // Into the subject: nothing is claimed.
         s.subjectDistance = 0.5;
         std::get<BySpeed<AxisKind::Linear>>(s.moves[0].movement).distance = 0.6;

@@ -41,13 +41,6 @@ class FixFamiliesTest : public QObject {
         };
         return rank(after) < rank(before);
     }
-    static Project projectOf(const Case& c) {
-        Project p = rigOf(c.rig);
-        if (c.change) c.change(p);
-        for (const auto& [path, value] : c.values)
-            if (!setNumberAt(p, path, value)) qFatal("no field %s", path.c_str());
-        return p;
-    }
 
 private slots:
     /// No rule is silent on all of these rigs, so that none can be lost unnoticed.
@@ -110,6 +103,10 @@ private slots:
             p.supply.ratedCurrent = 1.0;
             p.conditions.energyNearPeople = 0.001;
         });
+        Project aimless = demoProject();
+        moved(aimless, 0.1, 0.5, 5.0);
+        aimless.moves[0].poses[1].arrive.kind = SegmentKind::Aimed;
+        all.push_back(aimless);
         std::set<std::string> silent;
         for (const rules::Rule* r : rules::all()) silent.insert(std::string(r->key()));
         for (const Project& p : all)
@@ -149,6 +146,17 @@ private slots:
             }
             QVERIFY2(offered > 0, name);
         }
+    }
+    /// A search that is told to stop begins with nothing, and one that is let go on does.
+    void stops() {
+        const Project p = demoProject();
+        const Assessment now = assess(p);
+        const Verdict* v = verdictIn(now, p, "power_off", "slide");
+        QVERIFY(v != nullptr && v->state == State::Over);
+        std::stop_source source;
+        QVERIFY(!findFixes(p, now, *v, source.get_token(), 30, stockInShops()).empty());
+        source.request_stop();
+        QVERIFY(findFixes(p, now, *v, source.get_token(), 30, stockInShops()).empty());
     }
     /// What lies on the shelf needs no buying, and without a shop there is only the shelf.
     void onTheShelf() {

@@ -4,7 +4,8 @@
 #include "app/model/file_lock.h"
 #include "app/model/file_watch.h"
 #include "app/model/state_folder.h"
-#include "core/evaluate/rig/rig_sweep.h"
+#include "core/evaluate/pose_search.h"
+#include "core/evaluate/setup_of.h"
 #include "core/model/acceptable.h"
 #include "core/model/retired_ids.h"
 #include "core/units/plain_text.h"
@@ -127,7 +128,7 @@ void Document::set(Project project) {
 void Document::searchPoses() {
     searcher_.clear(); // of what is no longer there
     searcher_.start([this, project = project_, revision = revision_] {
-        auto found = gantry::searchPoses(setupOf(project, Courses::No));
+        auto found = gantry::searchPoses(setupWithMoves(project));
         QMetaObject::invokeMethod(
             this,
             [this, found = std::move(found), revision] {

@@ -44,7 +44,7 @@ void FixJob::start() {
     stop_ = std::stop_source();
     std::vector<Verdict> wanted;
     for (const Verdict& v : document_.assessment().verdicts)
-        if (v.axis == axis_ && (mendable(v.state) || v.state == State::Oversized)) wanted.push_back(v);
+        if (concerns(v, axis_) && (mendable(v.state) || v.state == State::Oversized)) wanted.push_back(v);
     std::stable_partition(wanted.begin(), wanted.end(), [this](const Verdict& v) {
         const std::string_view key = ruleKey(v);
         return first_.contains(QLatin1StringView(key.data(), static_cast<qsizetype>(key.size())));

@@ -98,4 +98,8 @@ const std::vector<LaterChange>& Results::later(std::size_t addition) const {
                   [&] { return whatChanges(project_, assessment_, project_.later[addition]); });
 }
 
+const PlannedMove& Results::move(std::size_t move) const {
+    return (*evaluation().planned)[move];
+}
+
 } // namespace gantry::app

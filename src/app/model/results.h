@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/evaluate/move/planned_move.h"
 #include "core/evaluate/rig/rig_layout.h"
 #include "core/evaluate/rig/rig_structure.h"
 #include "core/tools/capability.h"
@@ -43,6 +44,7 @@ public:
     const std::vector<TippingCase>& tipping() const;
     const std::vector<CompletenessLine>& completeness() const;
     const io::SettingsSheet& settings() const;
+    const PlannedMove& move(std::size_t move) const; ///< as the evaluation planned it
     /// What a later addition would change now. The one thing that takes an assessment of its own.
     const std::vector<LaterChange>& later(std::size_t addition) const;
 

@@ -72,6 +72,9 @@ MainWindow::MainWindow(QWidget* parent)
     connect(path_, &PathLine::pressed, this, &MainWindow::takeNextStep);
     connect(verdicts_, &VerdictColumn::explain, this, &MainWindow::explain);
     connect(verdicts_, &VerdictColumn::stationWanted, this, &MainWindow::showStationNamed);
+    connect(verdicts_, &VerdictColumn::momentWanted, this, [this](int move, double time) {
+        for (Station* s : stations_) s->showMoment(move, time);
+    });
     verdicts_->setStationOf([this](const Verdict& v) { return stationOf(v); });
     connect(&document_, &Document::changed, this, &MainWindow::refreshAll);
     connect(&document_, &Document::fileChanged, this, &MainWindow::refreshFileState);
@@ -254,7 +257,7 @@ std::vector<Matter> MainWindow::mattersAt(int place) const {
     const QStringList rules = stations_[place]->rules();
     std::vector<Matter> out = matters(document_.project(), document_.assessment().verdicts);
     std::erase_if(out, [&](const Matter& m) {
-        return m.verdict->axis != session_.axis() ||
+        return !concerns(*m.verdict, session_.axis()) ||
                !anyRuleOf(m, [&](std::string_view key) { return rules.contains(latin(key)); });
     });
     return out;

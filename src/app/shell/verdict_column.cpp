@@ -50,13 +50,19 @@ QString titleOf(const QString& key) {
 
 VerdictCard::VerdictCard(const Context& context, QWidget* parent)
     : QWidget(parent), context_(context), asideButton_(new QPushButton(this)),
-      moreButton_(new QPushButton(this)), ratioButton_(new QPushButton(this)) {
+      moreButton_(new QPushButton(this)), ratioButton_(new QPushButton(this)),
+      momentButton_(new QPushButton(this)) {
     ratioButton_->setProperty("role", "ratio");
     ratioButton_->setObjectName(QStringLiteral("ratio"));
     ratioButton_->setToolTip(tr("Press it to see how it comes about."));
     connect(ratioButton_, &QPushButton::clicked, this, [this] {
         emit explain(QString::fromStdString(working::pathOf(context_.document.project(), verdict_)));
     });
+    momentButton_->setProperty("role", "rowlink");
+    momentButton_->setObjectName(QStringLiteral("moment"));
+    momentButton_->setToolTip(tr("Puts the play head there."));
+    connect(momentButton_, &QPushButton::clicked, this,
+            [this] { emit momentWanted(verdict_.move, verdict_.moment.valueOr(0.0)); });
     asideButton_->setProperty("role", "link");
     moreButton_->setProperty("role", "rowlink");
     moreButton_->setObjectName(QStringLiteral("moreFixes"));
@@ -106,6 +112,8 @@ VerdictCard::Looks VerdictCard::looksOf(const Matter& matter, const FixJob::Fixe
     if (out.aside.isEmpty()) out.fixes = fixes;
     if (out.mendable && out.fixes != nullptr && out.fixes->empty())
         out.advice = QString::fromStdString(advice(verdict));
+    if (verdict.move >= 0 && verdict.moment)
+        out.moment = tr("Show %1").arg(context_.show(verdict.moment, units::Kind::Time));
     out.all = all_;
     out.explained = working::hasWorking(verdict);
     out.readOnly = context_.document.readOnly();
@@ -200,6 +208,13 @@ void VerdictCard::placeButtons() {
         moreButton_->setAccessibleName(text + QStringLiteral(" ") + looks_.title);
         moreButton_->setGeometry(0, y, buttonMetrics.horizontalAdvance(text) + 12, rowHeight);
     }
+    momentButton_->setVisible(!looks_.moment.isEmpty());
+    if (!looks_.moment.isEmpty()) {
+        momentButton_->setText(looks_.moment);
+        momentButton_->setAccessibleName(looks_.moment + QStringLiteral(" ") + looks_.title);
+        const int at = found > firstShown ? moreButton_->geometry().right() + 8 : 0;
+        momentButton_->setGeometry(at, y, buttonMetrics.horizontalAdvance(looks_.moment) + 12, rowHeight);
+    }
     asideButton_->setVisible(looks_.mendable || !looks_.aside.isEmpty());
     if (asideButton_->isVisibleTo(this)) {
         asideButton_->setText(looks_.aside.isEmpty() ? tr("Set aside") : tr("Take up again"));
@@ -207,7 +222,8 @@ void VerdictCard::placeButtons() {
         const int width = QFontMetrics(textFont(10)).horizontalAdvance(asideButton_->text()) + 10;
         asideButton_->setGeometry(cardWidth - width, y, width, rowHeight);
     }
-    if (moreButton_->isVisibleTo(this) || asideButton_->isVisibleTo(this)) y += rowHeight + 2;
+    if (moreButton_->isVisibleTo(this) || asideButton_->isVisibleTo(this) || momentButton_->isVisibleTo(this))
+        y += rowHeight + 2;
     height_ = y + 8;
 }
 
@@ -279,7 +295,7 @@ void VerdictColumn::setStation(const QString& name, const QStringList& rules) {
 }
 
 bool VerdictColumn::shownHere(const Matter& m) const {
-    return m.verdict->axis == context_.session.axis() &&
+    return concerns(*m.verdict, context_.session.axis()) &&
            anyRuleOf(m, [&](std::string_view key) { return rules_.contains(utf8(key)); });
 }
 
@@ -311,6 +327,7 @@ void VerdictColumn::refresh() {
         connect(card, &VerdictCard::setAside, this, &VerdictColumn::askSetAside);
         connect(card, &VerdictCard::takeUp, this, &VerdictColumn::takeUp);
         connect(card, &VerdictCard::explain, this, &VerdictColumn::explain);
+        connect(card, &VerdictCard::momentWanted, this, &VerdictColumn::momentWanted);
         connect(card, &VerdictCard::resized, this, &VerdictColumn::refresh);
         cards_.push_back(card);
     }

@@ -29,6 +29,8 @@ signals:
     void setAside(const QStringList& keys);
     void takeUp(const QStringList& keys);
     void explain(const QString& path);
+    /// Asks to put the play head where a verdict about a move finds its worst.
+    void momentWanted(int move, double time);
     void resized(); ///< it wants another height
 
 protected:
@@ -44,6 +46,7 @@ private:
         units::System system = units::System::Metric;
         double bubble = 0.0;
         FixJob::Fixes fixes;
+        QString moment; ///< when in a move, where it is about one
         bool looking = false, mendable = false, readOnly = false, night = false, all = false,
              explained = false;
 
@@ -56,7 +59,7 @@ private:
     QStringList rules_; ///< of the matter, by key, the verdict's own first
     Looks looks_;
     QList<QPushButton*> buttons_;
-    QPushButton *asideButton_, *moreButton_, *ratioButton_;
+    QPushButton *asideButton_, *moreButton_, *ratioButton_, *momentButton_;
     bool all_ = false;              ///< every fix is shown, not only the first
     QStaticText sentence_, advice_; ///< laid out once, painted often
     int sentenceHeight_ = 0, adviceHeight_ = 0, height_ = 0;
@@ -82,6 +85,7 @@ signals:
     void stationWanted(const QString& name);
     /// Asks to show how a verdict's ratio comes about, by its path.
     void explain(const QString& path);
+    void momentWanted(int move, double time);
 
 protected:
     void resizeEvent(QResizeEvent* event) override;

@@ -29,14 +29,18 @@ qsizetype Station::letterAt(QPoint at, const QRect& card, int lineHeight, const 
 }
 
 void Station::paintHead(QPainter& p, const QRect& card, int lineHeight, const QString& lead,
-                        const QString& text) const {
+                        const QString& text, const QString& title) const {
     const Tokens& t = tokens();
     p.fillRect(rect(), t.paper);
     const Axis* axis = context_.axis();
     p.setFont(textFont(14, true));
     p.setPen(t.ink);
     p.drawText(QRect(card.left(), headTop, 86, headRow), Qt::AlignVCenter,
-               fitted(p.fontMetrics(), axis != nullptr ? QString::fromStdString(axis->name) : name(), 84));
+               fitted(p.fontMetrics(),
+                      !title.isEmpty()  ? title
+                      : axis != nullptr ? QString::fromStdString(axis->name)
+                                        : name(),
+                      84));
     paintCard(p, card);
     const QRect line(card.left() + 12, card.top(), card.width() - 20, lineHeight);
     p.setFont(textFont(12, true));

@@ -20,6 +20,11 @@ public:
     virtual void applyTheme() {}
     /// Begins a rig of which everything is a marked assumption; of the station that offers it.
     virtual void startFromWhatIHave() {}
+    /// Goes to a moment [s] of a move; of the station that has a play head.
+    virtual void showMoment(int move, double time) {
+        Q_UNUSED(move);
+        Q_UNUSED(time);
+    }
     /// Rules whose worst state the station rail shows here.
     virtual QStringList rules() const = 0;
 
@@ -34,8 +39,9 @@ protected:
     static constexpr int headTop = 2, headRow = 27; ///< the row of names and buttons above the cards
     /// Fills the page and paints its head: the axis' name, and a card whose first line, `lineHeight` high, is
     /// a bold lead and a text beside it.
+    /// `title`: in place of the axis' name, of a station that is about the whole rig.
     void paintHead(QPainter& painter, const QRect& card, int lineHeight, const QString& lead,
-                   const QString& text) const;
+                   const QString& text, const QString& title = {}) const;
     /// Which letter of the head's text stands at a point; −1 where none does.
     static qsizetype letterAt(QPoint at, const QRect& card, int lineHeight, const QString& lead,
                               const QString& text);

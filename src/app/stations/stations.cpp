@@ -5,6 +5,7 @@
 #include "app/stations/controller/controller_station.h"
 #include "app/stations/drives/drives_station.h"
 #include "app/stations/limits/limits_station.h"
+#include "app/stations/moves/moves_station.h"
 #include "app/stations/structure/structure_station.h"
 
 #include <array>
@@ -21,6 +22,7 @@ constexpr std::array entries{StationEntry{QLatin1StringView("brief"), make<Brief
                              StationEntry{QLatin1StringView("structure"), make<StructureStation>},
                              StationEntry{QLatin1StringView("drives"), make<DrivesStation>},
                              StationEntry{QLatin1StringView("limits"), make<LimitsStation>},
+                             StationEntry{QLatin1StringView("moves"), make<MovesStation>},
                              StationEntry{QLatin1StringView("controller"), make<ControllerStation>}};
 
 } // namespace

@@ -122,6 +122,10 @@ QPlainTextEdit { font-family: "Gantry Mono"; font-size: 11px; }
 QCheckBox:focus { color: @lake; }
 QTableView::item:focus { background: @lakeWash; color: @ink; border: 0; }
 QTableView { background: @sheet; border: 1px solid transparent; gridline-color: @faintLine; selection-background-color: @lakeWash; selection-color: @ink; }
+QSlider::groove:horizontal { height: 4px; background: @line; border-radius: 2px; }
+QSlider::sub-page:horizontal { height: 4px; background: @lake; border-radius: 2px; }
+QSlider::handle:horizontal { width: 12px; height: 12px; margin: -4px 0; background: @sheet; border: 1px solid @lake; border-radius: 6px; }
+QSlider::handle:horizontal:focus { background: @lake; }
 QSpinBox, QProgressBar { background: @sheet; color: @ink; border: 1px solid @line; border-radius: 4px; padding: 2px 6px; }
 QHeaderView { background: @sheet; border: 0; }
 QHeaderView::section { background: @sheet; color: @second; border: 0; border-bottom: 1px solid @line; padding: 4px 6px; }

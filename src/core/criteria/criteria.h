@@ -140,6 +140,33 @@ inline constexpr Criterion handDriven{"hand_driven", "driver's voltage rating ov
                                       units::Kind::Ratio, 1.2};
 inline constexpr Criterion nearPeople{"near_people", "energy or speed allowed near people over what moves",
                                       units::Kind::Ratio, 1.25};
+inline constexpr Criterion movePlan{"move_plan", "a move that can run as it is meant", units::Kind::Ratio,
+                                    1.0};
+inline constexpr Criterion moveLimits{"move_limits", "time of a segment over the least that the limits allow",
+                                      units::Kind::Ratio, 1.0};
+inline constexpr Criterion moveTravel{"move_travel", "half the travel over the farthest from its middle",
+                                      units::Kind::Ratio, 1.0};
+inline constexpr Criterion moveFraming{"move_framing", "drift of a target that is allowed over what there is",
+                                       units::Kind::Ratio, 1.0};
+inline constexpr Criterion moveTorque{"move_torque", "torque available over needed along a move",
+                                      units::Kind::Ratio, 2.0};
+inline constexpr Criterion movePulses{"move_pulses", "pulse rate of the controller over that of a move",
+                                      units::Kind::Ratio, 1.0};
+inline constexpr Criterion moveResonance{
+    "move_resonance", "stay in the rotor's resonance that does no harm over that of a move",
+    units::Kind::Ratio, 1.2};
+inline constexpr Criterion moveTipping{"move_tipping",
+                                       "what keeps the rig on its feet over what tips it, along a move",
+                                       units::Kind::Ratio, 1.5};
+inline constexpr Criterion moveClearance{"move_clearance", "distance along a move over the least distance",
+                                         units::Kind::Ratio, 1.0};
+inline constexpr Criterion moveOwnParts{
+    "move_own_parts", "share of the picture that the rig's own parts may cover over what they do",
+    units::Kind::Ratio, 1.0};
+inline constexpr Criterion moveFocus{"move_focus", "blur that looks sharp over that of the target in a move",
+                                     units::Kind::Ratio, 1.2};
+inline constexpr Criterion moveJudder{
+    "move_judder", "time in which the target crosses the frame over the least", units::Kind::Ratio, 1.4};
 inline constexpr Criterion tipping{"tipping", "what keeps the rig on its feet over what tips it",
                                    units::Kind::Ratio, 1.5};
 inline constexpr Criterion anchors{"anchors", "strength of anchors over their pull", units::Kind::Ratio, 5.0};
@@ -180,6 +207,11 @@ inline constexpr Criterion clearanceDistance{
     "clearance_distance", "least distance of moving parts to anything", units::Kind::Length, 0.05};
 inline constexpr Criterion ownClearance{"own_clearance", "least distance of small parts to the rig's own",
                                         units::Kind::Length, 0.01};
+inline constexpr Criterion resonanceStay{"resonance_stay", "stay in the rotor's resonance that does no harm",
+                                         units::Kind::Time, 0.5};
+inline constexpr Criterion ownParts{"own_parts",
+                                    "share of the picture in which a part of the rig goes unseen",
+                                    units::Kind::Percentage, 0.001};
 inline constexpr Criterion sharpness{"sharpness", "blur that still looks sharp", units::Kind::Pixels, 2.0};
 inline constexpr Criterion judderRate{
     "judder_rate", "frame rate up to which the crossing time holds as it is", units::Kind::Frequency, 30.0};

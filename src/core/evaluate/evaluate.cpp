@@ -1,14 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 
+#include "core/evaluate/move/axis_move.h"
+#include "core/evaluate/move/evaluate_move.h"
+
 #include "core/criteria/criteria.h"
 #include "core/drivetrain/back_drive.h"
 #include "core/evaluate/drive/make_drive.h"
 #include "core/evaluate/drive/output_view.h"
 #include "core/evaluate/drive/stage_view.h"
+#include "core/evaluate/pose_search.h"
 #include "core/evaluate/rig/axis_structure.h"
 #include "core/evaluate/rig/rig_structure.h"
-#include "core/evaluate/rig/rig_sweep.h"
+#include "core/evaluate/setup_of.h"
 #include "core/evaluate/supply/supply_view.h"
 
 #include "core/evaluate/drive/checks.h"
@@ -297,6 +301,10 @@ AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches sea
     for (const Course& course : rig.courses[index])
         e.shots.push_back(evaluateShot(rig, index, e, course, searches == Searches::Yes));
     e.worstShot = worstShotOf(e.shots);
+    if (rig.planned != nullptr)
+        for (std::size_t m = 0; m < rig.planned->size(); ++m)
+            if ((*rig.planned)[m].moves(index))
+                e.moves.push_back(evaluateAxisMove(e.model, e.resonance, (*rig.planned)[m], index, m));
     fillLimits(e, searches);
     fillChecks(e, axis, rig.conditions.ambient);
     if (const double on = heaviestOn(rig, index); on > 0.0) e.checks.massOn = Figure::of(on);
@@ -330,17 +338,23 @@ std::shared_ptr<const PoseSearch> posesOf(const RigSetup& rig, Poses poses,
 } // namespace
 
 Evaluation evaluate(const Project& project, Poses poses, std::shared_ptr<const PoseSearch> known) {
-    const RigSetup rig = setupOf(project);
+    const RigSetup rig = setupWithMoves(project);
     Evaluation out;
     out.axes.reserve(rig.axes.size());
     for (std::size_t i = 0; i < rig.axes.size(); ++i) out.axes.push_back(evaluateAxis(rig, i));
     out.supply = evaluateSupply(rig.supply, out.axes);
     out.rig = rigStructure(rig, out.axes);
+    out.planned = rig.planned;
+    for (std::size_t m = 0; m < project.moves.size(); ++m)
+        out.moves.push_back(evaluateMove(rig, project.moves[m], (*rig.planned)[m], out.axes));
     out.poses = posesOf(rig, poses, std::move(known));
-    if (out.poses != nullptr)
-        out.rig.clearance = out.poses->found;
-    else
+    if (out.poses == nullptr) {
         out.rig.clearance.distance = Figure::none(Reason::NotSearched);
+        return out;
+    }
+    out.rig.clearance = out.poses->found;
+    for (std::size_t m = 0; m < out.moves.size() && m < out.poses->moves.size(); ++m)
+        if (!out.moves[m].axes.empty()) out.moves[m].search = out.poses->moves[m];
     return out;
 }
 

@@ -4,6 +4,7 @@
 #include "core/drivetrain/ratio.h"
 #include "core/evaluate/drive/drive_model.h"
 #include "core/results/axis_results.h"
+#include "core/results/move_results.h"
 #include "core/results/rig_results.h"
 #include "core/results/shot_results.h"
 #include "core/results/visitors.h"
@@ -44,7 +45,8 @@ struct AxisEvaluation {
     PowerOff powerOff;
     EmergencyStop stop;
     AxisChecks checks;
-    AxisStructure structure; ///< of its rail or arm
+    AxisStructure structure;            ///< of its rail or arm
+    std::vector<AxisMoveResults> moves; ///< one for each move in which it moves
 
     /// The shot with the least torque margin; where break-away decides for several, the one that asks most of
     /// the motor on its ramp. Shots that cannot be planned only where there are no others. Null if no shot
@@ -91,9 +93,11 @@ void describe(V& v, S&... s) {
     v.part("emergency_stop", s.stop...);
     v.part("checks", s.checks...);
     v.part("structure", s.structure...);
+    v.list("moves", s.moves...);
 }
 
 struct PoseSearch;
+struct PlannedMove;
 
 /// Whether all poses are searched while one waits, or left for later where that takes long.
 enum class Poses { Search, Later };
@@ -103,12 +107,15 @@ struct Evaluation {
     std::shared_ptr<const PoseSearch> poses; ///< the search that its clearance comes from; null: not made yet
     std::vector<AxisEvaluation> axes;        ///< one for each axis of the project, in its order
     SupplyEvaluation supply;
+    std::vector<MoveResults> moves; ///< one for each move of the project, in its order …
+    std::shared_ptr<const std::vector<PlannedMove>> planned; ///< … and how it runs
 };
 template <class V, Of<Evaluation>... S>
 void describe(V& v, S&... s) {
     v.list("axes", s.axes...);
     v.part("supply", s.supply...);
     v.part("rig", s.rig...);
+    v.list("moves", s.moves...);
 }
 
 } // namespace gantry

@@ -5,6 +5,7 @@
 #include "core/model/project.h"
 #include "core/structure/balance.h"
 
+#include <memory>
 #include <optional>
 #include <span>
 #include <vector>
@@ -26,11 +27,14 @@ struct AxisMasses {
     const std::vector<structure::ArmMass>& felt() const { return own.empty() ? boom : own; }
 };
 
+struct PlannedMove; // move/planned_move.h
+
 /// How one axis moves in one shot.
 struct Course {
     ShotIndex shot;
     Movement movement;
     std::optional<double> followsFor; ///< [s] where it only keeps the subject framed
+    std::optional<double> movesFor;   ///< [s] where a move says how the shot is taken
     PlannedShot plan;
     double accelerationBelow = 0.0; ///< [m/s²] that the axes below bring to what stands on this one, summed
     double swingBelow = 0.0;        ///< [rad/s²] of the swings below
@@ -42,6 +46,7 @@ struct Course {
 struct RigSetup {
     std::span<const Axis> axes;
     std::span<const Shot> shots;
+    std::span<const RigMove> moves;
     std::span<const MassItem> payload;
     std::span<const KeepOut> keepOut;
     const Base& base;
@@ -52,6 +57,9 @@ struct RigSetup {
     const Conditions& conditions;
     std::vector<AxisMasses> masses;           ///< one for each axis
     std::vector<std::vector<Course>> courses; ///< for each axis those of the shots that move it, in order
+    /// All moves as they are planned, in the project's order; null without courses. Estimates that are moved
+    /// afterwards leave them as they are.
+    std::shared_ptr<const std::vector<PlannedMove>> planned;
 
     /// Brings up to date what one axis' own figures need, after estimates of that axis or of the payload were
     /// changed in the project.

@@ -15,7 +15,9 @@ Place mix(Place a, double c, Place b, double s) {
     return plus(plus({}, a, c), b, s);
 }
 
-Frame moved(const Link& link, Frame f, double q) {
+} // namespace
+
+Frame movedBy(const Link& link, Frame f, double q) {
     const double c = std::cos(q), s = std::sin(q);
     switch (link.joint) {
     case Joint::Fixed:
@@ -38,15 +40,13 @@ Frame moved(const Link& link, Frame f, double q) {
     return f;
 }
 
-} // namespace
-
 void forward(std::span<const Link> chain, std::span<const double> places, std::span<geometry::Frame> out) {
     for (std::size_t i = 0; i < chain.size(); ++i) {
         const Link& link = chain[i];
         const Frame below = link.on < 0 ? Frame{} : out[static_cast<std::size_t>(link.on)];
         const auto axis = static_cast<std::size_t>(link.axis);
         const double place = link.axis >= 0 && axis < places.size() ? places[axis] : 0.0;
-        out[i] = moved(link, below.shifted(link.shift), link.offset + place);
+        out[i] = movedBy(link, below.shifted(link.shift), link.offset + place);
     }
 }
 

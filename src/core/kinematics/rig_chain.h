@@ -29,6 +29,9 @@ struct Link {
     geometry::Place direction; ///< Along: of length 1, in the frame it stands in; Parallel: the arm [m] level
 };
 
+/// A frame at which a link stands, after its joint has moved by `place` [m] or [rad].
+geometry::Frame movedBy(const Link& link, geometry::Frame stands, double place);
+
 /// Frames of all links from the ground up, each after its joint has moved; a link stands on an earlier one.
 /// @param places [m] or [rad] of the axes; missing ones are 0
 /// @param out as many as there are links

@@ -272,6 +272,12 @@ std::string objectionTo(const Project& project) {
     if (movements > mostMovements)
         return "the shots move axes " + std::to_string(movements) + " times in all; at most " +
                std::to_string(mostMovements) + " are possible. Leave axes at rest, or split the project.";
+    std::size_t places = 0;
+    for (const RigMove& move : project.moves)
+        for (const KeyPose& pose : move.poses) places += pose.places.size();
+    if (places > mostPlaces)
+        return "the moves' poses place axes " + std::to_string(places) + " times in all; at most " +
+               std::to_string(mostPlaces) + " are possible. Remove moves, or split the project.";
     std::size_t parts = 0;
     for (const Axis& axis : project.axes)
         parts += axis.links.size() + std::visit([](const auto& m) { return m.items.size(); }, axis.mechanism);

@@ -4,6 +4,7 @@
 #include "core/model/describe_brief.h"
 #include "core/model/describe_links.h"
 #include "core/model/describe_motors.h"
+#include "core/model/describe_moves.h"
 #include "core/model/describe_outputs.h"
 #include "core/model/describe_structure.h"
 #include "core/model/project.h"
@@ -439,6 +440,7 @@ void describe(V& v, S& s) {
     v.parts("tests", s.tests);
     v.parts("axes", s.axes);
     v.parts("shots", s.shots);
+    v.parts("moves", s.moves);
     v.texts("locked_fields", s.lockedFields);
     v.parts("set_aside", s.setAside);
     v.texts("retired_ids", s.retiredIds);

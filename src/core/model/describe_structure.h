@@ -97,6 +97,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"lens_height_m", "Plate to lens", K::Length, 0, 10, 0.02, 0.2}, s.lensHeight);
     v.field(FieldInfo{"lens_left_m", "Lens beside pan", K::Length, -10, 10, -0.2, 0.2}, s.lensLeft);
     v.field(FieldInfo{"lens_front_m", "Axes to lens front", K::Length, -10, 10, 0.03, 0.5}, s.lensFront);
+    v.field(FieldInfo{"pupil_back_m", "Pupil behind front", K::Length, -10, 10, 0, 0.3}, s.pupilBack);
     v.field(FieldInfo{"lens_diameter_m", "Lens, diameter", K::PartLength, 1e-3, 2, 0.03, 0.2},
             s.lensDiameter);
     v.field(FieldInfo{"camera_back_m", "Back behind axis", K::Length, -10, 10, 0.02, 0.4}, s.cameraBack);

@@ -196,6 +196,13 @@ int copyAxis(Project& p, int axis) {
             shot.moves.push_back({copy.id, same});
             copyKept(p, "shots/" + shot.id + "/moves/" + from, "shots/" + shot.id + "/moves/" + copy.id);
         }
+    for (RigMove& move : p.moves)
+        for (KeyPose& pose : move.poses)
+            for (std::size_t i = 0; i < pose.places.size(); ++i)
+                if (pose.places[i].axis == from) {
+                    pose.places.push_back({copy.id, pose.places[i].place});
+                    break;
+                }
     return axis + 1;
 }
 
@@ -213,6 +220,16 @@ void removeAxis(Project& p, int axis) {
     const std::string id = p.axes[static_cast<std::size_t>(axis)].id;
     p.axes.erase(p.axes.begin() + axis);
     for (Shot& s : p.shots) std::erase_if(s.moves, [&](const ShotMove& m) { return m.axis == id; });
+    for (RigMove& move : p.moves) {
+        std::erase_if(move.blocks, [&](const AxisBlock& block) { return block.axis == id; });
+        for (KeyPose& pose : move.poses) {
+            std::erase_if(pose.places, [&](const PosePlace& place) { return place.axis == id; });
+            if (pose.arrive.speedOf == id) {
+                pose.arrive.speedOf.clear();
+                pose.arrive.pace = SegmentPace::Time;
+            }
+        }
+    }
 }
 
 void addLink(Project& project, int axis, std::size_t kind) {
@@ -282,7 +299,7 @@ std::string addCandidate(Project& project, int index) {
     if (taken.size() >= static_cast<std::size_t>(mostCandidates)) return {};
     const auto firstFree = [&](bool mindRetired) {
         for (char c = 'A'; c <= 'Z'; ++c) {
-            const std::string letter(1, c);
+            std::string letter(1, c);
             if (std::find(taken.begin(), taken.end(), letter) == taken.end() &&
                 !(mindRetired && isRetired(project, letterId(axis, letter))))
                 return letter;

@@ -85,6 +85,52 @@ double movingMass(std::span<const MassItem> payload, const Axis& axis, const Lin
     return mass;
 }
 
+namespace {
+
+/// What is wrong with one move: poses and targets that are named alike, places of axes that do not exist or
+/// are of the other kind, and what it refers to and is not there.
+template <class ClaimList>
+void checkMove(const Project& project, const RigMove& move, std::vector<std::string>& found,
+               const ClaimList& claimList) {
+    const std::string of = "moves/" + move.id;
+    claimList(move.poses, of + "/poses");
+    claimList(move.targets, of + "/targets");
+    claimList(move.blocks, of + "/blocks");
+    for (const AxisBlock& b : move.blocks)
+        if (findAxis(project, b.axis) == nullptr)
+            found.push_back(of + "/blocks/" + b.id + ": there is no axis “" + b.axis +
+                            "”. Name one of the rig's axes.");
+    const auto knows = [](const auto& list, const std::string& id) {
+        return std::any_of(list.begin(), list.end(), [&](const auto& part) { return part.id == id; });
+    };
+    if (!move.shot.empty() && !knows(project.shots, move.shot))
+        found.push_back(of + ": there is no shot “" + move.shot + "”. Name one of the shots, or none.");
+    for (const KeyPose& pose : move.poses) {
+        const std::string where = of + "/poses/" + pose.id;
+        std::set<std::string_view> placed;
+        for (const PosePlace& p : pose.places) {
+            const Axis* axis = findAxis(project, p.axis);
+            if (axis == nullptr)
+                found.push_back(where + ": there is no axis “" + p.axis + "”. Name one of the rig's axes.");
+            else if ((kindOf(*axis) == AxisKind::Linear) != (p.place.index() == 0))
+                found.push_back(
+                    where + ": the place of “" + p.axis +
+                    "” is of the wrong kind; lengths belong to linear axes and angles to rotary ones.");
+            if (!placed.insert(p.axis).second)
+                found.push_back(where + ": the axis “" + p.axis + "” is placed twice. Place it once.");
+        }
+        const MoveSegment& s = pose.arrive;
+        if (!s.target.empty() && !knows(move.targets, s.target))
+            found.push_back(where + ": there is no target “" + s.target +
+                            "”. Name one of the move's targets.");
+        if (!s.speedOf.empty() && findAxis(project, s.speedOf) == nullptr)
+            found.push_back(where + ": there is no axis “" + s.speedOf +
+                            "” whose speed could be given. Name one of the rig's axes.");
+    }
+}
+
+} // namespace
+
 std::vector<std::string> inconsistencies(const Project& project) {
     std::vector<std::string> found;
     std::set<std::string_view> axisIds, shotIds;
@@ -130,7 +176,7 @@ std::vector<std::string> inconsistencies(const Project& project) {
             for (const Link& link : candidate.links) claim(ids, linkId(link), where + "/links");
         }
     }
-    const auto claimList = [&](const auto& parts, const char* where) {
+    const auto claimList = [&](const auto& parts, const std::string& where) {
         std::set<std::string_view> ids;
         for (const auto& part : parts) claim(ids, part.id, where);
     };
@@ -148,6 +194,8 @@ std::vector<std::string> inconsistencies(const Project& project) {
     claimList(project.profiles, "profiles");
     claimList(project.later, "later");
     claimList(project.tests, "tests");
+    claimList(project.moves, "moves");
+    for (const RigMove& move : project.moves) checkMove(project, move, found, claimList);
     for (const Shot& shot : project.shots) {
         claim(shotIds, shot.id, "shots");
         std::set<std::string_view> moved;
@@ -166,6 +214,13 @@ std::vector<std::string> inconsistencies(const Project& project) {
         }
     }
     return found;
+}
+
+std::string poseLetter(std::size_t pose) {
+    std::string out;
+    for (std::size_t n = pose + 1; n > 0; n = (n - 1) / 26)
+        out.insert(out.begin(), static_cast<char>('A' + (n - 1) % 26));
+    return out;
 }
 
 std::string freeId(const Project& project, std::string_view wish) {
@@ -199,6 +254,7 @@ std::string freeId(const Project& project, std::string_view wish) {
             axis.mechanism);
     }
     for (const Shot& shot : project.shots) taken.insert(shot.id);
+    for (const RigMove& move : project.moves) taken.insert(move.id);
     std::string id = base;
     for (int n = 2; taken.contains(id) || isRetired(project, id); ++n) id = base + '-' + std::to_string(n);
     return id;

@@ -4,6 +4,7 @@
 #include "core/model/brief_parts.h"
 #include "core/model/drive_parts.h"
 #include "core/model/load_parts.h"
+#include "core/model/move_parts.h"
 #include "core/model/optics_parts.h"
 #include "core/model/shot_index.h"
 #include "core/model/structure_parts.h"
@@ -223,6 +224,7 @@ struct Project {
     std::vector<TestRecord> tests; ///< noted in Structure and the logbook, oldest first
     std::vector<Axis> axes;        ///< base to lens
     std::vector<Shot> shots;
+    std::vector<RigMove> moves;
     std::vector<std::string>
         lockedFields; ///< paths that fixes may not touch: "axes/slide/mechanism/rail_length_m"
     std::vector<SetAside> setAside;

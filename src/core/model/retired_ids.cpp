@@ -122,6 +122,14 @@ void settleRemoved(const Project& before, Project& next) {
         return std::any_of(gone.begin(), gone.end(), [&](std::string_view g) { return isWithin(path, g); });
     };
     std::erase_if(next.lockedFields, isGone);
+    for (RigMove& move : next.moves) {
+        if (isGone("shots/" + move.shot)) move.shot.clear();
+        for (KeyPose& pose : move.poses)
+            if (isGone("moves/" + move.id + "/targets/" + pose.arrive.target)) {
+                pose.arrive.target.clear();
+                pose.arrive.kind = SegmentKind::Straight;
+            }
+    }
     std::erase_if(next.kept, [&](const KeptKey& k) { return isGone(k.owner); });
     std::erase_if(next.setAside, [&](const SetAside& s) {
         const auto missing = [&](const char* list, const std::string& id) {

@@ -189,6 +189,7 @@ struct Head {
     Estimate lensHeight = assumed(0.06, 0.25);   ///< [m] the lens above the plate
     Estimate lensLeft = assumed(0.0);            ///< [m] the lens to the left of the pan's axis
     Estimate lensFront = assumed(0.09, 0.25);    ///< [m] the lens' front before the axes
+    Estimate pupilBack = assumed(0.05, 0.5);     ///< [m] the lens' entrance pupil behind its front
     Estimate lensDiameter = assumed(0.08, 0.25); ///< [m]
     Estimate cameraBack = assumed(0.06, 0.25);   ///< [m] the camera's back behind the axes
     Estimate cameraDepth = assumed(0.08, 0.25);  ///< [m] of its body along the lens

@@ -285,6 +285,7 @@ struct ShotEvaluation {
     motion::Profile profile;       ///< empty if there is a problem
     bool jerkExceeded = false;     ///< the ease is shorter than the jerk setting allows
     bool follows = false;          ///< no movement of its own: it keeps the subject framed
+    bool fromMove = false;         ///< its speeds, accelerations and distance are those of a planned move
     double pixelsPerUnit = 0.0;    ///< [px/U] in the delivered picture; 0 where nothing says
     motor::Noise noise;
 
@@ -344,6 +345,7 @@ void describe(V& v, S&... s) {
     describe(v, s.sag...);
     describe(v, s.focus...);
     v.flag(mark("follows_subject", "follows the subject without a move of its own"), s.follows...);
+    v.flag(mark("from_move", "as a planned move runs it"), s.fromMove...);
     v.rank(mark("noise_rank", "noise rank, 1 silent to 4 loud"), s.noise.rank...);
 }
 

@@ -26,9 +26,11 @@ struct Sums {
     double stabilising = 0.0, overturning = 0.0;
 };
 
+/// @param accelerations of the weights; empty: they stand or move evenly
 Sums about(const Footprint& f, Plan from, Plan to, std::span<const Weight> weights,
-           std::span<const Push> pushes) {
+           std::span<const InSpace> accelerations, std::span<const Push> pushes) {
     Sums out;
+    double swung = 0.0; // [N·m] outwards by what holds the masses back
     const double length = std::hypot(to.x - from.x, to.y - from.y);
     // Outward normal of an anticlockwise polygon.
     const double nx = (to.y - from.y) / length, ny = -(to.x - from.x) / length;
@@ -38,7 +40,12 @@ Sums about(const Footprint& f, Plan from, Plan to, std::span<const Weight> weigh
         const double distance = inside(from, to, w.at), force = w.mass * units::standardGravity;
         (distance >= 0.0 ? out.stabilising : out.overturning) += force * square * std::abs(distance);
         out.overturning += force * along * std::max(0.0, w.height);
+        if (accelerations.empty()) continue;
+        const InSpace& a = accelerations[static_cast<std::size_t>(&w - weights.data())];
+        swung -= w.mass * ((a.x * nx + a.y * ny) * w.height + a.z * distance);
     }
+    // Masses that hold each other back count together; what they do against tipping is not counted on.
+    out.overturning += std::max(0.0, swung);
     for (const Push& p : pushes) out.overturning += std::abs(p.force) * std::max(0.0, p.height);
     return out;
 }
@@ -73,12 +80,17 @@ std::vector<Plan> feetOnCircle(int feet, double radius, double firstAngle) {
 
 std::optional<Tipping> tipping(const Footprint& footprint, std::span<const Weight> weights,
                                std::span<const Push> pushes) {
+    return tippingMoving(footprint, weights, {}, pushes);
+}
+
+std::optional<Tipping> tippingMoving(const Footprint& footprint, std::span<const Weight> weights,
+                                     std::span<const InSpace> accelerations, std::span<const Push> pushes) {
     const std::vector<Plan> hull = hullOf(footprint.feet);
     if (hull.size() < 3 || weights.empty()) return std::nullopt;
     std::optional<Tipping> worst;
     for (std::size_t i = 0; i < hull.size(); ++i) {
         const Plan from = hull[i], to = hull[(i + 1) % hull.size()];
-        const Sums sums = about(footprint, from, to, weights, pushes);
+        const Sums sums = about(footprint, from, to, weights, accelerations, pushes);
         const double ratio =
             sums.overturning > 0.0 ? std::min(sums.stabilising / sums.overturning, harmless) : harmless;
         if (!std::isfinite(ratio)) return std::nullopt;
@@ -116,7 +128,7 @@ std::optional<double> stopRatio(const Footprint& f, std::span<const Weight> weig
         const Plan from = hull[i], to = hull[(i + 1) % hull.size()];
         const double length = std::hypot(to.x - from.x, to.y - from.y), ex = (to.x - from.x) / length,
                      ey = (to.y - from.y) / length;
-        const Sums sums = about(f, from, to, weights, lasting);
+        const Sums sums = about(f, from, to, weights, {}, lasting);
         Rocking r;
         r.net = sums.stabilising - sums.overturning;
         double mass = 0.0, raised = 0.0;
@@ -169,7 +181,7 @@ std::optional<double> ballastNeeded(const Footprint& footprint, std::span<const 
     double most = 0.0;
     for (std::size_t i = 0; i < hull.size(); ++i) {
         const Plan from = hull[i], to = hull[(i + 1) % hull.size()];
-        const Sums sums = about(footprint, from, to, weights, pushes);
+        const Sums sums = about(footprint, from, to, weights, {}, pushes);
         const double missing = wanted * sums.overturning - sums.stabilising;
         const double arm = inside(from, to, at) * std::cos(footprint.slope);
         if (missing <= 0.0) continue;

@@ -45,6 +45,16 @@ struct Tipping {
 std::optional<Tipping> tipping(const Footprint& footprint, std::span<const Weight> weights,
                                std::span<const Push> pushes);
 
+/// A velocity [m/s] or an acceleration [m/s²], x and y in plan, z up.
+struct InSpace {
+    double x = 0.0, y = 0.0, z = 0.0;
+};
+
+/// The same while the weights speed up or slow down, each by its acceleration [m/s²]: what holds a mass back
+/// overturns about the edge that it pushes towards, and weighs more on its way up.
+std::optional<Tipping> tippingMoving(const Footprint& footprint, std::span<const Weight> weights,
+                                     std::span<const InSpace> accelerations, std::span<const Push> pushes);
+
 /// The other way to count, as for a boom on a mast whose own weight stands in the middle: stabilising
 /// W·(distance to edge) against one overturning moment [N·m] in direction ψ. Least over the edges that the
 /// boom leans to.
@@ -69,9 +79,7 @@ double stopRatio(const Rocking& rocking);
 
 /// A movement that a stop ends: how fast each of the weights moves [m/s], x and y in plan, z up.
 struct Motion {
-    struct Velocity {
-        double x = 0.0, y = 0.0, z = 0.0;
-    };
+    using Velocity = InSpace;
     std::vector<Velocity> of; ///< in the order of the weights
     double time = 0.0;        ///< [s] of the stop
 };

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/audit.h"
 
+#include "core/model/fields.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <map>
 
@@ -75,13 +77,13 @@ public:
             "is offered twice");
         seen_.push_back(fix.result);
         say(measures != (fix.cost == FixCost::Measure), "says measure and changes, or the other way");
-        mended(is);
+        mended(fix, is);
+        if (measures) needless(fix);
         worsened(fix, is);
         currents(fix.result);
         together(fix.result, after.evaluation);
         extremes(fix, after.evaluation);
-        say(static_cast<int>(fix.cost) < lastCost_ && !last_, "costs less than one that comes before it");
-        if (fix.drawback == Drawback::None) lastCost_ = static_cast<int>(fix.cost);
+        inOrder(fix, is);
         return out_;
     }
 
@@ -91,13 +93,33 @@ private:
     }
     std::pair<int, int> matter() const { return {verdict_.rule, aboutRig(verdict_) ? -1 : verdict_.axis}; }
 
-    void mended(const ByMatter& is) {
+    void mended(const Fix& fix, const ByMatter& is) {
         const auto it = is.find(matter());
         const State state = it == is.end() ? State::Fine : it->second->state;
         say(state == State::Unknown, "ends in unknown");
         say(verdict_.state == State::Oversized ? state == State::Oversized
                                                : rank(state) >= rank(verdict_.state),
             "does not mend it");
+        say(state != fix.stateAfter, "ends in another state than it says");
+        const Verdict* after = it == is.end() ? nullptr : it->second;
+        say(fix.ratioAfter != (after != nullptr ? after->ratio.valueOr(0.0) : 0.0),
+            "ends at another ratio than it says");
+        say(fix.lowAfter != (after != nullptr && after->ratio ? after->low : 0.0),
+            "ends at another lower end than it says");
+    }
+    /// Measured is only what is wanted: with the last of it left as it was the verdict is still in doubt.
+    void needless(const Fix& fix) {
+        Project but = fix.result;
+        const auto is = findField(but, fix.measures.back());
+        Project before = project_;
+        const auto was = findField(before, fix.measures.back());
+        if (!is || !was || !std::holds_alternative<Estimate*>(is->target)) return;
+        *std::get<Estimate*>(is->target) = *std::get<Estimate*>(was->target);
+        const Assessment after = assess(but, {}, Poses::Search, now_.evaluation.poses);
+        const ByMatter matters = byMatter(after.verdicts);
+        const auto it = matters.find(matter());
+        say(it == matters.end() || rank(it->second->state) < rank(verdict_.state),
+            "measures what need not be");
     }
     void worsened(const Fix& fix, const ByMatter& is) {
         for (const auto& [key, found] : is) {
@@ -159,8 +181,19 @@ private:
         const double own = now_.evaluation.rig.mass.valueOr(1e9) - had;
         extreme = extreme || (ballast > had && (ballast > 30.0 || ballast > own));
         say(extreme && fix.drawback == Drawback::None, "is hard to live with and does not say so");
-        say(!extreme && last_, "comes after what is hard to live with");
-        last_ = last_ || extreme;
+        say(!extreme && fix.drawback != Drawback::None, "is said to be hard to live with and is not");
+        say(!extreme && extreme_, "comes after what is hard to live with");
+        extreme_ = extreme_ || extreme;
+    }
+
+    /// By cost, then by what it leaves of the verdict, then by what else it worsens.
+    void inOrder(const Fix& fix, const ByMatter& is) {
+        const auto it = is.find(matter());
+        const std::array<int, 3> comes{static_cast<int>(fix.cost),
+                                       it == is.end() ? 0 : rank(it->second->state),
+                                       static_cast<int>(fix.sideEffects.size())};
+        say(comes < last_.second && last_.first == extreme_, "comes after one that costs more or mends less");
+        last_ = {extreme_, comes};
     }
 
     const Project& project_;
@@ -169,8 +202,8 @@ private:
     ByMatter before_;
     std::vector<Project> seen_;
     std::vector<std::string> out_;
-    int lastCost_ = 0;
-    bool last_ = false;
+    bool extreme_ = false;                       ///< the fix that is looked at, or one before it
+    std::pair<bool, std::array<int, 3>> last_{}; ///< of the fix before: extreme, and its place in the order
 };
 
 } // namespace

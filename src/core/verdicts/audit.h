@@ -28,15 +28,15 @@ struct AuditedVerdict {
 /// found it.
 ///
 /// Objected to is a fix that
-/// - leaves the verdict where it was, or makes it unknown;
+/// - leaves the verdict where it was, or makes it unknown, or says another state or ratio than it leaves;
 /// - changes nothing, or the same as another of the same verdict;
 /// - puts another verdict over or at risk, or worsens one without saying so;
 /// - sets more current at standstill than in motion, or more than motor or driver are rated for;
 /// - lets the movements of a shot that ended together end apart;
 /// - is offered before others although it takes three times as long, lets the shot wait for more than 10 s,
 /// or
-///   takes more ballast than 30 kg or than the rig weighs;
-/// - costs more than one that is offered after it.
+///   takes more ballast than 30 kg or than the rig weighs; or is called so and is not;
+/// - costs more than one that is offered after it, or as much and mends or spares less.
 std::vector<AuditedVerdict> audit(const Project& project, const parts::Sources& stock,
                                   const std::stop_token& stop = {});
 

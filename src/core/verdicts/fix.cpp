@@ -121,7 +121,9 @@ struct Tried {
 Tried tryOut(const Assessment& now, const Verdict& verdict, const Project& project, fixes::Candidate c) {
     Tried t;
     Fix& fix = t.fix;
-    fix.after = assess(c.result, {}, Poses::Search, now.evaluation.poses);
+    // While the window has not looked through all poses yet, no change is: it looks again when it has.
+    const Poses poses = now.evaluation.poses != nullptr ? Poses::Search : Poses::Later;
+    fix.after = assess(c.result, {}, poses, now.evaluation.poses);
     fix.result = std::move(c.result);
     fix.cost = c.cost;
     fix.axis = fix.result.axes[static_cast<std::size_t>(verdict.axis)].id;

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/ranges.h"
 
-#include "core/evaluate/rig/rig_sweep.h"
+#include "core/evaluate/pose_search.h"
 
 #include "core/evaluate/evaluate.h"
+#include "core/evaluate/move/evaluate_move.h"
 #include "core/evaluate/moved_inputs.h"
 #include "core/evaluate/rig/rig_structure.h"
+#include "core/evaluate/setup_of.h"
 #include "core/solve/root.h"
 #include "core/verdicts/low_end.h"
 #include "core/verdicts/rules.h"
@@ -110,6 +112,7 @@ public:
             Verdict& v = *nominal_[i];
             if (!v.ratio) continue;
             v.low = lowEndOf(v.ratio.value(), of_[i].all);
+            if (ruleOf(v).harmless && v.ratio.value() >= 1.0) v.low = std::max(v.low, 1.0);
             v.state = stateOf(v);
             if (v.state == State::AtRisk) {
                 const std::vector<Fall> deciding = decidingFalls(scaled(i), of_[i].all);
@@ -160,7 +163,7 @@ private:
 /// Moves inputs in a project of its own and says what is found then.
 class Mover {
 public:
-    explicit Mover(const Project& project) : project_(project), setup_(setupOf(project_)) {}
+    explicit Mover(const Project& project) : project_(project), setup_(setupWithMoves(project_)) {}
 
     /// @param inputs of project(); @param both whether one end says nothing of the other; @param judged
     /// judges it as it stands
@@ -316,6 +319,7 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
     };
     // What a search has not looked into closely enough counts like an input that is not known better.
     rig.rig = evaluation.rig;
+    rig.moves = evaluation.moves; // which but for tipping lean on settings and places alone
     if (rig.rig.clearance.distance) rig.rig.clearance.distance = rig.rig.clearance.atLeast;
     const bool close =
         rig.rig.clearance.distance &&
@@ -331,6 +335,11 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
             mover.setup().refreshMasses();
             rig.rig = rigAgain(mover.setup(), evaluation.axes, evaluation.rig);
             rig.rig.clearance = evaluation.rig.clearance;
+            for (std::size_t m = 0; m < rig.moves.size(); ++m)
+                if (evaluation.moves[m].tipping)
+                    rig.moves[m].tipping =
+                        tippingAgain(mover.setup(), (*evaluation.planned)[m],
+                                     evaluation.moves[m].tippingAt.value(), evaluation.axes);
             if (close)
                 rig.rig.clearance.distance = Figure::of(apartAt(mover.setup(), evaluation.poses->clearance));
             return judged(first);

@@ -76,7 +76,19 @@ constexpr std::array table{&torque,
                            &clearance,
                            &supply,
                            &weight,
-                           &money};
+                           &money,
+                           &movePlan,
+                           &moveLimits,
+                           &moveTravel,
+                           &moveFraming,
+                           &moveTorque,
+                           &movePulses,
+                           &moveResonance,
+                           &moveTipping,
+                           &moveClearance,
+                           &moveOwnParts,
+                           &moveFocus,
+                           &moveJudder};
 
 } // namespace
 

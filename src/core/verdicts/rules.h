@@ -65,7 +65,9 @@ struct Rule {
     std::span<const fixes::Family* const> fixes{}; ///< what to try, all of them
     double (*wanted)(const AxisView&) = nullptr;   ///< where the builder says how much is wanted
     bool namesAxis = false;   ///< a rule about the whole rig that says itself which axis it concerns
+    bool anyAxis = false;     ///< a rule about moves, which are of all axes at once
     bool leastInside = false; ///< the ratio may be least between the ends of an input's range
+    bool harmless = false;    ///< what holds as entered is tight at worst, whatever its low end
     Message advice{};         ///< what would have to change, where nothing that can be offered does it
 
     constexpr std::string_view key() const { return wants.id; }
@@ -93,6 +95,12 @@ constexpr Rule namingAxis(Rule rule) {
     return rule;
 }
 
+/// The same rule, about something that all axes do together: it is looked at whichever of them is in hand.
+constexpr Rule ofAllAxes(Rule rule) {
+    rule.anyAxis = true;
+    return rule;
+}
+
 /// The same rule, with what to say where no fix is found.
 constexpr Rule advising(Message advice, Rule rule) {
     rule.advice = advice;
@@ -102,6 +110,12 @@ constexpr Rule advising(Message advice, Rule rule) {
 /// The same rule, its ratio least perhaps between the ends of an input's range.
 constexpr Rule leastInside(Rule rule) {
     rule.leastInside = true;
+    return rule;
+}
+
+/// The same rule, about something that does no harm while it holds as entered.
+constexpr Rule harmless(Rule rule) {
+    rule.harmless = true;
     return rule;
 }
 
@@ -172,6 +186,9 @@ extern const Rule toothStrength, gearForm, beltMesh, grip, cordSlack, cordStreng
 extern const Rule sag, settling, railTipping, railClamps, beamStrength, pivot, balance;
 // rig/
 extern const Rule tipping, anchors, tether, clearance, supply, weight, money;
+// moves/
+extern const Rule movePlan, moveLimits, moveTravel, moveFraming, moveTorque, movePulses, moveResonance,
+    moveTipping, moveClearance, moveOwnParts, moveFocus, moveJudder;
 // told/
 extern const Rule claim, claimPower, movingMass, stepsSet;
 

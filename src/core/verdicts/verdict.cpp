@@ -43,6 +43,10 @@ const rules::Rule& ruleOf(const Verdict& v) {
     return *rules::all()[static_cast<std::size_t>(v.rule)];
 }
 
+bool concerns(const Verdict& verdict, int axis) {
+    return verdict.axis == axis || ruleOf(verdict).anyAxis;
+}
+
 std::string_view ruleKey(const Verdict& v) {
     return ruleOf(v).key();
 }

@@ -47,6 +47,8 @@ struct Verdict {
     bool hazard = false;              ///< falling, tipping, overhead: stays visible when set aside
     std::string part;                 ///< what gives way or comes near, for the sentence
     std::string with;                 ///< what it comes near to
+    int move = -1; ///< index in Project::moves of the move it is about; −1: about none …
+    Figure moment = Figure::none(Reason::NotApplicable); ///< [s] … and when in it
     words::Message sentence = words::unknownText;
     words::Arguments arguments{};
 };
@@ -66,6 +68,9 @@ struct Rule;
 
 /// The rule that made it.
 const rules::Rule& ruleOf(const Verdict& verdict);
+
+/// Whether a verdict belongs to what is said of an axis: it is about it, or about all of them at once.
+bool concerns(const Verdict& verdict, int axis);
 
 /// Key of the verdict's rule: "torque".
 std::string_view ruleKey(const Verdict& verdict);

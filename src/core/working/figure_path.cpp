@@ -59,6 +59,7 @@ private:
         shot_ = &e;
         return project_.shots[e.shot.at()].id;
     }
+    std::string enter(const AxisMoveResults& move, std::size_t) const { return project_.moves[move.move].id; }
     std::string enter(const PartCheck& part, std::size_t) const {
         if (part.link < 0) return "output";
         return std::string(partId(

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "io/report/evaluation_json.h"
+#include "io/report/move_table.h"
 
 #include "core/tools/capability.h"
 #include "core/tools/chain_table.h"
@@ -191,6 +192,9 @@ std::string evaluationJson(const Project& project, const Assessment& assessment)
             at["clear_to" + unit] = e.rig.clearance.clearRange->second;
         }
     }
+    root["moves"] = Json::array();
+    for (std::size_t i = 0; i < project.moves.size(); ++i)
+        root["moves"].push_back(moveResultsJson(project, project.moves[i], e.moves[i]));
     root["verdicts"] = Json::array();
     for (const Verdict& v : assessment.verdicts) root["verdicts"].push_back(verdictJson(project, v));
     return root.dump(2, ' ', false, Json::error_handler_t::replace) + '\n';

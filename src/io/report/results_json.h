@@ -70,6 +70,10 @@ private:
         child["id"] = project_.shots[s.shot.at()].id;
         return true;
     }
+    bool startObject(Json& child, const AxisMoveResults& m) {
+        child["id"] = project_.moves[m.move].id;
+        return true;
+    }
     bool startObject(Json& child, const PartCheck& p) {
         child["part"] =
             p.link < 0 ? std::string("output") : linkId(axis_->links[static_cast<std::size_t>(p.link)]);

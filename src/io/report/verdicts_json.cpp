@@ -14,6 +14,10 @@ Json verdictJson(const Project& project, const Verdict& v) {
         j["shot"] = project.shots[v.shot.at()].id;
     else
         putNone(j, "shot", "it is about no single shot");
+    if (v.move >= 0) {
+        j["move"] = project.moves[static_cast<std::size_t>(v.move)].id;
+        if (v.moment) j["at_s"] = v.moment.value();
+    }
     put(j, "ratio", v.ratio);
     if (v.ratio)
         j["ratio_low"] = v.low;

@@ -300,7 +300,8 @@ void BriefStation::refreshShot() {
     const bool timed = m != nullptr && m->index() % 2 == 1;
     given_->setCurrentIndex(m == nullptr ? 0 : timed ? 2 : 1);
     given_->setEnabled(!context_.document.readOnly());
-    move_->setTitle(tr("%1 in %2").arg(QString::fromStdString(axis->name), QString::fromStdString(s.name)));
+    move_->setTitle(tr("%1 in %2").arg(QString::fromStdString(axis->name), QString::fromStdString(s.name)),
+                    fromMove(*axis, shot));
     const QString move = base + QStringLiteral("moves/%1/movement/").arg(QString::fromStdString(axis->id));
     const QString u = kindOf(*axis) == AxisKind::Linear ? QStringLiteral("m") : QStringLiteral("rad");
     QStringList keys;
@@ -311,6 +312,28 @@ void BriefStation::refreshShot() {
         if (startOf(*m)) keys << "start_" + u;
     }
     move_->setFields(slotsUnder(move, keys));
+}
+
+/// What a planned move makes of a shot's movement, where one says how the shot is taken: that counts, and not
+/// what is entered here.
+QString BriefStation::fromMove(const Axis& axis, int shot) const {
+    const Project& p = context_.document.project();
+    const std::string& id = p.shots[static_cast<std::size_t>(shot)].id;
+    const auto move = std::find_if(p.moves.begin(), p.moves.end(),
+                                   [&](const RigMove& m) { return m.realises && m.shot == id; });
+    if (move == p.moves.end()) return {};
+    const QString name = QString::fromStdString(move->name);
+    const AxisEvaluation* e = context_.axisEvaluation();
+    if (e != nullptr)
+        for (const ShotEvaluation& s : e->shots)
+            if (s.shot.row() == shot && s.fromMove) {
+                const bool linear = kindOf(axis) == AxisKind::Linear;
+                return tr("in use is the move “%1”: %2 at up to %3; what is entered is not")
+                    .arg(name, context_.show(s.distance, linear ? units::Kind::Length : units::Kind::Angle),
+                         context_.show(s.motion.topSpeed,
+                                       linear ? units::Kind::Speed : units::Kind::AngularSpeed));
+            }
+    return tr("in use is the move “%1”, in which %2 stands").arg(name, QString::fromStdString(axis.name));
 }
 
 void BriefStation::addShot() {

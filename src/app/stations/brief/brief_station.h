@@ -47,6 +47,7 @@ private:
     void place();
     void refreshDeciding();
     void refreshShot();
+    QString fromMove(const Axis& axis, int shot) const;
     void refreshFolds();
     QList<Fold*> folds() const;
     void connectLists();

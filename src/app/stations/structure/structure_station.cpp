@@ -258,8 +258,9 @@ QList<FieldSlot> StructureStation::headFields() const {
     if (has(Role::Tilt, Role::Roll)) list += under(head, {"tilt_height_m", "tilt_ahead_m"});
     if (has(Role::Tilt) && has(Role::Roll)) list += under(head, {"roll_height_m"});
     if (has(Role::Tilt, Role::Roll)) list += under(head, {"plate_below_m"});
-    return list + under(head, {"lens_height_m", "lens_left_m", "lens_front_m", "lens_diameter_m",
-                               "camera_back_m", "camera_depth_m", "camera_width_m", "camera_height_m"});
+    return list +
+           under(head, {"lens_height_m", "lens_left_m", "lens_front_m", "pupil_back_m", "lens_diameter_m",
+                        "camera_back_m", "camera_depth_m", "camera_width_m", "camera_height_m"});
 }
 
 void StructureStation::applyTheme() {

@@ -60,40 +60,6 @@ std::string nameOf(const RigSetup& rig, int body) {
     return b.name.empty() ? std::string(bodyName(b.kind)) : quoted(b.name);
 }
 
-/// What a clearance says of the rig; nothing where nothing can come near anything.
-ClearanceResults resultsOf(const RigSetup& rig, const Clearance& c) {
-    ClearanceResults out;
-    if (!c.whole) out.distance = Figure::none(Reason::NotSearched);
-    if (!c.whole || !c.any()) return out;
-    out.distance = Figure::of(c.distance);
-    out.atLeast = Figure::of(c.atLeast);
-    out.pose = c.pose;
-    Clearance named = c;
-    if (const std::vector<int> axes = axesBetween(rig, c); !axes.empty()) {
-        out.axis = axes.front();
-        const auto axis = static_cast<std::size_t>(out.axis);
-        // Angles count from level or from where the rig points, places from the low end.
-        const auto* rotary = std::get_if<RotaryMechanism>(&rig.axes[axis].mechanism);
-        const double from = rotary != nullptr ? rotary->lowAngle : 0.0;
-        out.place = from + c.pose[axis];
-        if (c.ratio() < 1.0)
-            if (const auto clear = clearRange(rig, c, axis)) {
-                out.clearRange = {from + clear->low, from + clear->high};
-                // On its way there something else may be met before.
-                if (c.distance <= 0.0 && clear->first.obstacle != Obstacle::None) named.pair = clear->first;
-            }
-    }
-    out.wanted = Figure::of(named.pair.wanted);
-    out.keepOut = named.pair.obstacle == Obstacle::KeepOut ? named.pair.with : -1;
-    out.body = nearestBodyName(rig, named);
-    out.with = obstacleName(rig, named);
-    return out;
-}
-
-std::shared_ptr<const PoseSearch> searched(const RigSetup& rig, const Clearance& found) {
-    return std::make_shared<const PoseSearch>(PoseSearch{poseInputs(rig), found, resultsOf(rig, found)});
-}
-
 } // namespace
 
 std::string obstacleName(const RigSetup& rig, const Clearance& c) {
@@ -252,47 +218,6 @@ std::optional<ClearRange> clearRange(const RigSetup& rig, const Clearance& c, st
     out.low = edge(bestFrom, bestFrom - 1);
     out.high = edge(bestTo, bestTo + 1);
     return out;
-}
-
-std::vector<double> poseInputs(const RigSetup& rig) {
-    const RigChain chain = chainOf(rig);
-    std::vector<double> out;
-    out.reserve(16 * (chain.links.size() + chain.bodies.size()));
-    const auto put = [&](auto... value) { (out.push_back(static_cast<double>(value)), ...); };
-    const auto place = [&](Place p) { put(p.x, p.y, p.z); };
-    const auto name = [&](std::string_view text) { put(std::hash<std::string_view>()(text) & 0xffffffffU); };
-    for (const kinematics::Link& l : chain.links) {
-        put(l.on, l.joint, l.axis, l.offset);
-        place(l.shift);
-        place(l.direction);
-    }
-    for (const ChainBody& b : chain.bodies) {
-        if (!b.solid) continue;
-        put(b.kind, b.axis, b.link, b.radius, b.width, b.mountedOn);
-        place(b.from);
-        place(b.to);
-        name(b.name);
-    }
-    for (const Axis& axis : rig.axes) put(usableTravel(axis), axis.role);
-    for (const KeepOut& k : rig.keepOut) {
-        put(k.x, k.y, k.z, k.length, k.width, k.height);
-        name(k.name);
-    }
-    // How the ground falls, whether there is any, and where wall and ceiling are.
-    const LinearMechanism* rail = lowestRail(rig.axes);
-    if (rail != nullptr) put(rail->rail.support, rail->rail.section.shape, rail->slope.value);
-    put(chain.feet.size(), rig.base.kind, rig.base.mount, rig.base.height, rig.head.stand.source);
-    return out;
-}
-
-std::shared_ptr<const PoseSearch> searchPoses(const RigSetup& rig) {
-    return searched(rig, sweepRig(rig));
-}
-
-std::shared_ptr<const PoseSearch> searchPosesAtOnce(const RigSetup& rig) {
-    constexpr int few = 60;
-    const Clearance found = sweepRig(rig, few, 4000);
-    return found.complete ? searched(rig, found) : nullptr;
 }
 
 } // namespace gantry

@@ -4,7 +4,6 @@
 #include "core/evaluate/rig/rig_scene.h"
 #include "core/results/rig_results.h"
 
-#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -56,20 +55,5 @@ struct ClearRange {
     Pair first; ///< what comes too near first beyond it, on the side of that pose; none: nothing there
 };
 std::optional<ClearRange> clearRange(const RigSetup& rig, const Clearance& clearance, std::size_t axis);
-
-/// All that a search depends on, as numbers to be compared.
-std::vector<double> poseInputs(const RigSetup& rig);
-
-/// A search that was made, what it went by, and what it says of the rig. It takes up to some tens of
-/// milliseconds.
-struct PoseSearch {
-    std::vector<double> inputs;
-    Clearance clearance;
-    ClearanceResults found;
-};
-std::shared_ptr<const PoseSearch> searchPoses(const RigSetup& rig);
-
-/// The same if few looks tell it; else null. Takes less than a tenth of a millisecond.
-std::shared_ptr<const PoseSearch> searchPosesAtOnce(const RigSetup& rig);
 
 } // namespace gantry

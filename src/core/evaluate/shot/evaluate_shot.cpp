@@ -230,7 +230,8 @@ void fillTorque(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const 
         e.sourceCurrent = Figure::of(m.motors * motor::sourceCurrent(*p, needed / m.motors));
     const double ramps = torqueRms(m, e.profile);
     e.torque.rms = Figure::of(ramps);
-    if (const double rest = e.motion.time.valueOr(0.0) - e.profile.time(); e.follows && rest > 0.0) {
+    if (const double rest = e.motion.time.valueOr(0.0) - e.profile.time();
+        (e.follows || e.fromMove) && rest > 0.0) {
         // Slower than its peak for the rest of the time, against friction and gravity alone.
         const double steady = m.rampTorque(speed, 0.0);
         e.torque.rms = Figure::of(std::sqrt((ramps * ramps * e.profile.time() + steady * steady * rest) /
@@ -361,6 +362,7 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
     ShotEvaluation e;
     e.shot = course.shot;
     e.follows = course.followsFor.has_value();
+    e.fromMove = course.movesFor.has_value();
     const Figure scale = pixelsPerUnit(rig.camera, shot, axis, rig.masses[index].reach);
     e.pixelsPerUnit = scale ? scale.value() : 0.0;
     const double carried = carriedTorque(course, axis, evaluation.model);
@@ -382,10 +384,16 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
     e.jerkExceeded = planned.jerkExceeded;
     double speed = e.profile.peakSpeed;
     double acceleration = std::max(e.profile.in.acceleration, e.profile.out.acceleration);
-    if (e.follows) { // its largest rate and acceleration fall at different moments; both are asked
-        const auto& wanted = std::get<BySpeed<AxisKind::Rotary>>(movement);
-        speed = wanted.speed;
-        acceleration = wanted.acceleration;
+    if (e.follows || course.movesFor) {
+        // Its largest rate and acceleration fall at different moments; both are asked.
+        std::visit(
+            [&](const auto& wanted) {
+                if constexpr (requires { wanted.acceleration; }) {
+                    speed = wanted.speed;
+                    acceleration = wanted.acceleration;
+                }
+            },
+            movement);
     }
     if (m.oneSpeed) {
         // Nothing sets its speed, so the shot runs at the motor's own.
@@ -396,7 +404,8 @@ ShotEvaluation evaluateShot(const RigSetup& rig, std::size_t index, const AxisEv
     e.motion.topSpeed = Figure::of(speed);
     e.motion.acceleration = Figure::of(acceleration);
     e.motion.jerk = Figure::of(std::max(e.profile.in.jerk(), e.profile.out.jerk()));
-    e.motion.time = Figure::of(course.followsFor.value_or(e.profile.time()));
+    e.motion.time =
+        Figure::of(course.followsFor ? *course.followsFor : course.movesFor.value_or(e.profile.time()));
     e.motion.stoppingDistance = Figure::of(speed * e.profile.out.time() / 2.0);
     e.motion.motorSpeed = Figure::of(speed / m.outputPerRad);
     e.motion.energy = evaluation.inertiaAtMotor * (0.5 * speed * speed / (m.outputPerRad * m.outputPerRad));

@@ -50,6 +50,15 @@ extern const Family shaftBearing; ///< that takes the load off the motor's
 extern const Family preloadSpring, feltWasher, noPlay, guidePlay, wheelbase;
 extern const Family hungLower; ///< so that weight keeps backlash to one side
 extern const Family mechanicalRing;
+// moves/move_fixes.cpp
+extern const Family moveInLeastTime, moveGentler,
+    moveFastest;                    ///< of every segment that is too quick, and of one
+extern const Family settingsToMove; ///< raises them to what the move asks
+extern const Family aimSegment, posesIntoTravel, stopAtPoses;
+extern const Family moveSlower, moveFaster; ///< all of it, in step
+extern const Family longerLens;             ///< a narrower picture
+extern const Family pullFocus;              ///< on what a segment is aimed at
+extern const Family focusAtPoses;           ///< on the target, in every pose
 // told/told_fixes.cpp
 extern const Family massOfParts;
 extern const Family stepsOfTheParts; ///< in place of the number that was typed

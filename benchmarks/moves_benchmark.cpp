@@ -1,0 +1,102 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// How long planning and judging a move takes: that of the demo (bar: 2 ms) and one of nine axes and twenty
+// poses (bar: 10 ms); the search along it and its least time, which run beside the window (bar: 60 ms).
+// --once fails on ratios only: the large move must cost no more than its axes and poses against the demo's,
+// and what is looked at along a move no more than a few times its plan.
+#include "core/evaluate/evaluate.h"
+#include "core/evaluate/move/evaluate_move.h"
+#include "core/evaluate/move/move_search.h"
+#include "core/evaluate/setup_of.h"
+#include "core/model/edit_axes.h"
+#include "core/model/edit_moves.h"
+#include "core/tools/least_move_time.h"
+#include "io/files/text_file.h"
+#include "io/project/project_file.h"
+#include "machine.h"
+
+#include <algorithm>
+#include <chrono>
+#include <iostream>
+#include <vector>
+
+namespace {
+
+using namespace gantry;
+
+Project demo(const char* file) {
+    std::string error;
+    const auto text = io::readTextFile(file, io::largestFile, error);
+    auto result = io::readProject(text.value_or(std::string()));
+    return std::get<io::LoadedProject>(std::move(result)).project;
+}
+
+/// The jib with more axes on top, until there are nine, and a move through twenty poses, most of them passed.
+Project nineAxes() {
+    Project p = demo(GANTRY_DATA "/demo/kettle-jib.gantry");
+    p.moves.clear();
+    while (p.axes.size() < 9) copyAxis(p, static_cast<int>(p.axes.size()) - 1);
+    addMove(p);
+    for (int i = 0; i < 20; ++i) {
+        std::vector<double> places;
+        for (std::size_t a = 0; a < p.axes.size(); ++a)
+            places.push_back((0.3 + 0.02 * ((i * 7 + static_cast<int>(a) * 5) % 20)) *
+                             usableTravel(p.axes[a]));
+        storePose(p, 0, i - 1, places);
+        p.moves[0].poses.back().arrive.time = 20.0;
+        p.moves[0].poses.back().passes = i % 4 != 0;
+    }
+    return p;
+}
+
+/// Median [ms].
+template <class F>
+double median(int rounds, F f) {
+    std::vector<double> times;
+    for (int i = 0; i < rounds; ++i) {
+        const auto start = std::chrono::steady_clock::now();
+        f();
+        times.push_back(
+            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
+    }
+    std::nth_element(times.begin(), times.begin() + rounds / 2, times.end());
+    return times[static_cast<std::size_t>(rounds / 2)];
+}
+
+struct Times {
+    double plan = 0.0, loads = 0.0, judge = 0.0, whole = 0.0;
+};
+
+Times timesOf(const Project& p, const char* name) {
+    const RigSetup rig = setupWithMoves(p);
+    const RigMove& move = p.moves[0];
+    const Evaluation e = evaluate(p, Poses::Later);
+    volatile double keep = 0.0;
+    Times out;
+    out.plan = median(41, [&] { keep = planMove(rig, move, sceneOf(rig, move)).trajectory.duration(); });
+    out.loads = median(41, [&] { keep = plannedMove(rig, move).plan.trajectory.duration(); }) - out.plan;
+    const PlannedMove planned = plannedMove(rig, move);
+    out.judge = median(41, [&] { keep = evaluateMove(rig, move, planned, e.axes).time.value(); });
+    out.whole = out.plan + out.loads + out.judge;
+    const double search = median(5, [&] { keep = searchMove(rig, move, planned).view.valueOr(0.0); });
+    const double least =
+        median(3, [&] { keep = leastMoveTime(move, planned.scene, planned.plan) ? 1.0 : 0.0; });
+    std::cout << name << ": planned in " << out.plan << " ms, loads along it " << out.loads
+              << " ms, judged in " << out.judge << " ms, together " << out.whole
+              << " ms; the search along it " << search << " ms, its least time " << least << " ms\n";
+    return out;
+}
+
+} // namespace
+
+int main(int, char**) {
+    std::cout << processorName() << '\n';
+    const Times dolly = timesOf(demo(GANTRY_DATA "/demo/fernhouse-dolly.gantry"), "dolly, four poses");
+    timesOf(demo(GANTRY_DATA "/demo/kettle-jib.gantry"), "jib, two poses");
+    const Times large = timesOf(nineAxes(), "nine axes, twenty poses");
+    // Nineteen segments of nine axes against three of two; half as much again for noise.
+    const double grows = large.whole / dolly.whole, most = 1.5 * (19.0 * 9.0) / (3.0 * 2.0);
+    const double looks = (dolly.loads + dolly.judge) / dolly.plan;
+    std::cout << "large over demo: " << grows << ", at most " << most
+              << "; looked at along it over planned: " << looks << ", at most 12\n";
+    return grows <= most && looks <= 12.0 ? 0 : 1;
+}

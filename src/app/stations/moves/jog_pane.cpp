@@ -1,0 +1,128 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/moves/jog_pane.h"
+
+#include "app/theme/card.h"
+#include "core/units/text.h"
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QPainter>
+#include <QScrollArea>
+#include <QSlider>
+#include <cmath>
+
+namespace gantry::app {
+namespace {
+
+constexpr int steps = 2000, head = 26, rowHeight = 28;
+
+units::Kind placeKind(const Axis& axis) {
+    return kindOf(axis) == AxisKind::Linear ? units::Kind::Length : units::Kind::Angle;
+}
+
+} // namespace
+
+JogPane::JogPane(const Context& context, MoveDesk& desk, QWidget* parent)
+    : QWidget(parent), context_(context), desk_(desk), area_(new QScrollArea(this)), inside_(new QWidget) {
+    setObjectName(QStringLiteral("jogPane"));
+    area_->setWidget(inside_);
+    area_->setFrameShape(QFrame::NoFrame);
+    area_->setFocusPolicy(Qt::NoFocus);
+    area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+}
+
+void JogPane::make(std::size_t count) {
+    while (rows_.size() < count) {
+        const std::size_t i = rows_.size();
+        Row row{new QLabel(inside_), new QSlider(Qt::Horizontal, inside_), new QLineEdit(inside_)};
+        row.slider->setRange(0, steps);
+        row.slider->setPageStep(steps / 20);
+        row.slider->setSingleStep(1);
+        row.slider->setObjectName(QStringLiteral("jog%1").arg(i));
+        row.place->setObjectName(QStringLiteral("jogPlace%1").arg(i));
+        connect(row.slider, &QSlider::valueChanged, this, [this, i](int value) {
+            if (showing_) return;
+            const double travel = usableTravel(context_.document.project().axes[i]);
+            desk_.jog(static_cast<int>(i), travel * value / steps);
+        });
+        connect(row.place, &QLineEdit::editingFinished, this, [this, i] { typed(i); });
+        rows_.push_back(row);
+    }
+    while (rows_.size() > count) {
+        for (QWidget* w :
+             {static_cast<QWidget*>(rows_.back().name), static_cast<QWidget*>(rows_.back().slider),
+              static_cast<QWidget*>(rows_.back().place)})
+            w->deleteLater();
+        rows_.pop_back();
+    }
+}
+
+void JogPane::typed(std::size_t i) {
+    if (!rows_[i].place->isModified()) return;
+    rows_[i].place->setModified(false);
+    const Axis& axis = context_.document.project().axes[i];
+    const auto value = units::parse(rows_[i].place->text().toStdString(), placeKind(axis), context_.system());
+    if (const double* place = std::get_if<double>(&value)) {
+        const double travel = usableTravel(axis);
+        if (*place < 0.0 || *place > travel)
+            emit message(tr("%1 can go from 0 to %2; it stands at the nearest end.")
+                             .arg(QString::fromStdString(axis.name), context_.show(travel, placeKind(axis))),
+                         false);
+        desk_.jog(static_cast<int>(i), *place);
+    } else {
+        emit message(tr("“%1” is no place of %2; %3 would be one.")
+                         .arg(rows_[i].place->text(), QString::fromStdString(axis.name),
+                              QString::fromUtf8(units::kindWords(placeKind(axis)).example.data())),
+                     true);
+    }
+    refresh();
+}
+
+void JogPane::refresh() {
+    const auto& axes = context_.document.project().axes;
+    const std::size_t before = rows_.size();
+    make(axes.size());
+    const std::vector<double> places = desk_.places();
+    showing_ = true;
+    for (std::size_t i = 0; i < rows_.size() && i < places.size(); ++i) {
+        const QString name = QString::fromStdString(axes[i].name);
+        const double travel = usableTravel(axes[i]);
+        rows_[i].name->setText(name);
+        rows_[i].slider->setAccessibleName(tr("Place of %1").arg(name));
+        rows_[i].slider->setEnabled(travel > 0.0);
+        rows_[i].slider->setValue(travel > 0.0 ? static_cast<int>(std::lround(places[i] / travel * steps))
+                                               : 0);
+        rows_[i].place->setAccessibleName(tr("Place of %1").arg(name));
+        if (!rows_[i].place->isModified())
+            rows_[i].place->setText(context_.typed(places[i], placeKind(axes[i])));
+    }
+    showing_ = false;
+    if (rows_.size() != before) lay();
+}
+
+void JogPane::lay() {
+    area_->setGeometry(8, head, width() - 14, height() - head - 6);
+    const int wide = area_->width() - 12;
+    inside_->resize(wide, static_cast<int>(rows_.size()) * rowHeight + 2);
+    for (std::size_t i = 0; i < rows_.size(); ++i) {
+        const int y = static_cast<int>(i) * rowHeight;
+        rows_[i].name->setGeometry(4, y, 62, 24);
+        rows_[i].place->setGeometry(wide - 84, y, 84, 24);
+        rows_[i].slider->setGeometry(68, y, wide - 84 - 76, 24);
+        for (QWidget* w : {static_cast<QWidget*>(rows_[i].name), static_cast<QWidget*>(rows_[i].slider),
+                           static_cast<QWidget*>(rows_[i].place)})
+            w->show();
+    }
+}
+
+void JogPane::resizeEvent(QResizeEvent*) {
+    lay();
+}
+
+void JogPane::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    paintCard(p, rect().adjusted(0, 0, -1, -1), tr("Where the rig stands"), 4);
+}
+
+} // namespace gantry::app

@@ -1,0 +1,565 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/moves/moves_station.h"
+
+#include "app/model/write_bytes.h"
+#include "app/stations/moves/jog_pane.h"
+#include "app/stations/moves/lens_view.h"
+#include "app/stations/moves/move_desk.h"
+#include "app/stations/moves/move_plan_view.h"
+#include "app/stations/moves/move_timeline.h"
+#include "core/model/edit_moves.h"
+#include "core/tools/fit_move.h"
+#include "core/tools/ready_moves.h"
+#include "core/verdicts/moves/move_view.h"
+#include "io/report/move_table.h"
+
+#include <QComboBox>
+#include <QFileDialog>
+#include <QInputDialog>
+#include <QMenu>
+#include <QPainter>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSignalBlocker>
+#include <algorithm>
+#include <cmath>
+
+namespace gantry::app {
+namespace {
+
+using units::Kind;
+constexpr int edge = 14, gap = 8, headLineHeight = 30, headBottom = 64, fieldsHeight = 190,
+              leastTimeline = 150;
+
+} // namespace
+
+template <class How>
+void MovesStation::change(const QString& what, How how) {
+    const int move = desk_->move();
+    context_.document.change(what, [&](Project& p) { how(p, move); });
+}
+
+MovesStation::MovesStation(const Context& context, QWidget* parent)
+    : Station(context, parent), desk_(new MoveDesk(context, this)), moves_(new QComboBox(this)),
+      lanes_(new QComboBox(this)), store_(new QPushButton(tr("Store pose"), this)),
+      target_(new QPushButton(tr("Aim at"), this)), menu_(new QPushButton(tr("Move"), this)),
+      play_(new QPushButton(tr("Play"), this)), sides_(new QPushButton(tr("Side"), this)),
+      plan_(new MovePlanView(context, *desk_, this)), lens_(new LensView(context, *desk_, this)),
+      timeline_(new MoveTimeline(context, *desk_, this)), fieldsArea_(new QScrollArea(this)),
+      fields_(new FieldGroup(context, fieldsArea_)), jog_(new JogPane(context, *desk_, this)) {
+    moves_->setObjectName(QStringLiteral("moveChoice"));
+    moves_->setAccessibleName(tr("Move in hand"));
+    lanes_->setObjectName(QStringLiteral("laneChoice"));
+    lanes_->setAccessibleName(tr("What the lanes show"));
+    lanes_->addItems({tr("Speed"), tr("Place"), tr("Acceleration")});
+    store_->setObjectName(QStringLiteral("storePose"));
+    store_->setProperty("role", "primary");
+    store_->setToolTip(tr("Stores where the rig stands as a pose behind the one in hand"));
+    target_->setObjectName(QStringLiteral("aimAt"));
+    target_->setProperty("menu", true);
+    menu_->setObjectName(QStringLiteral("moveMenu"));
+    menu_->setProperty("menu", true);
+    play_->setObjectName(QStringLiteral("playMove"));
+    play_->setCheckable(true);
+    sides_->setObjectName(QStringLiteral("planSide"));
+    sides_->setProperty("small", true);
+    sides_->setCheckable(true);
+    sides_->setToolTip(tr("Shows the move from the side in place of from above"));
+    fieldsArea_->setWidget(fields_);
+    fieldsArea_->setFrameShape(QFrame::NoFrame);
+    fieldsArea_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    fieldsArea_->setFocusPolicy(Qt::NoFocus);
+    makeMenus();
+    connect(store_, &QPushButton::clicked, this, &MovesStation::storePose);
+    connect(play_, &QPushButton::toggled, this, &MovesStation::play);
+    connect(sides_, &QPushButton::toggled, this, [this](bool side) { plan_->setFromAbove(!side); });
+    connect(moves_, &QComboBox::activated, this, [this](int i) {
+        if (i >= 0 && i < static_cast<int>(context_.document.project().moves.size())) desk_->setMove(i);
+    });
+    connect(lanes_, &QComboBox::activated, this,
+            [this](int i) { timeline_->setShows(static_cast<LaneShows>(i)); });
+    connect(desk_, &MoveDesk::changed, this, &MovesStation::refresh);
+    connect(desk_, &MoveDesk::headMoved, this, &MovesStation::showHeadMoved);
+    connect(timeline_, &MoveTimeline::playWanted, play_, &QPushButton::toggle);
+    connect(fields_, &FieldGroup::message, this, &Station::message);
+    connect(jog_, &JogPane::message, this, &Station::message);
+    clock_.setInterval(15);
+    connect(&clock_, &QTimer::timeout, this, &MovesStation::tick);
+}
+
+void MovesStation::makeMenus() {
+    auto* menu = new QMenu(this);
+    menu->addAction(tr("New move"), this, &MovesStation::newMove);
+    auto* ready = menu->addMenu(tr("Ready-made moves"));
+    ready->setObjectName(QStringLiteral("readyMoves"));
+    ready->setToolTipsVisible(true);
+    for (const ReadyMoveInfo& info : readyMoves()) {
+        QAction* a = ready->addAction(QString::fromUtf8(info.name.data()), this, [this, kind = info.kind] {
+            int made = -1;
+            context_.document.change(tr("Add a ready-made move"),
+                                     [&](Project& p) { made = addReadyMove(p, kind); });
+            if (made >= 0)
+                desk_->setMove(made);
+            else
+                emit message(tr("This rig cannot turn its head far enough for that move."), true);
+            refresh();
+        });
+        a->setToolTip(QString::fromUtf8(info.effect.data()));
+    }
+    connect(ready, &QMenu::aboutToShow, this, [this, ready] {
+        const auto infos = readyMoves();
+        for (qsizetype i = 0; i < ready->actions().size(); ++i)
+            ready->actions()[i]->setEnabled(
+                suits(context_.document.project(), infos[static_cast<std::size_t>(i)].kind));
+    });
+    menu->addSeparator();
+    const auto edit = [&](const QString& text, auto how) {
+        menu->addAction(text, this, [this, text, how] {
+            change(text, how);
+            refresh();
+        });
+    };
+    edit(tr("Duplicate the move"), [](Project& p, int move) { copyMove(p, move); });
+    edit(tr("Reverse the move"), [this](Project& p, int move) { reverseMove(p, move, desk_->duration()); });
+    edit(tr("Mirror the move"), [](Project& p, int move) { mirrorMove(p, move); });
+    edit(tr("Half the speed"), [](Project& p, int move) { retimeMove(p, move, 2.0); });
+    edit(tr("Twice the speed"), [](Project& p, int move) { retimeMove(p, move, 0.5); });
+    edit(tr("Remove the move"), [](Project& p, int move) { removeMove(p, move); });
+    menu->addSeparator();
+    menu->addAction(tr("Fit to a time"), this, &MovesStation::fitToTime);
+    menu->addAction(tr("Run in the least time"), this, [this] {
+        bool done = false;
+        change(tr("Run in the least time"), [&](Project& p, int move) { done = runInLeastTime(p, move); });
+        if (!done) emit message(tr("Nothing of this move can be timed yet."), true);
+        refresh();
+    });
+    addBlockMenus(*menu);
+    menu->addSeparator();
+    const auto pose = [&](const QString& text, auto how) {
+        menu->addAction(text, this, [this, text, how] {
+            if (desk_->pose() < 0) {
+                emit message(tr("No pose is in hand. Press its flag first."), true);
+                return;
+            }
+            int then = desk_->pose();
+            change(text, [&](Project& p, int move) { then = how(p, move, desk_->pose()); });
+            desk_->setPose(then);
+        });
+    };
+    menu->addAction(tr("Go to the pose"), this, [this] { desk_->goTo(desk_->pose()); });
+    menu->addAction(tr("Store the pose anew"), this, [this] {
+        if (desk_->pose() < 0) return;
+        const std::vector<double> places = desk_->places();
+        change(tr("Store the pose anew"),
+               [&](Project& p, int move) { restorePose(p, move, desk_->pose(), places); });
+    });
+    pose(tr("Move the pose forward"), [](Project& p, int move, int at) { return movePose(p, move, at, -1); });
+    pose(tr("Move the pose back"), [](Project& p, int move, int at) { return movePose(p, move, at, 1); });
+    pose(tr("Remove the pose"), [](Project& p, int move, int at) {
+        removePose(p, move, at);
+        return std::max(0, at - 1);
+    });
+    menu->addSeparator();
+    menu->addAction(tr("Save as a table (CSV)"), this, [this] { saveTable(false); });
+    menu->addAction(tr("Save joints and camera (JSON)"), this, [this] { saveTable(true); });
+    menu_->setMenu(menu);
+
+    auto* aim = new QMenu(this);
+    aim->setObjectName(QStringLiteral("aimMenu"));
+    connect(aim, &QMenu::aboutToShow, this, [this, aim] {
+        aim->clear();
+        aim->addAction(tr("What the camera sees now, two metres away"), this, &MovesStation::addTarget);
+        const RigMove* m = desk_->current();
+        if (m == nullptr) return;
+        aim->addSeparator();
+        const int to = std::max(desk_->pose(), 1);
+        for (const AimTarget& t : m->targets)
+            aim->addAction(tr("%1, coming to %2")
+                               .arg(QString::fromStdString(t.name),
+                                    QString::fromStdString(poseLetter(static_cast<std::size_t>(to)))),
+                           this, [this, id = t.id, to] {
+                               change(tr("Aim"), [&](Project& p, int move) {
+                                   auto& poses = p.moves[static_cast<std::size_t>(move)].poses;
+                                   if (to >= static_cast<int>(poses.size())) return;
+                                   poses[static_cast<std::size_t>(to)].arrive.kind = SegmentKind::Aimed;
+                                   poses[static_cast<std::size_t>(to)].arrive.target = id;
+                               });
+                           });
+    });
+    target_->setMenu(aim);
+}
+
+/// Blocks of one axis: begun at the play head, or taken out.
+void MovesStation::addBlockMenus(QMenu& menu) {
+    auto* add = menu.addMenu(tr("Add a block of one axis"));
+    add->setObjectName(QStringLiteral("addBlock"));
+    auto* remove = menu.addMenu(tr("Remove a block"));
+    remove->setObjectName(QStringLiteral("removeBlock"));
+    connect(&menu, &QMenu::aboutToShow, this, [this, add, remove] {
+        add->clear();
+        remove->clear();
+        const RigMove* m = desk_->current();
+        const Project& project = context_.document.project();
+        add->setEnabled(m != nullptr && desk_->duration() > 0.0);
+        remove->setEnabled(m != nullptr && !m->blocks.empty());
+        if (m == nullptr) return;
+        for (std::size_t a = 0; a < project.axes.size(); ++a)
+            add->addAction(tr("%1, from the play head on").arg(QString::fromStdString(project.axes[a].name)),
+                           this, [this, a] {
+                               const double end = desk_->duration();
+                               const double start =
+                                   desk_->time() < end - desk_->frameTime() ? desk_->time() : 0.0;
+                               change(tr("Add a block"), [&](Project& p, int move) {
+                                   addBlock(p, move, static_cast<int>(a), start, end);
+                               });
+                               desk_->setPose(-1);
+                           });
+        for (std::size_t b = 0; b < m->blocks.size(); ++b) {
+            const Axis* axis = findAxis(project, m->blocks[b].axis);
+            remove->addAction(tr("%1 at %2")
+                                  .arg(QString::fromStdString(axis != nullptr ? axis->name : ""),
+                                       context_.show(m->blocks[b].start, Kind::Time)),
+                              this, [this, b] {
+                                  change(tr("Remove a block"), [&](Project& p, int move) {
+                                      removeBlock(p, move, static_cast<int>(b));
+                                  });
+                              });
+        }
+    });
+}
+
+/// A whole time spread over the segments; refused with the least that would do.
+void MovesStation::fitToTime() {
+    if (desk_->current() == nullptr || !(desk_->duration() > 0.0)) {
+        emit message(tr("There is no move to fit yet. Store two poses first."), true);
+        return;
+    }
+    bool taken = false;
+    const double whole =
+        QInputDialog::getDouble(this, tr("Fit to a time"), tr("Whole time of the move, waits counted [s]"),
+                                std::round(100.0 * desk_->duration()) / 100.0, 0.01, 1e6, 2, &taken);
+    if (!taken) return;
+    std::optional<double> least;
+    change(tr("Fit to a time"), [&](Project& p, int move) { least = gantry::fitToTime(p, move, whole); });
+    if (least && *least > 0.0)
+        emit message(tr("%1 is too short: at least %2 under the limits that are set.")
+                         .arg(context_.show(whole, Kind::Time), context_.show(*least, Kind::Time)),
+                     true);
+    else if (least)
+        emit message(tr("Nothing of this move can be timed yet."), true);
+    refresh();
+}
+
+void MovesStation::newMove() {
+    int made = -1;
+    context_.document.change(tr("New move"), [&](Project& p) { made = addMove(p); });
+    if (made >= 0) desk_->setMove(made);
+    refresh();
+}
+
+void MovesStation::storePose() {
+    const std::vector<double> places = desk_->places();
+    const bool first = desk_->current() == nullptr;
+    int stored = -1;
+    const RigMove* now = desk_->current();
+    const int after = now == nullptr       ? -1
+                      : desk_->pose() >= 0 ? desk_->pose()
+                                           : static_cast<int>(now->poses.size()) - 1;
+    context_.document.change(tr("Store pose"), [&](Project& p) {
+        const int move = first ? addMove(p) : desk_->move();
+        stored = gantry::storePose(p, move, after, places);
+    });
+    if (stored >= 0) desk_->setPose(stored);
+    refresh();
+}
+
+/// A target two metres before the lens, aimed at by the segment that comes to the pose in hand.
+void MovesStation::addTarget() {
+    if (desk_->current() == nullptr) {
+        emit message(tr("There is no move yet. Store two poses first."), true);
+        return;
+    }
+    const geometry::Frame lens = desk_->camera().frame;
+    const geometry::Place at = geometry::plus(lens.at, lens.ahead, 2.0);
+    const auto round = [](double v) { return std::round(v * 100.0) / 100.0; };
+    change(tr("Add a target"), [&](Project& p, int move) {
+        gantry::addTarget(p, move, round(at.x), round(at.y), round(at.z));
+        RigMove& m = p.moves[static_cast<std::size_t>(move)];
+        const auto pose = static_cast<std::size_t>(std::max(desk_->pose(), 1));
+        if (pose >= m.poses.size()) return;
+        m.poses[pose].arrive.kind = SegmentKind::Aimed;
+        m.poses[pose].arrive.target = m.targets.back().id;
+    });
+}
+
+void MovesStation::play(bool on) {
+    if (on && !(desk_->duration() > 0.0)) {
+        play_->setChecked(false);
+        emit message(tr("Nothing to play: a move needs two poses in different places."), true);
+        return;
+    }
+    play_->setText(on ? tr("Stop") : tr("Play"));
+    if (!on) {
+        clock_.stop();
+        return;
+    }
+    startedAt_ = desk_->time() >= desk_->duration() - 1e-6 ? 0.0 : desk_->time();
+    since_.start();
+    clock_.start();
+}
+
+/// In real time, over and over.
+void MovesStation::tick() {
+    const double whole = desk_->duration();
+    if (!(whole > 0.0)) {
+        play_->setChecked(false);
+        return;
+    }
+    desk_->setTime(std::fmod(startedAt_ + 1e-3 * static_cast<double>(since_.elapsed()), whole));
+}
+
+void MovesStation::saveTable(bool json) {
+    const RigMove* m = desk_->current();
+    if (m == nullptr) {
+        emit message(tr("There is no move to save."), true);
+        return;
+    }
+    const QString path = QFileDialog::getSaveFileName(
+        this, tr("Save the move"), QString::fromStdString(m->id) + (json ? ".json" : ".csv"),
+        json ? tr("JSON (*.json)") : tr("Table (*.csv)"));
+    if (path.isEmpty()) return;
+    const Project& project = context_.document.project();
+    const std::string text =
+        json ? io::moveJson(project, *m, *desk_->results(), 0.0) : io::moveCsv(project, *m, 0.0);
+    const QString wrong = writeBytes(path, QByteArray::fromStdString(text));
+    if (!wrong.isEmpty())
+        emit message(wrong, true);
+    else
+        emit message(tr("Written to “%1”.").arg(path), false);
+}
+
+QString MovesStation::headLine() const {
+    const RigMove* m = desk_->current();
+    const MoveResults* r = desk_->results();
+    if (m == nullptr || r == nullptr) return tr("no move yet");
+    if (!r->time) return tr("%n poses", nullptr, static_cast<int>(m->poses.size()));
+    QStringList said{context_.show(r->time, Kind::Time), tr("%1 frames").arg(r->frames.value())};
+    if (m->repeats > 1)
+        said << (m->comesBack ? tr("%1 passes: %2 in all") : tr("%1 passes: %2 without the ways back"))
+                    .arg(m->repeats)
+                    .arg(context_.show(r->time.value() * m->repeats, Kind::Time));
+    const MoveSegmentResults* worst = nullptr;
+    for (const MoveSegmentResults& s : r->segments)
+        if (s.room && (worst == nullptr || less(rules::limitRatio(s), rules::limitRatio(*worst)))) worst = &s;
+    if (worst != nullptr)
+        said << tr("tightest: %1 of %2 from %3 to %4, at least %5 as it is eased")
+                    .arg(QString::fromUtf8(
+                             ChoiceNames<MoveBinds>::labels[static_cast<std::size_t>(worst->binds)].data()),
+                         QString::fromStdString(
+                             context_.document.project().axes[static_cast<std::size_t>(worst->axis)].name),
+                         QString::fromStdString(poseLetter(worst->pose - 1)),
+                         QString::fromStdString(poseLetter(worst->pose)),
+                         context_.show(worst->least, Kind::Time));
+    for (const MoveSegmentResults& s : r->segments)
+        if (s.drift && !s.aimed && s.drift.value() >= 1.0)
+            said << tr("%1 to %2: target drifts %3")
+                        .arg(QString::fromStdString(poseLetter(s.pose - 1)),
+                             QString::fromStdString(poseLetter(s.pose)),
+                             context_.show(s.drift, Kind::Pixels));
+    return said.join(QStringLiteral(" · "));
+}
+
+QList<FieldSlot> MovesStation::poseFields() const {
+    const RigMove* m = desk_->current();
+    QList<FieldSlot> out;
+    if (m == nullptr) return out;
+    const auto add = [&](const QString& path, const QString& caption = {}, bool startsRow = false) {
+        out << FieldSlot{path, caption, 1.0, startsRow};
+    };
+    const QString base = QStringLiteral("moves/%1/").arg(QString::fromStdString(m->id));
+    if (desk_->pose() < 0) {
+        for (const char* key : {"name", "shot", "realises", "pre_roll_s", "post_roll_s", "repeats",
+                                "comes_back", "takes_up_backlash"})
+            add(base + QLatin1String(key),
+                QLatin1String(key) == QLatin1String("realises") ? tr("Shot goes by it") : QString());
+        for (const AimTarget& t : m->targets) {
+            const QString of = base + QStringLiteral("targets/%1/").arg(QString::fromStdString(t.id));
+            for (const char* key : {"name", "x_m", "y_m", "z_m", "deviation_m"})
+                add(of + QLatin1String(key), {}, QLatin1String(key) == QLatin1String("name"));
+        }
+        const Project& rig = context_.document.project();
+        for (const AxisBlock& b : m->blocks) {
+            const Axis* axis = findAxis(rig, b.axis);
+            if (axis == nullptr) continue;
+            const QString of = base + QStringLiteral("blocks/%1/").arg(QString::fromStdString(b.id));
+            const bool turns = kindOf(*axis) == AxisKind::Rotary;
+            add(of + QStringLiteral("start_s"), tr("Block of %1 at").arg(QString::fromStdString(axis->name)),
+                true);
+            for (const char* key : {"length_s", turns ? "by_rad" : "by_m", "ease", "ease_in", "ease_out"})
+                add(of + QLatin1String(key));
+        }
+        return out;
+    }
+    const Project& project = context_.document.project();
+    const KeyPose& pose = m->poses[static_cast<std::size_t>(desk_->pose())];
+    const QString of = base + QStringLiteral("poses/%1/").arg(QString::fromStdString(pose.id));
+    const QString arrive = of + QStringLiteral("arrive/");
+    const MoveSegment& s = pose.arrive;
+    const bool comes = desk_->pose() > 0; // to the first pose no way leads
+    add(of + QStringLiteral("name"));
+    // What is changed most stands first: when, and where.
+    if (comes) {
+        add(arrive + QStringLiteral("pace"));
+        if (s.pace == SegmentPace::Time) add(arrive + QStringLiteral("time_s"));
+        if (s.pace == SegmentPace::Speed) {
+            const int leads =
+                leadingAxis(project.axes, desk_->planned()->plan, static_cast<std::size_t>(desk_->pose()), s);
+            if (leads >= 0) {
+                const Axis& axis = project.axes[static_cast<std::size_t>(leads)];
+                add(arrive + (kindOf(axis) == AxisKind::Rotary ? QStringLiteral("speed_rad_s")
+                                                               : QStringLiteral("speed_m_s")),
+                    tr("Top speed, %1").arg(QString::fromStdString(axis.name)));
+            }
+        }
+    }
+    for (const PosePlace& place : pose.places)
+        if (const Axis* axis = findAxis(project, place.axis))
+            add(of + QStringLiteral("places/%1/place/%2")
+                         .arg(QString::fromStdString(place.axis),
+                              QString::fromLatin1(place.place.index() == 0 ? "at_m" : "at_rad")),
+                QString::fromStdString(axis->name));
+    const bool focuses = desk_->scene().focus.has_value();
+    if (focuses) add(of + QStringLiteral("focus_m"));
+    if (comes) {
+        add(arrive + QStringLiteral("kind"));
+        if (s.kind == SegmentKind::Aimed)
+            for (const char* key : {"target", "place_right_px", "place_up_px"})
+                add(arrive + QLatin1String(key));
+        if (s.kind == SegmentKind::Aimed && focuses) add(arrive + QStringLiteral("pulls_focus"));
+        // Ease is that of segments which stop at both ends; through poses the spline has its own.
+        const bool through = pose.passes || m->poses[static_cast<std::size_t>(desk_->pose() - 1)].passes;
+        if (!through && s.pace != SegmentPace::Fastest)
+            for (const char* key : {"ease", "ease_in", "ease_out"}) add(arrive + QLatin1String(key));
+        if (s.pace == SegmentPace::Speed) add(arrive + QStringLiteral("speed_of"));
+        if (desk_->pose() + 1 < static_cast<int>(m->poses.size())) add(of + QStringLiteral("passes"));
+    }
+    add(of + QStringLiteral("wait_s"));
+    for (const PosePlace& place : pose.places)
+        if (const Axis* axis = findAxis(project, place.axis))
+            add(of + QStringLiteral("places/%1/place/from").arg(QString::fromStdString(place.axis)),
+                tr("%1 counted").arg(QString::fromStdString(axis->name)));
+    add(of + QStringLiteral("note"));
+    return out;
+}
+
+void MovesStation::showFields() {
+    const RigMove* m = desk_->current();
+    const int pose = desk_->pose();
+    if (m == nullptr)
+        fields_->setTitle(tr("No move"), tr("store a pose, or take a ready-made move"));
+    else if (pose < 0)
+        fields_->setTitle(tr("The whole move"), tr("press a flag for its pose"));
+    else if (pose == 0)
+        fields_->setTitle(tr("Pose A"), tr("where the move begins"));
+    else
+        fields_->setTitle(
+            tr("Pose %1").arg(QString::fromStdString(poseLetter(static_cast<std::size_t>(pose)))),
+            tr("and the way to it from %1")
+                .arg(QString::fromStdString(poseLetter(static_cast<std::size_t>(pose - 1)))));
+    fields_->setColumns(desk_->pose() < 0 ? 4 : 0);
+    fields_->setFields(poseFields());
+}
+
+void MovesStation::refresh() {
+    desk_->fit();
+    const Project& project = context_.document.project();
+    {
+        const QSignalBlocker block(moves_);
+        moves_->clear();
+        for (const RigMove& m : project.moves) moves_->addItem(QString::fromStdString(m.name));
+        if (project.moves.empty()) moves_->addItem(tr("No move yet"));
+        moves_->setCurrentIndex(std::max(0, desk_->move()));
+    }
+    const bool can = !context_.document.readOnly();
+    store_->setEnabled(can && !project.axes.empty());
+    target_->setEnabled(can && desk_->current() != nullptr);
+    play_->setEnabled(desk_->duration() > 0.0);
+    plan_->refresh();
+    timeline_->refresh();
+    showFields();
+    showHeadMoved();
+    place();
+    showHead();
+}
+
+void MovesStation::showMoment(int move, double time) {
+    if (move < 0 || move >= static_cast<int>(context_.document.project().moves.size())) return;
+    if (move != desk_->move()) desk_->setMove(move);
+    desk_->setTime(time);
+}
+
+void MovesStation::showHeadMoved() {
+    lens_->refresh();
+    plan_->update();
+    timeline_->update();
+    jog_->refresh();
+}
+
+void MovesStation::showHead() {
+    line_ = headLine();
+    updateHead(headBottom, line_);
+}
+
+void MovesStation::applyTheme() {
+    refresh();
+}
+
+void MovesStation::place() {
+    const int w = width() - 2 * edge;
+    int x = edge + 92;
+    const auto put = [&](QWidget* widget, int wide) {
+        widget->setGeometry(x, headTop, wide, headRow - 1);
+        x += wide + 6;
+    };
+    put(moves_, std::clamp(w - 92 - 92 - 92 - 84 - 110 - 72 - 36, 120, 420));
+    put(menu_, 80);
+    put(target_, 84);
+    put(lanes_, 116);
+    put(play_, 70);
+    store_->setGeometry(w + edge - std::min(w + edge - x, 130), headTop, std::min(w + edge - x, 130),
+                        headRow - 1);
+    const int top = headBottom + gap, below = height() - gap;
+    const int fieldsAt = below - fieldsHeight;
+    const int room = fieldsAt - gap - top;
+    const int timeline = std::max(leastTimeline, room * 47 / 100), upper = room - timeline - gap;
+    const int half = (w - gap) / 2;
+    plan_->setGeometry(edge, top, half, upper);
+    sides_->setGeometry(edge + half - 62, top + 4, 54, 20);
+    sides_->raise();
+    lens_->setGeometry(edge + half + gap, top, w - half - gap, upper);
+    timeline_->setGeometry(edge, top + upper + gap, w, timeline);
+    const int jog = std::clamp(w / 3, 230, 340);
+    const int wide = w - jog - gap;
+    fieldsArea_->setGeometry(edge, fieldsAt, wide, fieldsHeight);
+    const int tall = fields_->heightFor(wide) > fieldsHeight ? fields_->heightFor(wide - 12) : fieldsHeight;
+    fields_->resize(tall > fieldsHeight ? wide - 12 : wide, tall);
+    jog_->setGeometry(edge + w - jog, fieldsAt, jog, fieldsHeight);
+}
+
+void MovesStation::resizeEvent(QResizeEvent*) {
+    place();
+}
+
+void MovesStation::hideEvent(QHideEvent* event) {
+    play_->setChecked(false);
+    Station::hideEvent(event);
+}
+
+void MovesStation::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const RigMove* m = desk_->current();
+    paintHead(p, QRect(edge, headTop + headRow + 4, width() - 2 * edge - 1, headLineHeight), headLineHeight,
+              m != nullptr ? QString::fromStdString(m->name) : tr("No move"), line_, name());
+}
+
+} // namespace gantry::app

@@ -1,0 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/evaluate/drive/drive_model.h"
+#include "core/evaluate/move/planned_move.h"
+#include "core/results/axis_results.h"
+#include "core/results/move_results.h"
+
+namespace gantry {
+
+/// Torque [N·m] that a drive must give at a moment of a move: that of its figures in Drives, with the weight
+/// of the place where it is and what other axes bring, in place of the worst of each.
+double torqueAt(const DriveModel& drive, const AxisMoment& moment);
+
+/// What one axis has to give in one move. @param move index of the move
+AxisMoveResults evaluateAxisMove(const DriveModel& drive, const RotorResonance& resonance,
+                                 const PlannedMove& planned, std::size_t axis, std::size_t move);
+
+} // namespace gantry

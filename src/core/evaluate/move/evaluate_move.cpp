@@ -1,0 +1,201 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/move/evaluate_move.h"
+
+#include "core/evaluate/move/move_picture.h"
+#include "core/evaluate/move/move_search.h"
+#include "core/evaluate/rig/rig_structure.h"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+#include <set>
+
+namespace gantry {
+namespace {
+
+using trajectory::Order;
+
+double limitOf(const motion::Limits& l, Order order) {
+    return order == Order::Speed ? l.speed : order == Order::Acceleration ? l.acceleration : l.jerk;
+}
+
+MoveSegmentResults segmentOf(const MoveScene& scene, const MovePlan& plan, const SegmentPlan& s) {
+    MoveSegmentResults out;
+    out.pose = s.pose;
+    out.aimed = s.aimed;
+    out.start = Figure::of(s.from);
+    out.time = Figure::of(s.to - s.from);
+    if (s.binds.stretch > 0.0) {
+        out.axis = static_cast<int>(s.binds.axis);
+        out.binds = s.binds.order == Order::Speed          ? MoveBinds::Speed
+                    : s.binds.order == Order::Acceleration ? MoveBinds::Acceleration
+                                                           : MoveBinds::Jerk;
+        const double limit = limitOf(scene.limits[s.binds.axis], s.binds.order);
+        const double asked =
+            plan.trajectory.extremes(s.binds.axis, s.binds.order, s.firstPiece, s.lastPiece).largest();
+        out.limit = Figure::of(limit);
+        out.asked = Figure::of(asked);
+        out.room = Figure::of(limit / asked);
+        out.at = Figure::of(s.binds.at);
+        out.least = Figure::of(s.least);
+        out.quickest = s.quickest > 0.0 ? Figure::of(s.quickest) : Figure::none(Reason::NotApplicable);
+    } else {
+        out.quickest = out.limit = out.asked = out.room = out.at = out.least =
+            Figure::none(Reason::NoDistance);
+    }
+    out.drift = s.targetSeen ? Figure::of(s.drift) : Figure::none(Reason::NotApplicable);
+    out.driftAt = s.targetSeen ? Figure::of(s.driftAt) : Figure::none(Reason::NotApplicable);
+    return out;
+}
+
+/// What a rig stands on and what pushes it all the time, on its way.
+struct Footing {
+    structure::Footprint footprint;
+    std::vector<structure::Push> lasting;
+};
+/// Nothing where it stands on no feet.
+std::optional<Footing> footingOf(const RigSetup& rig, const RigChain& chain, const MovePlan& plan,
+                                 const std::vector<AxisEvaluation>& axes) {
+    if (rig.base.kind != BaseKind::Legs && rig.base.kind != BaseKind::Rectangle) return std::nullopt;
+    Loads loads = loadsOn(rig, axes, layRig(rig, chain, plan.poses.front()));
+    return Footing{std::move(loads.footprint), std::move(loads.lasting)};
+}
+
+/// Least ratio just before and just after a moment, since acceleration may jump there: weights, and what
+/// speeding up and slowing down their masses takes.
+std::optional<double> tippingAt(const RigChain& chain, const trajectory::Trajectory& t, const Footing& on,
+                                double at) {
+    const std::size_t axes = t.axisCount();
+    std::vector<double> places(axes), speeds(axes), rises(axes);
+    std::vector<kinematics::Moving> links(chain.links.size());
+    std::vector<structure::Weight> weights;
+    std::vector<structure::InSpace> accelerations;
+    std::optional<double> least;
+    const double nudge = 1e-9 * t.duration();
+    for (const double moment : {at - nudge, at + nudge}) {
+        for (std::size_t a = 0; a < axes; ++a) {
+            const trajectory::State s = t.at(a, moment);
+            places[a] = s.place;
+            speeds[a] = s.speed;
+            rises[a] = s.acceleration;
+        }
+        kinematics::forwardMotion(chain.links, {places, speeds, rises}, links);
+        weights.clear();
+        accelerations.clear();
+        for (const ChainBody& b : chain.bodies) {
+            if (!(b.mass > 0.0)) continue;
+            const kinematics::Moving m =
+                b.link < 0 ? kinematics::Moving{} : links[static_cast<std::size_t>(b.link)];
+            const Place way = m.frame.along(b.centre), place = geometry::plus(m.frame.at, way),
+                        a = m.accelerationOf(way);
+            weights.push_back({b.mass, {place.x, place.y}, place.z});
+            accelerations.push_back({a.x, a.y, a.z});
+        }
+        const auto found = structure::tippingMoving(on.footprint, weights, accelerations, on.lasting);
+        if (found && (!least || found->ratio < *least)) least = found->ratio;
+    }
+    return least;
+}
+
+/// Looks at a rig on its way, moment by moment: what its base and its picture meet.
+class Along {
+public:
+    Along(const RigSetup& rig, const RigMove& move, const PlannedMove& planned, MoveResults& out)
+        : rig_(rig), scene_(planned.scene), plan_(planned.plan), picture_(rig, move, planned), out_(out) {}
+
+    void run(const PlannedMove& planned, const std::vector<AxisEvaluation>& axes) {
+        out_.tipping = out_.tippingAt = out_.crossing = out_.crossingAt = out_.focusBlur = out_.focusAt =
+            out_.focusedAt = out_.targetAt = Figure::none(Reason::NotApplicable);
+        if (rig_.base.kind == BaseKind::NotGiven) out_.tipping = Figure::none(Reason::NeedsBase);
+        const std::optional<Footing> on = footingOf(rig_, scene_.chain, plan_, axes);
+        std::set<double> moments; // of all axes together; they are looked at at the same ones
+        for (const std::vector<AxisMoment>& of : planned.axes)
+            for (const AxisMoment& m : of) moments.insert(m.time);
+        for (const double at : moments) {
+            if (on) tip(at, *on);
+            picture(at);
+        }
+    }
+
+private:
+    void tip(double at, const Footing& on) {
+        const auto ratio = tippingAt(scene_.chain, plan_.trajectory, on, at);
+        if (!ratio || (out_.tipping && *ratio >= out_.tipping.value())) return;
+        out_.tipping = Figure::of(*ratio);
+        out_.tippingAt = Figure::of(at);
+    }
+
+    void picture(double at) {
+        const std::optional<PictureMoment> seen = picture_.at(at);
+        if (!seen) return;
+        constexpr double slowest = 1.0; // [px/s] that is seen to move
+        const double pace = std::hypot(seen->target.uSpeed, seen->target.vSpeed);
+        const Figure crossing = rig_.camera.deliveredWidth / std::max(pace, slowest);
+        if (seen->inFrame && pace > slowest && (!out_.crossing || less(crossing, out_.crossing))) {
+            out_.crossing = crossing;
+            out_.crossingAt = Figure::of(at);
+        }
+        if (!seen->focusBlur || (out_.focusBlur && *seen->focusBlur <= out_.focusBlur.value())) return;
+        out_.focusBlur = Figure::of(*seen->focusBlur);
+        out_.focusAt = Figure::of(at);
+        out_.focusedAt = Figure::of(seen->focusedAt, Reason::Unbounded);
+        out_.targetAt = Figure::of(seen->targetAt);
+    }
+
+    const RigSetup& rig_;
+    const MoveScene& scene_;
+    const MovePlan& plan_;
+    MovePicture picture_;
+    MoveResults& out_;
+};
+
+} // namespace
+
+MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const PlannedMove& planned,
+                         const std::vector<AxisEvaluation>& axes) {
+    const MoveScene& scene = planned.scene;
+    const MovePlan& plan = planned.plan;
+    MoveResults out;
+    out.search = notSearched();
+    out.troubles = plan.troubles;
+    const trajectory::Trajectory& t = plan.trajectory;
+    if (t.empty()) {
+        results::failAll(out, Reason::NoDistance);
+        return out;
+    }
+    out.time = Figure::of(t.duration());
+    // The last frame is the one that is still begun; what rounding lacks of a whole one counts.
+    out.frames =
+        Figure::of(std::floor((move.preRoll + t.duration() + move.postRoll) * scene.frameRate + 1e-6) + 1.0);
+    for (const SegmentPlan& s : plan.segments) out.segments.push_back(segmentOf(scene, plan, s));
+    out.travelRoom = Figure::none(Reason::NotApplicable);
+    for (std::size_t a = 0; a < rig.axes.size(); ++a) {
+        const trajectory::Extremes place = t.extremes(a, Order::Place);
+        MoveAxisResults& axis = out.axes.emplace_back();
+        axis.lowest = Figure::of(place.least);
+        axis.highest = Figure::of(place.greatest);
+        axis.topSpeed = Figure::of(t.extremes(a, Order::Speed).largest());
+        axis.acceleration = Figure::of(t.extremes(a, Order::Acceleration).largest());
+        axis.jerk = Figure::of(t.extremes(a, Order::Jerk).largest());
+        const double half = 0.5 * scene.travels[a];
+        const double farthest = std::max(place.greatest - half, half - place.least);
+        if (!(half > 0.0) || !(farthest > 0.0)) continue;
+        const double room = half / farthest;
+        if (!out.travelRoom || room < out.travelRoom.value()) {
+            out.travelRoom = Figure::of(room);
+            out.travelAxis = static_cast<int>(a);
+        }
+    }
+    Along(rig, move, planned, out).run(planned, axes);
+    return out;
+}
+
+Figure tippingAgain(const RigSetup& rig, const PlannedMove& planned, double at,
+                    const std::vector<AxisEvaluation>& axes) {
+    const RigChain chain = chainOf(rig);
+    const std::optional<Footing> on = footingOf(rig, chain, planned.plan, axes);
+    const auto ratio = on ? tippingAt(chain, planned.plan.trajectory, *on, at) : std::nullopt;
+    return ratio ? Figure::of(*ratio) : Figure::none(Reason::NotApplicable);
+}
+
+} // namespace gantry

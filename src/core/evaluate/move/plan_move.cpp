@@ -1,0 +1,731 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/move/plan_move.h"
+
+#include "core/evaluate/rig/rig_layout.h"
+#include "core/trajectory/ease.h"
+#include "core/trajectory/through_keys.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+#include <optional>
+
+namespace gantry {
+namespace {
+
+using kinematics::Aim;
+using kinematics::Aimed;
+using kinematics::Head;
+using trajectory::Quintic;
+using trajectory::State;
+using trajectory::Trajectory;
+
+constexpr double pi = std::numbers::pi;
+
+/// Between this many moments of an aimed segment the head is refitted: 0.001 px on all rigs that were tried.
+constexpr int aimedPieces = 40;
+
+const AimTarget* namedTarget(const RigMove& move, const std::string& id) {
+    const auto it = std::find_if(move.targets.begin(), move.targets.end(),
+                                 [&](const AimTarget& t) { return t.id == id; });
+    return it != move.targets.end() ? &*it : nullptr;
+}
+
+trajectory::EaseShape shapeOf(EaseKind kind) {
+    switch (kind) {
+    case EaseKind::Linear:
+        return trajectory::EaseShape::Linear;
+    case EaseKind::Cosine:
+        return trajectory::EaseShape::Cosine;
+    case EaseKind::S:
+        break;
+    }
+    return trajectory::EaseShape::S;
+}
+
+/// Where a target is in the picture with the axes at places; nothing behind the camera.
+std::optional<kinematics::PicturePlace> shownAt(const MoveScene& scene, std::span<const double> places,
+                                                const AimTarget& target) {
+    std::vector<kinematics::Moving> links(scene.links.size());
+    kinematics::forwardMotion(scene.links, {places, {}, {}}, links);
+    const kinematics::InPicture p = kinematics::pictureOf(links.back(), pointOf(target), scene.focal);
+    if (!p.inFront) return std::nullopt;
+    return kinematics::PicturePlace{p.u, p.v};
+}
+
+class Planner {
+public:
+    Planner(const RigSetup& rig, const RigMove& move, const MoveScene& scene)
+        : rig_(rig), move_(move), scene_(scene), axes_(rig.axes.size()) {}
+
+    MovePlan run() {
+        place();
+        if (move_.poses.size() < 2) {
+            trouble(MoveTroubleKind::TooFewPoses, 0);
+            if (!out_.poses.empty()) out_.poseTimes.push_back(0.0);
+            return std::move(out_);
+        }
+        out_.poseTimes.push_back(0.0);
+        for (std::size_t first = 0; first + 1 < move_.poses.size();) {
+            wait(first);
+            std::size_t last = first + 1;
+            while (last + 1 < move_.poses.size() && move_.poses[last].passes &&
+                   !(move_.poses[last].wait > 0.0))
+                ++last;
+            runBetween(first, last);
+            first = last;
+        }
+        wait(move_.poses.size() - 1);
+        const std::vector<std::size_t> blocks = takeBlocks();
+        if (move_.comesBack) {
+            // From where the blocks leave it, too.
+            std::vector<double> home = out_.poses.front();
+            for (const std::size_t b : blocks)
+                home[axisOfBlock(move_.blocks[b])] -= wayOfBlock(move_.blocks[b]);
+            const Trajectory back = trajectory::straight(out_.poses.back(), home, scene_.limits);
+            if (!back.empty()) out_.trajectory.append(back);
+        }
+        if (!blocks.empty()) addBlocks(blocks);
+        return std::move(out_);
+    }
+
+private:
+    void trouble(MoveTroubleKind kind, std::size_t pose, int axis = -1, double value = 0.0,
+                 double limit = 0.0) {
+        const bool said = std::any_of(out_.troubles.begin(), out_.troubles.end(), [&](const MoveTrouble& t) {
+            return t.kind == kind && t.pose == pose && t.axis == axis;
+        });
+        if (!said) out_.troubles.push_back({kind, pose, axis, value, limit});
+    }
+    const MoveSegment& segment(std::size_t pose) const { return move_.poses[pose].arrive; }
+    /// The target of an aimed segment that can be aimed at; null for a straight one, or where it cannot.
+    const AimTarget* aimedAt(std::size_t pose) const {
+        if (pose == 0 || pose >= move_.poses.size() || segment(pose).kind != SegmentKind::Aimed)
+            return nullptr;
+        return scene_.head.pan < 0 && scene_.head.tilt < 0 ? nullptr
+                                                           : namedTarget(move_, segment(pose).target);
+    }
+    Aim aimOf(std::size_t pose) const {
+        return {{segment(pose).placeRight, segment(pose).placeUp}, scene_.focal, scene_.head.roll >= 0};
+    }
+    std::size_t axisOf(int link) const {
+        return static_cast<std::size_t>(scene_.links[static_cast<std::size_t>(link)].axis);
+    }
+    std::vector<int> headLinks() const {
+        std::vector<int> out;
+        for (const int link : {scene_.head.pan, scene_.head.tilt, scene_.head.roll})
+            if (link >= 0) out.push_back(link);
+        return out;
+    }
+
+    /// Places of all axes in all poses.
+    void place() {
+        std::vector<double> now = scene_.shown;
+        for (std::size_t i = 0; i < move_.poses.size(); ++i) {
+            const std::vector<double> before = now;
+            for (const PosePlace& p : move_.poses[i].places) {
+                const auto axis = std::find_if(rig_.axes.begin(), rig_.axes.end(),
+                                               [&](const Axis& a) { return a.id == p.axis; });
+                if (axis == rig_.axes.end()) continue;
+                double& at = now[static_cast<std::size_t>(axis - rig_.axes.begin())];
+                const double travel = scene_.travels[static_cast<std::size_t>(axis - rig_.axes.begin())];
+                std::visit(
+                    [&](const auto& set) {
+                        switch (set.from) {
+                        case PlaceFrom::LowEnd:
+                            at = set.at;
+                            break;
+                        case PlaceFrom::HighEnd:
+                            at = travel - set.at;
+                            break;
+                        case PlaceFrom::PoseBefore:
+                            at = (i == 0 ? 0.0 : at) + set.at;
+                            break;
+                        }
+                    },
+                    p.place);
+            }
+            if (move_.poses[i].focus > 0.0) {
+                if (scene_.focus)
+                    now[scene_.focus->axis] = scene_.focus->ring.at(move_.poses[i].focus).angle;
+                else
+                    trouble(MoveTroubleKind::NoFocusScale, i);
+            }
+            if (i > 0 && segment(i).kind == SegmentKind::Aimed && aimedAt(i) == nullptr)
+                trouble(scene_.head.pan < 0 && scene_.head.tilt < 0 ? MoveTroubleKind::NoHead
+                                                                    : MoveTroubleKind::NoTarget,
+                        i);
+            if (aimedAt(i) != nullptr)
+                aimAlong(i, before, now);
+            else if (aimedAt(i + 1) != nullptr)
+                beginAimed(i, now);
+            out_.poses.push_back(now);
+            if (aimedAt(i + 1) == nullptr) endAimed(i, now);
+        }
+        for (std::size_t a = 0; a < axes_; ++a)
+            for (std::size_t i = 1; i < out_.poses.size(); ++i)
+                if (startsAtOnce(rig_.axes[a], rig_.controller.ramps) &&
+                    out_.poses[i][a] != out_.poses[i - 1][a]) {
+                    trouble(MoveTroubleKind::NotSteered, i, static_cast<int>(a));
+                    break;
+                }
+        for (std::size_t i = 0; i < out_.poses.size(); ++i)
+            for (std::size_t a = 0; a < axes_; ++a) {
+                const double at = out_.poses[i][a], slack = 1e-9 * (1.0 + scene_.travels[a]);
+                if (at < -slack || at > scene_.travels[a] + slack)
+                    trouble(MoveTroubleKind::OutsideTravel, i, static_cast<int>(a), at,
+                            at < 0.0 ? 0.0 : scene_.travels[a]);
+            }
+    }
+    /// A pose from which an aimed segment sets off looks where that does.
+    void beginAimed(std::size_t pose, std::vector<double>& now) {
+        const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, now, pointOf(*aimedAt(pose + 1)).at,
+                                              aimOf(pose + 1));
+        if (!aimed) return notAimed(aimed.no, pose);
+        turnHead(now, aimed);
+        focusOn(pose + 1, now);
+        course_.assign(1, now);
+        chain_ = pose;
+    }
+    /// A pose to which an aimed segment comes: the head as it gets there, unwrapped.
+    void aimAlong(std::size_t pose, const std::vector<double>& before, std::vector<double>& now) {
+        constexpr int steps = 24;
+        if (course_.empty()) chain_ = pose;
+        const std::vector<double> wanted = now;
+        now = before;
+        for (int i = 1; i <= steps; ++i) {
+            std::vector<double> next = now;
+            for (std::size_t a = 0; a < axes_; ++a)
+                if (!isLed(pose, a)) next[a] = before[a] + (wanted[a] - before[a]) * i / steps;
+            const Aimed aimed =
+                kinematics::aimAt(scene_.links, scene_.head, next, pointOf(*aimedAt(pose)).at, aimOf(pose));
+            if (!aimed) {
+                now = wanted;
+                return notAimed(aimed.no, pose);
+            }
+            turnHead(next, aimed);
+            now = next;
+            course_.push_back(now);
+        }
+        for (std::size_t a = 0; a < axes_; ++a)
+            if (!isLed(pose, a)) now[a] = wanted[a];
+        focusOn(pose, now);
+    }
+    void notAimed(kinematics::NoAim no, std::size_t pose) {
+        trouble(no == kinematics::NoAim::Blind    ? MoveTroubleKind::BlindTarget
+                : no == kinematics::NoAim::NoHead ? MoveTroubleKind::NoHead
+                                                  : MoveTroubleKind::NotReached,
+                pose);
+        course_.clear();
+    }
+    /// One count of whole turns for all that was aimed one after the other, so that it stays in the range.
+    void endAimed(std::size_t pose, std::vector<double>& now) {
+        if (course_.empty()) return;
+        for (const int link : headLinks()) {
+            const std::size_t a = axisOf(link);
+            std::vector<double> course;
+            for (const std::vector<double>& places : course_) course.push_back(places[a]);
+            const kinematics::Turns t = kinematics::turnsInto(course, 0.0, scene_.travels[a], course.front());
+            for (std::size_t i = chain_; i <= pose; ++i) out_.poses[i][a] += t.by;
+            now[a] += t.by;
+            if (!t.fits)
+                trouble(MoveTroubleKind::LeavesRange, pose, static_cast<int>(a), course[t.leavesAt] + t.by,
+                        course[t.leavesAt] + t.by < 0.0 ? 0.0 : scene_.travels[a]);
+        }
+        course_.clear();
+    }
+    /// Whether an aimed segment leads the axis: those of the head, and the focus where it is pulled.
+    bool isLed(std::size_t pose, std::size_t axis) const {
+        const std::vector<int> head = headLinks();
+        return std::any_of(head.begin(), head.end(), [&](int link) { return axisOf(link) == axis; }) ||
+               (pullsFocus(pose) && scene_.focus->axis == axis);
+    }
+    bool pullsFocus(std::size_t pose) const { return scene_.focus && segment(pose).pullsFocus; }
+    /// Focuses on the target of an aimed segment with the rig where it is.
+    void focusOn(std::size_t pose, std::vector<double>& places) const {
+        if (!pullsFocus(pose)) return;
+        std::vector<kinematics::Moving> links(scene_.links.size());
+        kinematics::forwardMotion(scene_.links, {places, {}, {}}, links);
+        const kinematics::InPicture p =
+            kinematics::pictureOf(links.back(), pointOf(*aimedAt(pose)), scene_.focal);
+        if (p.inFront)
+            places[scene_.focus->axis] = scene_.focus->ring.at(p.depth + scene_.pupilToSensor).angle;
+    }
+    /// The head's axes to angles, by the turn that is nearest to where they are.
+    void turnHead(std::vector<double>& places, const Aimed& aimed) const {
+        const auto set = [&](int link, double angle) {
+            if (link < 0) return;
+            double& at = places[axisOf(link)];
+            at += std::remainder(angle - at, 2.0 * pi);
+        };
+        set(scene_.head.pan, aimed.pan);
+        set(scene_.head.tilt, aimed.tilt);
+        set(scene_.head.roll, aimed.roll);
+    }
+
+    std::size_t axisOfBlock(const AxisBlock& b) const {
+        const auto it =
+            std::find_if(rig_.axes.begin(), rig_.axes.end(), [&](const Axis& a) { return a.id == b.axis; });
+        return static_cast<std::size_t>(it - rig_.axes.begin());
+    }
+    double wayOfBlock(const AxisBlock& b) const {
+        return kindOf(rig_.axes[axisOfBlock(b)]) == AxisKind::Linear ? b.by : b.byAngle;
+    }
+    /// Whether the poses move an axis, or an aimed segment leads or leans on it.
+    bool movedByPoses(std::size_t axis) const {
+        for (std::size_t i = 1; i < out_.poses.size(); ++i) {
+            if (out_.poses[i][axis] != out_.poses[i - 1][axis]) return true;
+            if (aimedAt(i) != nullptr && scene_.chain.linkOf[axis] >= 0) return true;
+            if (aimedAt(i) != nullptr && isLed(i, axis)) return true;
+        }
+        return false;
+    }
+    /// The blocks that can run, in order of their start; what is wrong with the others is said.
+    std::vector<std::size_t> takeBlocks() {
+        std::vector<std::size_t> order(move_.blocks.size()), out;
+        for (std::size_t b = 0; b < order.size(); ++b) order[b] = b;
+        std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+            return move_.blocks[a].start < move_.blocks[b].start;
+        });
+        std::vector<double> until(axes_, 0.0);
+        for (const std::size_t b : order) {
+            const AxisBlock& block = move_.blocks[b];
+            const std::size_t a = axisOfBlock(block);
+            if (a >= axes_) continue; // the project names no such axis, and is refused for it
+            const double end = block.start + block.length, slack = 1e-9 * (1.0 + end);
+            const auto refuse = [&](MoveTroubleKind kind, double value, double limit) {
+                trouble(kind, b, static_cast<int>(a), value, limit);
+            };
+            if (movedByPoses(a)) {
+                refuse(MoveTroubleKind::BlockOnMoved, block.start, 0.0);
+            } else if (block.start < until[a] - slack) {
+                refuse(MoveTroubleKind::BlocksOverlap, block.start, until[a]);
+            } else if (end > out_.trajectory.duration() + slack) {
+                refuse(MoveTroubleKind::BlockPastEnd, end, out_.trajectory.duration());
+            } else {
+                until[a] = end;
+                out.push_back(b);
+            }
+        }
+        return out;
+    }
+    void addBlocks(std::span<const std::size_t> blocks) {
+        for (const std::size_t b : blocks) {
+            const AxisBlock& block = move_.blocks[b];
+            const std::size_t a = axisOfBlock(block);
+            const double way = wayOfBlock(block);
+            if (way == 0.0) continue;
+            if (startsAtOnce(rig_.axes[a], rig_.controller.ramps))
+                trouble(MoveTroubleKind::NotSteered, 1, static_cast<int>(a));
+            // Shares of the length that do not fit beside each other share it as they can.
+            const double all = std::max(1.0, block.easeIn + block.easeOut);
+            const auto profile = trajectory::planEased(
+                1.0, block.length,
+                {shapeOf(block.ease), block.easeIn / all * block.length, block.easeOut / all * block.length});
+            if (!profile) continue;
+            const double from[]{0.0}, to[]{way};
+            out_.trajectory =
+                out_.trajectory.withAdded(a, trajectory::along(from, to, *profile), block.start);
+        }
+        const Trajectory& t = out_.trajectory;
+        for (SegmentPlan& s : out_.segments) {
+            const double slack = 1e-9 * (s.to - s.from);
+            s.firstPiece = t.pieceAt(s.from + slack);
+            s.lastPiece = t.pieceAt(s.to - slack) + 1;
+            s.binds = trajectory::binding(t, scene_.limits, s.firstPiece, s.lastPiece);
+            s.least = (s.to - s.from) * s.binds.stretch;
+            s.drift = s.driftAt = 0.0;
+            drift(s);
+        }
+        for (std::size_t i = 0; i < out_.poses.size(); ++i)
+            for (std::size_t a = 0; a < axes_; ++a) out_.poses[i][a] = t.at(a, out_.poseTimes[i]).place;
+    }
+
+    void wait(std::size_t pose) {
+        const double time = move_.poses[pose].wait;
+        if (time > 0.0) out_.trajectory.append(trajectory::standing(out_.poses[pose], time));
+    }
+
+    /// Time of one segment from rest to rest, as it is asked for.
+    double timeOf(std::size_t pose) {
+        const MoveSegment& s = segment(pose);
+        switch (s.pace) {
+        case SegmentPace::Time:
+            return s.time;
+        case SegmentPace::Speed: {
+            if (const int axis = leadingAxis(rig_.axes, out_, pose, s); axis >= 0) {
+                const auto a = static_cast<std::size_t>(axis);
+                const double way = std::abs(out_.poses[pose][a] - out_.poses[pose - 1][a]);
+                const double speed = kindOf(rig_.axes[a]) == AxisKind::Linear ? s.speed : s.angularSpeed;
+                const double ramps = std::min(1.0, s.easeIn + s.easeOut);
+                return way / (speed * (1.0 - 0.5 * ramps));
+            }
+            trouble(MoveTroubleKind::NoSpeedAxis, pose);
+            return s.time;
+        }
+        case SegmentPace::Fastest:
+            break;
+        }
+        const double least = leastStraight(pose);
+        return least > 0.0 ? least : s.time;
+    }
+    double leastStraight(std::size_t pose) const {
+        return trajectory::straight(out_.poses[pose - 1], out_.poses[pose], scene_.limits).duration();
+    }
+
+    /// From one stop to the next, through the poses between.
+    void runBetween(std::size_t first, std::size_t last) {
+        std::vector<double> times{0.0};
+        for (std::size_t i = first + 1; i <= last; ++i) times.push_back(times.back() + timeOf(i));
+        const double from = out_.trajectory.duration();
+        const std::size_t before = out_.trajectory.pieceCount();
+        Trajectory run = last == first + 1 ? single(last, times.back()) : through(first, last, times);
+        run = aimed(first, last, times, run);
+        // A time that somebody gave is kept; only a run that is all to be fast is run as fast as it may.
+        bool asFast = true;
+        for (std::size_t i = first + 1; i <= last; ++i)
+            asFast = asFast && segment(i).pace == SegmentPace::Fastest;
+        if (asFast && !run.empty()) {
+            // Not the least time of such a run, but the same form as fast as it may go.
+            const double by = trajectory::binding(run, scene_.limits).stretch;
+            if (by > 0.0 && (by > 1.0 || last > first + 1 || aimedAt(last) != nullptr)) {
+                run = run.slower(by);
+                for (double& t : times) t *= by;
+            }
+        }
+        out_.trajectory.append(run);
+        for (std::size_t i = first + 1; i <= last; ++i) {
+            SegmentPlan s;
+            s.pose = i;
+            s.from = from + times[i - first - 1];
+            s.to = from + times[i - first];
+            s.aimed = aimedAt(i) != nullptr;
+            s.firstPiece = before + run.pieceAt(times[i - first - 1] * (1.0 + 1e-12) + 1e-12);
+            s.lastPiece = i == last ? before + run.pieceCount()
+                                    : before + run.pieceAt(times[i - first] * (1.0 + 1e-12) + 1e-12);
+            s.binds = trajectory::binding(out_.trajectory, scene_.limits, s.firstPiece, s.lastPiece);
+            s.least = (s.to - s.from) * s.binds.stretch;
+            // Where it stops at both ends the closed form says how soon it can be there at best.
+            if (last == first + 1 && !s.aimed) s.quickest = leastStraight(i);
+            out_.segments.push_back(s);
+            out_.poseTimes.push_back(s.to);
+            drift(out_.segments.back());
+        }
+    }
+
+    Trajectory single(std::size_t pose, double time) {
+        const MoveSegment& s = segment(pose);
+        const std::vector<double>&from = out_.poses[pose - 1], &to = out_.poses[pose];
+        if (from == to) {
+            trouble(MoveTroubleKind::NothingMoves, pose);
+            return trajectory::standing(to, time);
+        }
+        if (s.pace == SegmentPace::Fastest) return trajectory::straight(from, to, scene_.limits);
+        double in = s.easeIn, out = s.easeOut;
+        if (in + out > 1.0 + 1e-12) {
+            trouble(MoveTroubleKind::RampsTooLong, pose, -1, in + out, 1.0);
+            const double all = in + out;
+            in /= all;
+            out /= all;
+        }
+        const auto profile = trajectory::planEased(1.0, time, {shapeOf(s.ease), in * time, out * time});
+        return profile ? trajectory::along(from, to, *profile) : trajectory::standing(to, time);
+    }
+
+    Trajectory through(std::size_t first, std::size_t last, std::span<const double> times) {
+        const std::vector<trajectory::Key> keys(out_.poses.begin() + static_cast<std::ptrdiff_t>(first),
+                                                out_.poses.begin() + static_cast<std::ptrdiff_t>(last) + 1);
+        for (std::size_t i = first + 1; i <= last; ++i)
+            if (keys[i - first] == keys[i - first - 1]) trouble(MoveTroubleKind::NothingMoves, i);
+        return trajectory::throughKeys(keys, times, std::vector<bool>(keys.size(), false),
+                                       std::vector(axes_, trajectory::Through::Smooth));
+    }
+
+    /// Where the target shall be in the picture along an aimed segment: from where the first pose shows it to
+    /// where the second does, smoothly; the same place where both hold it there.
+    struct Way {
+        kinematics::PicturePlace from, to;
+        double time = 1.0;
+        kinematics::PicturePlace at(double t) const {
+            const double x = std::clamp(t / time, 0.0, 1.0), s = x * x * x * (10.0 - 15.0 * x + 6.0 * x * x);
+            return {from.u + s * (to.u - from.u), from.v + s * (to.v - from.v)};
+        }
+    };
+    Way wayOf(std::size_t pose, double time) const {
+        const auto from = shownAt(scene_, out_.poses[pose - 1], *aimedAt(pose)),
+                   to = shownAt(scene_, out_.poses[pose], *aimedAt(pose));
+        if (from && to) return {*from, *to, time};
+        return {aimOf(pose).place, aimOf(pose).place, time};
+    }
+
+    /// A stretch of a run within one of its pieces and one segment, and how all axes begin and end it.
+    struct Stretch {
+        double low, high;
+        std::size_t piece; ///< of the run
+        std::size_t pose;  ///< of the segment
+        std::vector<State> from, to;
+    };
+
+    /// The run with the head's axes aimed where segments are.
+    Trajectory aimed(std::size_t first, std::size_t last, std::span<const double> times,
+                     const Trajectory& run) {
+        bool any = false;
+        for (std::size_t i = first + 1; i <= last; ++i) any = any || aimedAt(i) != nullptr;
+        if (!any || run.empty()) return run;
+        std::vector<Stretch> stretches;
+        for (std::size_t i = 0; i < run.pieceCount(); ++i) {
+            const double low = run.times()[i], high = run.times()[i + 1], middle = 0.5 * (low + high);
+            const auto above = std::upper_bound(times.begin() + 1, times.end() - 1, middle);
+            const std::size_t pose = first + static_cast<std::size_t>(above - times.begin());
+            const double whole = times[pose - first] - times[pose - first - 1];
+            const int parts =
+                aimedAt(pose) == nullptr
+                    ? 1
+                    : std::max(1, static_cast<int>(std::ceil((high - low) / whole * aimedPieces)));
+            for (int k = 0; k < parts; ++k)
+                stretches.push_back(
+                    {low + (high - low) * k / parts, low + (high - low) * (k + 1) / parts, i, pose, {}, {}});
+        }
+        const auto statesOf = [&](const Stretch& s, double at) {
+            std::vector<State> out(axes_);
+            for (std::size_t a = 0; a < axes_; ++a)
+                out[a] = run.pieces(a)[s.piece].at(at - run.times()[s.piece]);
+            return out;
+        };
+        std::vector<Way> ways;
+        for (std::size_t i = first + 1; i <= last; ++i)
+            ways.push_back(aimedAt(i) != nullptr ? wayOf(i, times[i - first] - times[i - first - 1]) : Way{});
+        std::vector<double> head = out_.poses[first]; // where it was last, for the count of whole turns
+        for (std::size_t i = 0; i < stretches.size(); ++i) {
+            Stretch& s = stretches[i];
+            const Stretch* before = i > 0 ? &stretches[i - 1] : nullptr;
+            s.to = statesOf(s, s.high);
+            s.from = before != nullptr && before->piece == s.piece ? before->to : statesOf(s, s.low);
+            if (aimedAt(s.pose) == nullptr) {
+                head = out_.poses[s.pose];
+                continue;
+            }
+            const double start = times[s.pose - first - 1];
+            const Way& way = ways[s.pose - first - 1];
+            if (before == nullptr || before->piece != s.piece)
+                aimNode(s.pose, s.low - start, way, s.from, head);
+            aimNode(s.pose, s.high - start, way, s.to, head);
+        }
+        // Between two aimed segments the head comes from the one and goes on as the other does.
+        for (std::size_t i = 0; i < stretches.size(); ++i) {
+            if (aimedAt(stretches[i].pose) != nullptr) continue;
+            for (std::size_t a = 0; a < axes_; ++a) {
+                if (i > 0 && aimedAt(stretches[i - 1].pose) != nullptr && isLed(stretches[i - 1].pose, a))
+                    stretches[i].from[a] = stretches[i - 1].to[a];
+                if (i + 1 < stretches.size() && aimedAt(stretches[i + 1].pose) != nullptr &&
+                    isLed(stretches[i + 1].pose, a))
+                    stretches[i].to[a] = stretches[i + 1].from[a];
+            }
+        }
+        std::vector<double> at{0.0};
+        std::vector<std::vector<Quintic>> pieces(axes_);
+        for (const Stretch& s : stretches) {
+            at.push_back(s.high);
+            for (std::size_t a = 0; a < axes_; ++a)
+                pieces[a].push_back(Quintic::between(s.from[a], s.to[a], s.high - s.low));
+        }
+        return Trajectory(std::move(at), std::move(pieces));
+    }
+    /// The head's states at a moment of an aimed segment, those of all other axes given.
+    void aimNode(std::size_t pose, double since, const Way& way, std::vector<State>& states,
+                 std::vector<double>& head) {
+        const AimTarget& target = *aimedAt(pose);
+        std::vector<double> places(axes_), speeds(axes_), rises(axes_);
+        for (std::size_t a = 0; a < axes_; ++a) {
+            places[a] = isLed(pose, a) ? head[a] : states[a].place;
+            speeds[a] = states[a].speed;
+            rises[a] = states[a].acceleration;
+        }
+        const kinematics::Point point = pointOf(target);
+        Aim aim = aimOf(pose);
+        aim.place = way.at(since);
+        const Aimed angles = kinematics::aimAt(scene_.links, scene_.head, places, point.at, aim);
+        if (!angles) return notAimed(angles.no, pose);
+        turnHead(places, angles);
+        head = places;
+        const auto rates =
+            kinematics::ratesToHold(scene_.links, scene_.head, {places, speeds, rises}, point, aim);
+        kinematics::HeadRates by = rates.value_or(kinematics::HeadRates{});
+        if (std::hypot(way.to.u - way.from.u, way.to.v - way.from.v) > 1e-6)
+            addWay(places, speeds, rises, point, aim, way, since, by);
+        const auto keep = [&](int link, double rate, double rise) {
+            if (link >= 0) states[axisOf(link)] = {places[axisOf(link)], rate, rise, 0.0};
+        };
+        keep(scene_.head.pan, by.pan, by.panRises);
+        keep(scene_.head.tilt, by.tilt, by.tiltRises);
+        keep(scene_.head.roll, by.roll, by.rollRises);
+        if (pullsFocus(pose)) keepFocus(point, states);
+    }
+    /// The focus as the target comes and goes along the lens, the states of all else given.
+    void keepFocus(const kinematics::Point& point, std::vector<State>& states) const {
+        std::vector<double> places(axes_), speeds(axes_), rises(axes_);
+        for (std::size_t a = 0; a < axes_; ++a) {
+            places[a] = states[a].place;
+            speeds[a] = states[a].speed;
+            rises[a] = states[a].acceleration;
+        }
+        std::vector<kinematics::Moving> links(scene_.links.size());
+        kinematics::forwardMotion(scene_.links, {places, speeds, rises}, links);
+        const kinematics::InPicture p = kinematics::pictureOf(links.back(), point, scene_.focal);
+        if (!p.inFront) return;
+        const optics::RingMotion ring =
+            scene_.focus->ring.at(p.depth + scene_.pupilToSensor, p.depthSpeed, p.depthRises);
+        states[scene_.focus->axis] = {ring.angle, ring.rate, ring.rises, 0.0};
+    }
+    /// Speeds and accelerations of a head that follows a place that moves in the picture: by differences of
+    /// angles that are exact at each moment.
+    void addWay(std::vector<double> places, const std::vector<double>& speeds,
+                const std::vector<double>& rises, const kinematics::Point& point, Aim aim, const Way& way,
+                double since, kinematics::HeadRates& by) const {
+        const double h = 1e-3 * way.time;
+        const std::vector<double> middle = places;
+        const auto anglesAt = [&](double dt) {
+            for (std::size_t a = 0; a < axes_; ++a)
+                places[a] = middle[a] + speeds[a] * dt + 0.5 * rises[a] * dt * dt;
+            for (const int link : headLinks()) places[axisOf(link)] = middle[axisOf(link)];
+            aim.place = way.at(since + dt);
+            return kinematics::aimFrom(scene_.links, scene_.head, places, point.at, aim);
+        };
+        const Aimed before = anglesAt(-h), now = anglesAt(0.0), after = anglesAt(h);
+        if (!before || !now || !after) return;
+        const auto differ = [&](double Aimed::*angle, double& rate, double& rise) {
+            const double b = before.*angle, n = now.*angle, a = after.*angle;
+            rate = (a - b) / (2.0 * h);
+            rise = (a - 2.0 * n + b) / (h * h);
+        };
+        differ(&Aimed::pan, by.pan, by.panRises);
+        differ(&Aimed::tilt, by.tilt, by.tiltRises);
+        differ(&Aimed::roll, by.roll, by.rollRises);
+    }
+    /// By how much the target leaves the straight way between where the ends of a segment show it.
+    void drift(SegmentPlan& s) const {
+        const MoveSegment& of = segment(s.pose);
+        const AimTarget* target = targetOf(move_, of);
+        if (target == nullptr) return;
+        const auto way = wayInPicture(scene_, out_, s, *target);
+        if (!way) return;
+        constexpr int looks = 64;
+        for (int i = 1; i < looks; ++i) {
+            const double t = s.from + (s.to - s.from) * i / looks;
+            const kinematics::InPicture p =
+                kinematics::pictureOf(cameraAt(scene_, out_.trajectory, t), pointOf(*target), scene_.focal);
+            if (!p.inFront) return;
+            if (const double off = way->off(p.u, p.v); off > s.drift) {
+                s.drift = off;
+                s.driftAt = t;
+            }
+        }
+        // What is left of an aimed segment is rounding.
+        constexpr double nothing = 1e-3;
+        if (s.drift < nothing) s.drift = 0.0;
+        s.targetSeen = true;
+    }
+
+    const RigSetup& rig_;
+    const RigMove& move_;
+    const MoveScene& scene_;
+    std::size_t axes_;
+    MovePlan out_;
+    std::vector<std::vector<double>> course_; ///< places along what is being aimed one after the other …
+    std::size_t chain_ = 0;                   ///< … from this pose on
+};
+
+} // namespace
+
+const Shot* shotOf(std::span<const Shot> shots, const RigMove& move) {
+    for (const Shot& s : shots)
+        if (s.id == move.shot) return &s;
+    return shots.empty() ? nullptr : &shots.front();
+}
+
+MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
+    MoveScene out;
+    out.chain = chainOf(rig);
+    out.links = out.chain.links;
+    // The pupil lies behind the front of the lens.
+    kinematics::Link pupil;
+    pupil.on = out.chain.lensOn;
+    pupil.shift = geometry::plus(out.chain.lens, {-rig.head.pupilBack.value, 0.0, 0.0});
+    out.links.push_back(pupil);
+    out.head.lens = static_cast<int>(out.links.size()) - 1;
+    for (std::size_t a = 0; a < rig.axes.size(); ++a) {
+        const Axis& axis = rig.axes[a];
+        out.limits.push_back(keptLimits(axis, rig.controller.ramps));
+        out.travels.push_back(usableTravel(axis));
+        const int link = out.chain.linkOf[a];
+        if (link < 0) continue;
+        // The uppermost of each kind points the camera; a second pan below it is as good as a swing.
+        if (axis.role == Role::Pan) out.head.pan = link;
+        if (axis.role == Role::Tilt) out.head.tilt = link;
+        if (axis.role == Role::Roll) out.head.roll = link;
+    }
+    out.shown = withinTravels(rig.axes, shownPose(rig.axes));
+    out.focus = focusAxisOf(rig.axes);
+    out.pupilToSensor = pupilToSensor(rig.head);
+    if (const Shot* shot = shotOf(rig.shots, move)) {
+        out.focal = deliveredFocal(rig.camera, *shot);
+        out.frameRate = shot->frameRate;
+    } else {
+        out.focal = rig.camera.deliveredWidth; // as wide as a picture that shows 53° across
+    }
+    return out;
+}
+
+MovePlan planMove(const RigSetup& rig, const RigMove& move, const MoveScene& scene) {
+    return Planner(rig, move, scene).run();
+}
+
+int leadingAxis(std::span<const Axis> axes, const MovePlan& plan, std::size_t pose,
+                const MoveSegment& segment) {
+    if (pose == 0 || pose >= plan.poses.size()) return -1;
+    for (std::size_t a = 0; a < axes.size(); ++a)
+        if ((segment.speedOf.empty() || segment.speedOf == axes[a].id) &&
+            plan.poses[pose][a] != plan.poses[pose - 1][a])
+            return static_cast<int>(a);
+    return -1;
+}
+
+kinematics::Moving cameraAt(const MoveScene& scene, const trajectory::Trajectory& t, double at) {
+    const std::size_t axes = scene.travels.size();
+    std::vector<double> places(axes), speeds(axes), rises(axes);
+    for (std::size_t a = 0; a < axes && a < t.axisCount(); ++a) {
+        const State s = t.at(a, at);
+        places[a] = s.place;
+        speeds[a] = s.speed;
+        rises[a] = s.acceleration;
+    }
+    std::vector<kinematics::Moving> links(scene.links.size());
+    kinematics::forwardMotion(scene.links, {places, speeds, rises}, links);
+    return links.back();
+}
+
+const AimTarget* targetOf(const RigMove& move, const MoveSegment& segment) {
+    const AimTarget* named = namedTarget(move, segment.target);
+    return named != nullptr || move.targets.empty() ? named : &move.targets.front();
+}
+
+double PictureWay::off(double u, double v) const {
+    const double du = to.u - from.u, dv = to.v - from.v, length = std::hypot(du, dv);
+    const double x = u - from.u, y = v - from.v;
+    const double share = length > 0.0 ? std::clamp((x * du + y * dv) / (length * length), 0.0, 1.0) : 0.0;
+    return std::hypot(x - share * du, y - share * dv);
+}
+
+std::optional<PictureWay> wayInPicture(const MoveScene& scene, const MovePlan& plan,
+                                       const SegmentPlan& segment, const AimTarget& target) {
+    const auto from = shownAt(scene, plan.poses[segment.pose - 1], target),
+               to = shownAt(scene, plan.poses[segment.pose], target);
+    if (!from || !to) return std::nullopt;
+    return PictureWay{*from, *to};
+}
+
+kinematics::Point pointOf(const AimTarget& target) {
+    return {{target.x, target.y, target.z}, {}, {}};
+}
+
+} // namespace gantry

@@ -1,0 +1,174 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/move/planned_move.h"
+
+#include "core/kinematics/newton_euler.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace gantry {
+namespace {
+
+using kinematics::RigidBody;
+using trajectory::State;
+
+/// The chain of a rig with, for each axis, the masses that it lists where they are fixed.
+struct Listed {
+    std::vector<kinematics::Link> links;
+    std::vector<std::vector<RigidBody>> bodies; ///< one list for each axis; empty: nothing is told of it
+};
+
+/// Levelled masses stand on parallel links of their own.
+Listed listedMasses(const RigSetup& rig, const MoveScene& scene) {
+    Listed out;
+    out.links = scene.links;
+    out.bodies.resize(rig.axes.size());
+    for (std::size_t a = 0; a < rig.axes.size(); ++a) {
+        const int link = scene.chain.linkOf[a];
+        if (link < 0) continue;
+        std::vector<RigidBody>& list = out.bodies[a];
+        const auto* rotary = std::get_if<RotaryMechanism>(&rig.axes[a].mechanism);
+        if (rotary == nullptr) {
+            list.push_back({link, rig.masses[a].moving, {}});
+            continue;
+        }
+        const kinematics::Link joint = out.links[static_cast<std::size_t>(link)];
+        const bool upright = joint.joint == kinematics::Joint::Yaw;
+        for (const structure::ArmMass& m : rig.masses[a].felt()) {
+            RigidBody body{link, m.mass, {m.along, 0.0, m.above}};
+            body.across = m.own; // an even arm along its own direction
+            if (m.levelled && !upright) {
+                out.links.push_back({joint.on,
+                                     joint.shift,
+                                     kinematics::Joint::Parallel,
+                                     joint.axis,
+                                     joint.offset,
+                                     {m.along, 0.0, 0.0}});
+                body.link = static_cast<int>(out.links.size()) - 1;
+                body.at = {m.beyond, 0.0, m.above};
+            }
+            list.push_back(body);
+        }
+        // What is entered as a number turns about the axis itself.
+        RigidBody entered;
+        entered.link = link;
+        entered.along = upright                                   ? geometry::Place{0.0, 0.0, 1.0}
+                        : joint.joint == kinematics::Joint::Pitch ? geometry::Place{0.0, 1.0, 0.0}
+                                                                  : geometry::Place{1.0, 0.0, 0.0};
+        entered.axial =
+            rotary->inertia.value + rotary->pointMass.value * rotary->pointRadius * rotary->pointRadius;
+        if (entered.axial > 0.0) list.push_back(entered);
+    }
+    return out;
+}
+
+/// Moves the rig through its moments and asks what each axis meets.
+class Walk {
+public:
+    Walk(const RigSetup& rig, PlannedMove& out)
+        : out_(out), listed_(listedMasses(rig, out.scene)), axes_(rig.axes.size()), places_(axes_),
+          speeds_(axes_), rises_(axes_), forces_(axes_), moving_(listed_.links.size()),
+          frozen_(listed_.links.size()) {}
+
+    void run() {
+        const trajectory::Trajectory& t = out_.plan.trajectory;
+        out_.axes.resize(axes_);
+        for (std::size_t a = 0; a < axes_; ++a)
+            if (t.extremes(a, trajectory::Order::Speed).largest() > 0.0) turning_.push_back(a);
+        if (turning_.empty()) return;
+        // The beginning of every piece, and its end where acceleration jumps to the next; inside, where
+        // torque is smooth, so that there are 48 of the whole move at least.
+        const double step = t.duration() / 48.0;
+        for (std::size_t p = 0; p < t.pieceCount(); ++p) {
+            const double low = t.times()[p], length = t.times()[p + 1] - low;
+            const int parts = std::clamp(static_cast<int>(std::ceil(length / step)), 1, 48);
+            for (int k = 0; k < parts; ++k) look(p, low, length * k / parts);
+            if (p + 1 == t.pieceCount() || jumpsAfter(p)) look(p, low, length);
+        }
+    }
+
+private:
+    bool jumpsAfter(std::size_t piece) const {
+        for (const std::size_t a : turning_) {
+            const trajectory::Quintic& q = out_.plan.trajectory.pieces(a)[piece];
+            const double ends = q.at(q.duration()).acceleration,
+                         begins = out_.plan.trajectory.pieces(a)[piece + 1].at(0.0).acceleration;
+            if (std::abs(ends - begins) > 1e-6 * (std::abs(ends) + std::abs(begins))) return true;
+        }
+        return false;
+    }
+
+    void look(std::size_t piece, double low, double since) {
+        for (std::size_t a = 0; a < axes_; ++a) {
+            const State s = out_.plan.trajectory.pieces(a)[piece].at(since);
+            places_[a] = s.place;
+            speeds_[a] = s.speed;
+            rises_[a] = s.acceleration;
+        }
+        kinematics::forwardMotion(listed_.links, {places_, speeds_, rises_}, moving_);
+        std::vector<double> carried(axes_, 0.0);
+        for (const std::size_t b : turning_) addReactions(b, carried);
+        for (const std::size_t a : turning_)
+            out_.axes[a].push_back({low + since, places_[a], speeds_[a], rises_[a], carried[a], leanOf(a)});
+    }
+
+    /// What axis b puts on those below it because it moves, and what moves below puts on b.
+    void addReactions(std::size_t b, std::vector<double>& carried) {
+        if (listed_.bodies[b].empty()) return;
+        const double speed = speeds_[b], rise = rises_[b];
+        // All that the bodies of b ask, but for b's own acceleration and what holds them up.
+        rises_[b] = 0.0;
+        kinematics::forwardMotion(listed_.links, {places_, speeds_, rises_}, frozen_);
+        carried[b] += forceOn(b, frozen_, b);
+        // What the axes below feel of b's movement alone.
+        speeds_[b] = 0.0;
+        kinematics::forwardMotion(listed_.links, {places_, speeds_, rises_}, frozen_);
+        speeds_[b] = speed;
+        rises_[b] = rise;
+        kinematics::jointForces(listed_.links, moving_, listed_.bodies[b], 0.0, forces_);
+        const std::vector<double> all = forces_;
+        kinematics::jointForces(listed_.links, frozen_, listed_.bodies[b], 0.0, forces_);
+        for (std::size_t a = 0; a < axes_; ++a)
+            if (a != b) carried[a] += all[a] - forces_[a];
+    }
+    double forceOn(std::size_t axis, std::span<const kinematics::Moving> moving, std::size_t of) {
+        kinematics::jointForces(listed_.links, moving, listed_.bodies[of], 0.0, forces_);
+        return forces_[axis];
+    }
+    double leanOf(std::size_t axis) const {
+        const int link = out_.scene.chain.linkOf[axis];
+        if (link < 0) return 0.0;
+        // Only what nods with what carries it is nearer to or farther from level by that.
+        const kinematics::Link& joint = listed_.links[static_cast<std::size_t>(link)];
+        if (joint.on < 0 || joint.joint != kinematics::Joint::Pitch) return 0.0;
+        const geometry::Place ahead = moving_[static_cast<std::size_t>(joint.on)].frame.ahead;
+        return std::asin(std::clamp(ahead.z, -1.0, 1.0));
+    }
+
+    PlannedMove& out_;
+    Listed listed_;
+    std::size_t axes_;
+    std::vector<double> places_, speeds_, rises_, forces_;
+    std::vector<kinematics::Moving> moving_, frozen_;
+    std::vector<std::size_t> turning_;
+};
+
+} // namespace
+
+PlannedMove plannedMove(const RigSetup& rig, const RigMove& move) {
+    PlannedMove out;
+    out.scene = sceneOf(rig, move);
+    out.plan = planMove(rig, move, out.scene);
+    if (!out.plan.trajectory.empty()) Walk(rig, out).run();
+    return out;
+}
+
+std::vector<PlannedMove> planMoves(const RigSetup& rig, bool all) {
+    std::vector<PlannedMove> out;
+    out.reserve(rig.moves.size());
+    for (const RigMove& move : rig.moves)
+        out.push_back(all || move.realises ? plannedMove(rig, move) : PlannedMove());
+    return out;
+}
+
+} // namespace gantry

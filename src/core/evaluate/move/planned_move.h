@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/evaluate/move/plan_move.h"
+
+#include <vector>
+
+namespace gantry {
+
+/// One axis at one moment of a move, with what its drive meets there beside its own inertia.
+struct AxisMoment {
+    double time = 0.0;         ///< [s]
+    double place = 0.0;        ///< [U] from its low end
+    double speed = 0.0;        ///< [U/s]
+    double acceleration = 0.0; ///< [U/s²]
+    double carried = 0.0; ///< [N] or [N·m] that the movement of other axes asks of it, positive as gravity
+                          ///< that resists
+    double leans = 0.0;   ///< [rad] by which what carries it looks up
+};
+
+/// A move as it was planned, and what its axes meet on the way.
+struct PlannedMove {
+    MoveScene scene;
+    MovePlan plan;
+    std::vector<std::vector<AxisMoment>> axes; ///< for each axis of the rig that moves in it, in time
+
+    bool moves(std::size_t axis) const { return axis < axes.size() && !axes[axis].empty(); }
+};
+
+/// The moves of a rig: all of them, or those alone that realise a shot, the others empty. What axes meet
+/// comes from the masses that each of them lists, the same that its own figures go by, moved by Newton and
+/// Euler: ramps of a carriage under an arm, the pull outwards of a swing, the counter-torque of a pan.
+std::vector<PlannedMove> planMoves(const RigSetup& rig, bool all);
+PlannedMove plannedMove(const RigSetup& rig, const RigMove& move);
+
+} // namespace gantry

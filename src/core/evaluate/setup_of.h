@@ -1,0 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/evaluate/rig_setup.h"
+
+namespace gantry {
+
+/// A rig with its courses and all its moves planned, for what judges moves. setupOf() plans those alone that
+/// say how a shot is taken, since courses need them; the others are there and empty.
+RigSetup setupWithMoves(const Project& project);
+RigSetup setupWithMoves(const Project&&) = delete; // would look into what is gone
+
+} // namespace gantry

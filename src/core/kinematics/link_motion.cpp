@@ -1,0 +1,134 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/kinematics/link_motion.h"
+
+#include <cmath>
+#include <vector>
+
+namespace gantry::kinematics {
+namespace {
+
+using geometry::cross;
+using geometry::dot;
+using geometry::minus;
+using geometry::Place;
+using geometry::plus;
+
+Place times(Place a, double by) {
+    return plus({}, a, by);
+}
+
+/// The same body, looked at from a place that goes with it.
+Moving shifted(const Moving& m, Place way) {
+    Moving out = m;
+    out.frame.at = plus(m.frame.at, way);
+    out.velocity = m.velocityOf(way);
+    out.acceleration = m.accelerationOf(way);
+    return out;
+}
+
+/// A shift that itself changes as seen from the body: by `rate` [m/s] and `rises` [m/s²].
+Moving carried(const Moving& m, Place way, Place rate, Place rises) {
+    Moving out = shifted(m, way);
+    out.velocity = plus(out.velocity, rate);
+    out.acceleration = plus(plus(out.acceleration, cross(m.turning, rate), 2.0), rises);
+    return out;
+}
+
+Moving turned(const Moving& m, const geometry::Frame& after, Place about, double rate, double rises) {
+    Moving out = m;
+    out.frame = after;
+    out.turningRises = plus(plus(m.turningRises, about, rises), cross(m.turning, about), rate);
+    out.turning = plus(m.turning, about, rate);
+    return out;
+}
+
+double valueOf(std::span<const double> values, int axis) {
+    return axis >= 0 && static_cast<std::size_t>(axis) < values.size()
+               ? values[static_cast<std::size_t>(axis)]
+               : 0.0;
+}
+
+} // namespace
+
+Place Moving::velocityOf(Place way) const {
+    return plus(velocity, cross(turning, way));
+}
+
+Place Moving::accelerationOf(Place way) const {
+    return plus(plus(acceleration, cross(turningRises, way)), cross(turning, cross(turning, way)));
+}
+
+void forwardMotion(std::span<const Link> chain, const AxisMotion& motion, std::span<Moving> out) {
+    for (std::size_t i = 0; i < chain.size(); ++i) {
+        const Link& link = chain[i];
+        const Moving below = link.on < 0 ? Moving{} : out[static_cast<std::size_t>(link.on)];
+        const Moving stand = shifted(below, below.frame.along(link.shift));
+        const double rate = valueOf(motion.speeds, link.axis),
+                     rises = valueOf(motion.accelerations, link.axis);
+        const geometry::Frame frame =
+            movedBy(link, stand.frame, link.offset + valueOf(motion.places, link.axis));
+        switch (link.joint) {
+        case Joint::Fixed:
+            out[i] = stand;
+            break;
+        case Joint::Along: {
+            const Place along = stand.frame.along(link.direction);
+            out[i] = carried(stand, minus(frame.at, stand.frame.at), times(along, rate), times(along, rises));
+            break;
+        }
+        case Joint::Yaw:
+            out[i] = turned(stand, frame, frame.up, rate, rises);
+            break;
+        case Joint::Pitch: // about right, which is minus left
+            out[i] = turned(stand, frame, times(frame.left, -1.0), rate, rises);
+            break;
+        case Joint::Roll:
+            out[i] = turned(stand, frame, frame.ahead, rate, rises);
+            break;
+        case Joint::Parallel: {
+            const Place arm = minus(frame.at, stand.frame.at), about = times(stand.frame.left, -1.0);
+            const Place round = cross(about, arm);
+            out[i] = carried(stand, arm, times(round, rate),
+                             plus(times(round, rises), cross(about, round), rate * rate));
+            break;
+        }
+        }
+    }
+}
+
+InPicture pictureOf(const Moving& lens, const Point& point, double focal) {
+    const geometry::Frame& f = lens.frame;
+    const Place way = minus(point.at, f.at), rate = minus(point.velocity, lens.velocity),
+                rises = minus(point.acceleration, lens.acceleration);
+    // As seen by one who turns with the camera.
+    const Place relative = minus(rate, cross(lens.turning, way));
+    const Place bends =
+        minus(minus(minus(rises, cross(lens.turningRises, way)), times(cross(lens.turning, relative), 2.0)),
+              cross(lens.turning, cross(lens.turning, way)));
+    const auto seen = [&](Place a) { return Place{dot(a, f.ahead), dot(a, f.left), dot(a, f.up)}; };
+    const Place y = seen(way), d = seen(relative), dd = seen(bends);
+    InPicture out;
+    if (!(y.x > 0.0)) return out;
+    out.inFront = true;
+    out.depth = y.x;
+    out.depthSpeed = d.x;
+    out.depthRises = dd.x;
+    out.range = lengthOf(way);
+    // Quotient q = n/x: q' = (n' − q x')/x, q" = (n" − 2 q' x' − q x")/x.
+    const auto quotient = [&](double n, double rateOf, double risesOf, double factor, double& q, double& q1,
+                              double& q2) {
+        q = n / y.x;
+        q1 = (rateOf - q * d.x) / y.x;
+        q2 = (risesOf - 2.0 * q1 * d.x - q * dd.x) / y.x;
+        for (double* each : {&q, &q1, &q2}) *each *= factor;
+    };
+    quotient(y.y, d.y, dd.y, -focal, out.u, out.uSpeed, out.uRises);
+    quotient(y.z, d.z, dd.z, focal, out.v, out.vSpeed, out.vRises);
+    return out;
+}
+
+double horizonAngle(const geometry::Frame& lens) {
+    return std::atan2(lens.left.z, lens.up.z);
+}
+
+} // namespace gantry::kinematics

@@ -1,0 +1,198 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/results/describe_figures.h"
+
+#include <cstddef>
+#include <string>
+#include <vector>
+
+/// What a move asks of the rig along its whole way. U is m or rad.
+namespace gantry {
+
+/// What is wrong with a move before anything is judged of it.
+enum class MoveTroubleKind {
+    TooFewPoses,   ///< less than two
+    OutsideTravel, ///< a pose lies beyond an axis' usable travel
+    RampsTooLong,  ///< ease in and out are more than the segment
+    NoTarget,      ///< an aimed segment names none
+    NoHead,        ///< the rig has neither pan nor tilt that points the camera
+    BlindTarget,   ///< the target is nearer to the head's axes than the lens
+    NotReached,    ///< no angles of the head show the target there
+    LeavesRange,   ///< aimed all the way, the head would turn past its range
+    NothingMoves,  ///< a segment without movement, which waits its time
+    NoSpeedAxis,   ///< a speed is given of an axis that does not move in the segment, or of none
+    NotSteered,    ///< an axis moves in it that is switched or set by hand, so that nothing can time it
+    NoFocusScale,  ///< a distance to focus at is given, but no ring has a scale that can be relied on
+    BlockOnMoved,  ///< the axis of a block is moved by the poses, or aims with them
+    BlocksOverlap, ///< a block starts before the one before it on its axis ends
+    BlockPastEnd   ///< a block ends after the move
+};
+struct MoveTrouble {
+    MoveTroubleKind kind = MoveTroubleKind::TooFewPoses;
+    std::size_t pose = 0; ///< index of the pose, or of the one that the segment comes to; of the block
+    int axis = -1;        ///< index in Project::axes
+    double value = 0.0;   ///< [U] the place, where it is one; [s] of a block
+    double limit = 0.0;   ///< [U] or [s]
+};
+
+/// What limits a segment.
+enum class MoveBinds { Speed, Acceleration, Jerk };
+template <>
+struct ChoiceNames<MoveBinds> {
+    static constexpr std::array<std::string_view, 3> keys{"speed", "acceleration", "jerk"};
+    static constexpr std::array<std::string_view, 3> labels{"speed", "acceleration", "jerk"};
+};
+
+/// One segment of a move.
+struct MoveSegmentResults {
+    std::size_t pose = 0; ///< index of the pose that it comes to
+    Figure start;         ///< [s] of the move
+    Figure time;          ///< [s]
+    Figure least;         ///< [s] under the limits that are set, in the form that it has
+    Figure quickest;      ///< [s] … in any form
+    Figure room;          ///< [1] limit over what is asked of the axis that binds, of the same order
+    MoveBinds binds = MoveBinds::Speed;
+    int axis = -1; ///< index of the axis that binds
+    Figure asked;  ///< [U/s], [U/s²] or [U/s³]
+    Figure limit;
+    Figure at;      ///< [s] of the move
+    Figure drift;   ///< [px] by which the target leaves its way in the picture
+    Figure driftAt; ///< [s] of the move
+    bool aimed = false;
+};
+template <class V, Of<MoveSegmentResults>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("start_s", "start of the segment", K::Time), s.start...);
+    v.figure(result("time_s", "time of the segment", K::Time), s.time...);
+    v.figure(result("least_time_s", "least time under the limits that are set, eased as it is", K::Time),
+             s.least...);
+    v.figure(result("quickest_time_s", "least time from rest to rest, whatever the ease", K::Time),
+             s.quickest...);
+    v.figure(result("limit_ratio", "limit over what is asked of the axis that binds", K::Ratio), s.room...);
+    v.outcome(mark("binds", "what binds"), s.binds...);
+    v.figure(result("binds_at_s", "when it binds", K::Time), s.at...);
+    v.figure(result("target_drift_px", "drift of the target across its way in the picture", K::Pixels),
+             s.drift...);
+    v.figure(result("target_drift_at_s", "when it drifts most", K::Time), s.driftAt...);
+    v.flag(mark("aimed", "aimed at a target"), s.aimed...);
+}
+
+/// One axis over a whole move.
+struct MoveAxisResults {
+    Figure lowest, highest; ///< [U] from its low end
+    Figure topSpeed;        ///< [U/s]
+    Figure acceleration;    ///< [U/s²]
+    Figure jerk;            ///< [U/s³]
+};
+template <class V, Of<MoveAxisResults>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("lowest_m", K::Length, "lowest_rad", K::Angle, "lowest place in the move"), s.lowest...);
+    v.figure(result("highest_m", K::Length, "highest_rad", K::Angle, "highest place in the move"),
+             s.highest...);
+    v.figure(result("top_speed_m_s", K::Speed, "top_speed_rad_s", K::AngularSpeed, "top speed in the move"),
+             s.topSpeed...);
+    v.figure(result("acceleration_m_s2", K::Acceleration, "acceleration_rad_s2", K::AngularAcceleration,
+                    "peak acceleration in the move"),
+             s.acceleration...);
+    v.figure(result("jerk_m_s3", K::Jerk, "jerk_rad_s3", K::AngularJerk, "peak jerk in the move"), s.jerk...);
+}
+
+/// What one axis has to give in one move, at every moment of it. The axis' own inertia and weight are those
+/// of its other figures; what other axes bring comes from the same masses.
+struct AxisMoveResults {
+    std::size_t move = 0; ///< index in Project::moves
+    Figure margin;        ///< [1] torque available over needed, the least of the move
+    Figure needed;        ///< [N·m] then, at the motors
+    Figure available;     ///< [N·m]
+    Figure at;            ///< [s] of the move
+    Figure carried;       ///< [N] or [N·m] that other axes bring then
+    bool starts = false;  ///< it is breaking away then
+    Figure pulseRate;     ///< [Hz] the highest of the move
+    Figure stay;          ///< [s] the longest that it stays within the rotor's resonance
+    Figure stayAt;        ///< [s] of the move, where that begins
+};
+template <>
+constexpr bool printsOnlyWhatApplies<AxisMoveResults> = true;
+template <class V, Of<AxisMoveResults>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("torque_margin", "torque margin along the move", K::Ratio), s.margin...);
+    v.figure(result("torque_needed_Nm", "torque needed where the margin is least", K::Torque), s.needed...);
+    v.figure(result("torque_available_Nm", "torque available there", K::Torque), s.available...);
+    v.figure(result("torque_at_s", "when the margin is least", K::Time), s.at...);
+    v.figure(result("carried_N", K::Force, "carried_Nm", K::Torque, "load that other axes bring then"),
+             s.carried...);
+    v.flag(mark("torque_at_start", "breaking away from rest then"), s.starts...);
+    v.figure(result("pulse_rate_hz", "highest pulse rate of the move", K::Frequency), s.pulseRate...);
+    v.figure(result("resonance_stay_s", "longest stay in the rotor's resonance", K::Time), s.stay...);
+    v.figure(result("resonance_at_s", "when that begins", K::Time), s.stayAt...);
+}
+
+/// What a search over the whole way found: what comes near to what, and what is in the picture that should
+/// not be.
+struct MoveSearchResults {
+    Figure clearance;   ///< [m] the nearest that anything comes to what it should not; a Reason: not searched
+    Figure wanted;      ///< [m] there
+    Figure clearanceAt; ///< [s] of the move
+    std::string body, with;
+    Figure view;             ///< [1] largest share of the picture that is covered by the rig's own parts
+    Figure viewAt;           ///< [s] …
+    Figure viewFrom, viewTo; ///< [s] first and last moment at which anything is covered
+    std::string inView;      ///< the part that covers most then
+};
+template <class V, Of<MoveSearchResults>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("clearance_m", "least distance from what it should not touch", K::Length),
+             s.clearance...);
+    v.figure(result("clearance_at_s", "when it is that near", K::Time), s.clearanceAt...);
+    v.figure(result("own_parts_share", "largest share of the picture covered by the rig's own parts",
+                    K::Percentage),
+             s.view...);
+    v.figure(result("own_parts_at_s", "when they cover most", K::Time), s.viewAt...);
+    v.figure(result("own_parts_from_s", "when they come into the picture", K::Time), s.viewFrom...);
+    v.figure(result("own_parts_to_s", "when they are last in it", K::Time), s.viewTo...);
+}
+
+/// One move.
+struct MoveResults {
+    std::vector<MoveTrouble> troubles;
+    Figure time;         ///< [s] without what is recorded before and after
+    Figure frames;       ///< [1] recorded of one pass
+    Figure travelRoom;   ///< [1] half the travel over the farthest from its middle, least of all axes
+    int travelAxis = -1; ///< … of which
+    Figure tipping;      ///< [1] what keeps the rig on its feet over what tips it, least of the move
+    Figure tippingAt;    ///< [s] of the move
+    Figure crossing;     ///< [s] in which detail at the target crosses the picture where it is fastest
+    Figure crossingAt;   ///< [s]
+    Figure focusBlur;    ///< [px] by which the target is out of focus at worst
+    Figure focusAt;      ///< [s]
+    Figure focusedAt;    ///< [m] distance that the lens is focused at then …
+    Figure targetAt;     ///< [m] … and that of the target, from the sensor mark
+    MoveSearchResults search;
+    std::vector<MoveSegmentResults> segments;
+    std::vector<MoveAxisResults> axes; ///< one for each axis of the rig; empty where nothing could be planned
+};
+template <class V, Of<MoveResults>... S>
+void describe(V& v, S&... s) {
+    v.figure(result("time_s", "time of the move", K::Time), s.time...);
+    v.figure(result("frames", "frames recorded in a pass", K::Count), s.frames...);
+    v.figure(result("travel_ratio", "half the travel over the farthest from its middle", K::Ratio),
+             s.travelRoom...);
+    v.figure(
+        result("tipping_ratio", "what keeps the rig on its feet over what tips it, along the move", K::Ratio),
+        s.tipping...);
+    v.figure(result("tipping_at_s", "when it is least", K::Time), s.tippingAt...);
+    v.figure(result("crossing_time_s", "time in which detail at the target crosses the picture", K::Time),
+             s.crossing...);
+    v.figure(result("crossing_at_s", "when it is fastest", K::Time), s.crossingAt...);
+    v.figure(result("focus_blur_px", "blur of the target by focus", K::Pixels), s.focusBlur...);
+    v.figure(result("focus_at_s", "when it is blurred most", K::Time), s.focusAt...);
+    v.figure(result("focused_at_m", "distance that the lens is focused at then", K::Length), s.focusedAt...);
+    v.figure(result("target_at_m", "distance of the target from the sensor mark then", K::Length),
+             s.targetAt...);
+    v.part("search", s.search...);
+    v.list("segments", s.segments...);
+    v.list("axes", s.axes...);
+}
+
+} // namespace gantry
