@@ -286,6 +286,43 @@ inline const std::vector<Case> cases{
      "move_focus",
      "slide",
      "focus on the target"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) { moved(p, 0.0, 0.5, 10.0); },
+     "move_approach",
+     "slide",
+     "farther from the end"},
+    {"kettle-jib",
+     {},
+     [](Project& p) {
+         // The arm up, and the head panned away from it.
+         p.moves.clear();
+         addMove(p);
+         std::vector<double> places;
+         for (Axis& a : p.axes) {
+             if (auto* r = std::get_if<RotaryMechanism>(&a.mechanism)) r->boom.arm = ArmKind::Plain;
+             places.push_back((a.role == Role::BoomTilt ? 0.8 : 0.5) * usableTravel(a));
+         }
+         storePose(p, 0, -1, places);
+         for (std::size_t a = 0; a < p.axes.size(); ++a)
+             if (p.axes[a].role == Role::Pan) places[a] += 0.5;
+         storePose(p, 0, 0, places);
+         p.moves[0].poses[1].arrive.time = 20.0;
+     },
+     "move_horizon",
+     "boom",
+     "parallel links"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) {
+         moved(p, 0.05, 0.85, 4.0);
+         p.axes[0].onStop = OnStop::CutsCurrent;
+         linear(p).runningFriction.value = linear(p).staticFriction.value = 0.2;
+         linear(p).cableDrag.value = 0.0;
+     },
+     "move_run_on",
+     "slide",
+     "holding"},
     // What falls or creeps.
     {"fernhouse-dolly", {}, {}, "power_off", "slide", "brake of"},
     {"here-is-what-i-have",

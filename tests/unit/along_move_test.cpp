@@ -470,8 +470,7 @@ private slots:
         const trajectory::Trajectory& t = m.plan.trajectory;
         for (int i = 0; i <= 200; ++i) {
             const double at = t.duration() * i / 200.0;
-            const kinematics::InPicture seen = kinematics::pictureOf(
-                cameraAt(m.scene, t, at), pointOf(p.moves[0].targets[0]), m.scene.focal);
+            const kinematics::InPicture seen = targetSeen(m.scene, p.moves[0].targets[0], t, at);
             VERIFY_NEAR(m.scene.focus->ring.distanceAt(t.at(focus, at).place),
                         seen.depth + m.scene.pupilToSensor, 2e-4);
         }

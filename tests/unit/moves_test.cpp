@@ -66,7 +66,7 @@ bool says(const MovePlan& plan, MoveTroubleKind kind) {
                        [&](const MoveTrouble& t) { return t.kind == kind; });
 }
 kinematics::InPicture seen(const Planned& m, const AimTarget& target, double at) {
-    return kinematics::pictureOf(cameraAt(m.scene, m.plan.trajectory, at), pointOf(target), m.scene.focal);
+    return targetSeen(m.scene, target, m.plan.trajectory, at);
 }
 
 } // namespace

@@ -167,6 +167,15 @@ inline constexpr Criterion moveFocus{"move_focus", "blur that looks sharp over t
                                      units::Kind::Ratio, 1.2};
 inline constexpr Criterion moveJudder{
     "move_judder", "time in which the target crosses the frame over the least", units::Kind::Ratio, 1.4};
+inline constexpr Criterion moveHorizon{
+    "move_horizon", "lean of the horizon that is not seen over that of a move", units::Kind::Ratio, 1.0};
+inline constexpr Criterion moveHeld{
+    "move_held", "what an axis holds that stands over what pushes it in a move", units::Kind::Ratio, 2.0};
+inline constexpr Criterion moveApproach{"move_approach", "room before the first pose over the backlash",
+                                        units::Kind::Ratio, 1.0};
+inline constexpr Criterion moveRunOn{"move_run_on",
+                                     "way to the end of travel over the way on after an emergency stop",
+                                     units::Kind::Ratio, 1.0};
 inline constexpr Criterion tipping{"tipping", "what keeps the rig on its feet over what tips it",
                                    units::Kind::Ratio, 1.5};
 inline constexpr Criterion anchors{"anchors", "strength of anchors over their pull", units::Kind::Ratio, 5.0};
@@ -209,6 +218,8 @@ inline constexpr Criterion ownClearance{"own_clearance", "least distance of smal
                                         units::Kind::Length, 0.01};
 inline constexpr Criterion resonanceStay{"resonance_stay", "stay in the rotor's resonance that does no harm",
                                          units::Kind::Time, 0.5};
+inline constexpr Criterion horizonLean{"horizon_lean", "lean of the horizon that is not seen",
+                                       units::Kind::Angle, 0.0087266462599716477}; // half a degree
 inline constexpr Criterion ownParts{"own_parts",
                                     "share of the picture in which a part of the rig goes unseen",
                                     units::Kind::Percentage, 0.001};

@@ -301,10 +301,13 @@ AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches sea
     for (const Course& course : rig.courses[index])
         e.shots.push_back(evaluateShot(rig, index, e, course, searches == Searches::Yes));
     e.worstShot = worstShotOf(e.shots);
-    if (rig.planned != nullptr)
+    if (rig.planned != nullptr) {
         for (std::size_t m = 0; m < rig.planned->size(); ++m)
             if ((*rig.planned)[m].moves(index))
                 e.moves.push_back(evaluateAxisMove(e.model, e.resonance, (*rig.planned)[m], index, m));
+            else if ((*rig.planned)[m].isPushed(index))
+                e.moves.push_back(evaluateHeld(e.model, (*rig.planned)[m], index, m));
+    }
     fillLimits(e, searches);
     fillChecks(e, axis, rig.conditions.ambient);
     if (const double on = heaviestOn(rig, index); on > 0.0) e.checks.massOn = Figure::of(on);

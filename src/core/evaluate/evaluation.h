@@ -46,7 +46,7 @@ struct AxisEvaluation {
     EmergencyStop stop;
     AxisChecks checks;
     AxisStructure structure;            ///< of its rail or arm
-    std::vector<AxisMoveResults> moves; ///< one for each move in which it moves
+    std::vector<AxisMoveResults> moves; ///< one for each move in which it moves or is pushed
 
     /// The shot with the least torque margin; where break-away decides for several, the one that asks most of
     /// the motor on its ramp. Shots that cannot be planned only where there are no others. Null if no shot

@@ -19,6 +19,9 @@ inline Place plus(Place from, Place by, double share = 1.0) {
 inline Place minus(Place a, Place b) {
     return plus(a, b, -1.0);
 }
+inline Place times(Place a, double by) {
+    return {a.x * by, a.y * by, a.z * by};
+}
 inline double dot(Place a, Place b) {
     return a.x * b.x + a.y * b.y + a.z * b.z;
 }

@@ -12,10 +12,7 @@ using geometry::dot;
 using geometry::minus;
 using geometry::Place;
 using geometry::plus;
-
-Place times(Place a, double by) {
-    return plus({}, a, by);
-}
+using geometry::times;
 
 /// The same body, looked at from a place that goes with it.
 Moving shifted(const Moving& m, Place way) {

@@ -12,10 +12,7 @@ using geometry::dot;
 using geometry::minus;
 using geometry::Place;
 using geometry::plus;
-
-Place times(Place a, double by) {
-    return plus({}, a, by);
-}
+using geometry::times;
 
 /// Inertia of a body times a vector, both in the frame of the ground.
 Place inertiaTimes(const RigidBody& b, Place along, Place v) {

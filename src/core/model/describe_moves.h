@@ -28,6 +28,12 @@ struct ChoiceNames<EaseKind> {
     static constexpr std::array<std::string_view, 3> labels{"even acceleration", "S-shaped", "cosine"};
 };
 template <>
+struct ChoiceNames<EvenSpeed> {
+    static constexpr std::array<std::string_view, 3> keys{"axes", "lens", "picture"};
+    static constexpr std::array<std::string_view, 3> labels{"of the axes", "of the lens in space",
+                                                            "of the target in the picture"};
+};
+template <>
 struct KindName<AxisPlace<AxisKind::Linear>> {
     static constexpr std::string_view key = "linear";
 };
@@ -69,6 +75,7 @@ void describe(V& v, S& s) {
     v.choice(textField("ease", "Ease"), s.ease);
     v.field(FieldInfo{"ease_in", "Ease in", K::Percentage, 0, 1, 0, 0.5}, s.easeIn);
     v.field(FieldInfo{"ease_out", "Ease out", K::Percentage, 0, 1, 0, 0.5}, s.easeOut);
+    v.choice(textField("even_speed", "Even speed"), s.even);
     v.field(textField("pulls_focus", "Pulls focus"), s.pullsFocus);
 }
 
@@ -105,6 +112,9 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"y_m", "To the left", K::Length, -1e4, 1e4, -50, 50}, s.y);
     v.field(FieldInfo{"z_m", "Above the floor", K::Length, -1e4, 1e4, -5, 20}, s.z);
     v.field(FieldInfo{"deviation_m", "Known within", K::Length, 0, 1e3, 0, 0.5}, s.deviation);
+    v.field(textField("rides_on", "Rides on"), s.rides);
+    v.field(FieldInfo{"about_x_m", "Table ahead", K::Length, -1e4, 1e4, -50, 50}, s.aboutX);
+    v.field(FieldInfo{"about_y_m", "Table to the left", K::Length, -1e4, 1e4, -50, 50}, s.aboutY);
 }
 
 template <class V, Of<RigMove> S>
@@ -112,7 +122,7 @@ void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
     v.field(textField("name", "Move"), s.name);
     v.field(textField("shot", "Taken as shot"), s.shot);
-    v.field(textField("realises", "Gives its figures"), s.realises);
+    v.field(textField("realises", "Shot goes by it"), s.realises);
     v.parts("poses", s.poses);
     v.parts("blocks", s.blocks);
     v.parts("targets", s.targets);

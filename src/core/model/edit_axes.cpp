@@ -222,6 +222,8 @@ void removeAxis(Project& p, int axis) {
     for (Shot& s : p.shots) std::erase_if(s.moves, [&](const ShotMove& m) { return m.axis == id; });
     for (RigMove& move : p.moves) {
         std::erase_if(move.blocks, [&](const AxisBlock& block) { return block.axis == id; });
+        for (AimTarget& target : move.targets)
+            if (target.rides == id) target.rides.clear();
         for (KeyPose& pose : move.poses) {
             std::erase_if(pose.places, [&](const PosePlace& place) { return place.axis == id; });
             if (pose.arrive.speedOf == id) {

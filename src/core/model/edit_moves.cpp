@@ -180,6 +180,19 @@ int addTarget(Project& project, int move, double x, double y, double z) {
     return static_cast<int>(m->targets.size()) - 1;
 }
 
+void rideOn(Project& project, int move, int target, const std::string& turntable) {
+    RigMove* m = moveIn(project, move);
+    if (m == nullptr || target < 0 || target >= static_cast<int>(m->targets.size())) return;
+    AimTarget& t = m->targets[static_cast<std::size_t>(target)];
+    if (t.rides == turntable) {
+        t.rides.clear();
+        return;
+    }
+    t.rides = turntable;
+    t.aboutX = t.x;
+    t.aboutY = t.y;
+}
+
 void removeTarget(Project& project, int move, int target) {
     RigMove* m = moveIn(project, move);
     if (m != nullptr && has(m->targets, target)) m->targets.erase(m->targets.begin() + target);

@@ -36,6 +36,9 @@ void retimeMove(Project& project, int move, double factor);
 
 /// A target at a place; its index, −1 if there is no such move.
 int addTarget(Project& project, int move, double x, double y, double z);
+/// Lets a target ride on the turntable with that id, which turns about where the target stands until its
+/// middle is entered; or stand still again where it rides on it.
+void rideOn(Project& project, int move, int target, const std::string& turntable);
 void removeTarget(Project& project, int move, int target);
 
 /// A block of one axis that starts at a moment [s], as long as there is room for up to `end` [s], four

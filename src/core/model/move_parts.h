@@ -48,6 +48,13 @@ enum class SegmentPace {
 
 enum class EaseKind { Linear, S, Cosine };
 
+/// Whose speed stays the same between speeding up and braking, where the axes' own shares would not keep it.
+enum class EvenSpeed {
+    Axes,   ///< that of the axes, in shares of their ways
+    Lens,   ///< of the lens along its way in space
+    Picture ///< of the target across the picture
+};
+
 /// How the rig comes to a pose. Of the first pose nothing of it counts.
 struct MoveSegment {
     SegmentKind kind = SegmentKind::Straight;
@@ -61,6 +68,7 @@ struct MoveSegment {
     double angularSpeed = 0.1; ///< … or [rad/s], where that axis turns
     EaseKind ease = EaseKind::S;
     double easeIn = 0.25, easeOut = 0.25; ///< [1] shares of the segment's time
+    EvenSpeed even = EvenSpeed::Axes;
     bool pullsFocus = true; ///< of an aimed one: the focus axis, where there is one, holds the target too
 
     friend bool operator==(const MoveSegment&, const MoveSegment&) = default;
@@ -100,8 +108,10 @@ struct KeyPose {
 struct AimTarget {
     std::string id;
     std::string name = "Target";
-    double x = 1.0, y = 0.0, z = 1.0; ///< [m]
-    double deviation = 0.0;           ///< [m] how well it is known, where it was told from views
+    double x = 1.0, y = 0.0, z = 1.0;  ///< [m]; of one on a turntable, with that at its low end
+    double deviation = 0.0;            ///< [m] how well it is known, where it was told from views
+    std::string rides;                 ///< id of the turntable that it stands on; empty: it stands still …
+    double aboutX = 0.0, aboutY = 0.0; ///< [m] … and where the middle of that is
 
     friend bool operator==(const AimTarget&, const AimTarget&) = default;
 };

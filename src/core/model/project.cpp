@@ -100,6 +100,12 @@ void checkMove(const Project& project, const RigMove& move, std::vector<std::str
         if (findAxis(project, b.axis) == nullptr)
             found.push_back(of + "/blocks/" + b.id + ": there is no axis “" + b.axis +
                             "”. Name one of the rig's axes.");
+    for (const AimTarget& t : move.targets) {
+        const Axis* table = findAxis(project, t.rides);
+        if (!t.rides.empty() && (table == nullptr || table->role != Role::Turntable))
+            found.push_back(of + "/targets/" + t.id + ": “" + t.rides +
+                            "” is no turntable of the rig. Name one, or none.");
+    }
     const auto knows = [](const auto& list, const std::string& id) {
         return std::any_of(list.begin(), list.end(), [&](const auto& part) { return part.id == id; });
     };

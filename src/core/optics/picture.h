@@ -3,6 +3,9 @@
 
 namespace gantry::optics {
 
+/// Height over width of every delivered picture.
+inline constexpr double pictureShape = 9.0 / 16.0;
+
 /// Focal length in pixels: [px] over the sensor. @param focalLength [m] @param sensorWidth [m] > 0
 double focalPixels(double focalLength, double sensorWidth, double pixelsAcross);
 

@@ -12,21 +12,24 @@ namespace gantry {
 
 /// What is wrong with a move before anything is judged of it.
 enum class MoveTroubleKind {
-    TooFewPoses,   ///< less than two
-    OutsideTravel, ///< a pose lies beyond an axis' usable travel
-    RampsTooLong,  ///< ease in and out are more than the segment
-    NoTarget,      ///< an aimed segment names none
-    NoHead,        ///< the rig has neither pan nor tilt that points the camera
-    BlindTarget,   ///< the target is nearer to the head's axes than the lens
-    NotReached,    ///< no angles of the head show the target there
-    LeavesRange,   ///< aimed all the way, the head would turn past its range
-    NothingMoves,  ///< a segment without movement, which waits its time
-    NoSpeedAxis,   ///< a speed is given of an axis that does not move in the segment, or of none
-    NotSteered,    ///< an axis moves in it that is switched or set by hand, so that nothing can time it
-    NoFocusScale,  ///< a distance to focus at is given, but no ring has a scale that can be relied on
-    BlockOnMoved,  ///< the axis of a block is moved by the poses, or aims with them
-    BlocksOverlap, ///< a block starts before the one before it on its axis ends
-    BlockPastEnd   ///< a block ends after the move
+    TooFewPoses,     ///< less than two
+    OutsideTravel,   ///< a pose lies beyond an axis' usable travel
+    RampsTooLong,    ///< ease in and out are more than the segment
+    NoTarget,        ///< an aimed segment names none
+    NoHead,          ///< the rig has neither pan nor tilt that points the camera
+    BlindTarget,     ///< the target is nearer to the head's axes than the lens
+    NotReached,      ///< no angles of the head show the target there
+    LeavesRange,     ///< aimed all the way, the head would turn past its range
+    NothingMoves,    ///< a segment without movement, which waits its time
+    NoSpeedAxis,     ///< a speed is given of an axis that does not move in the segment, or of none
+    NotSteered,      ///< an axis moves in it that is switched or set by hand, so that nothing can time it
+    StandsInPicture, ///< even speed in the picture, of a target that stands there, or that there is none
+    LensStands,      ///< even speed of the lens in space, which nearly stands on the way
+    EvenPassing,     ///< even speed is asked of a segment that goes through a pose
+    NoFocusScale,    ///< a distance to focus at is given, but no ring has a scale that can be relied on
+    BlockOnMoved,    ///< the axis of a block is moved by the poses, or aims with them
+    BlocksOverlap,   ///< a block starts before the one before it on its axis ends
+    BlockPastEnd     ///< a block ends after the move
 };
 struct MoveTrouble {
     MoveTroubleKind kind = MoveTroubleKind::TooFewPoses;
@@ -84,6 +87,11 @@ struct MoveAxisResults {
     Figure topSpeed;        ///< [U/s]
     Figure acceleration;    ///< [U/s²]
     Figure jerk;            ///< [U/s³]
+    Figure approachFrom;    ///< [U] where it begins to come to the first pose, so that backlash is taken up
+    Figure approachRoom;    ///< [1] room that it has there over its backlash
+    Figure runOn;   ///< [U] by which it runs on after an emergency stop, where that comes nearest to an end
+    Figure endAway; ///< [U] how far it is from the end then
+    Figure runOnAt; ///< [s] of the move
 };
 template <class V, Of<MoveAxisResults>... S>
 void describe(V& v, S&... s) {
@@ -96,6 +104,16 @@ void describe(V& v, S&... s) {
                     "peak acceleration in the move"),
              s.acceleration...);
     v.figure(result("jerk_m_s3", K::Jerk, "jerk_rad_s3", K::AngularJerk, "peak jerk in the move"), s.jerk...);
+    v.figure(result("approach_from_m", K::Length, "approach_from_rad", K::Angle,
+                    "where it begins, so that backlash is taken up"),
+             s.approachFrom...);
+    v.figure(result("approach_ratio", "room before the first pose over the backlash", K::Ratio),
+             s.approachRoom...);
+    v.figure(result("run_on_m", K::Length, "run_on_rad", K::Angle, "way on after an emergency stop"),
+             s.runOn...);
+    v.figure(result("end_away_m", K::Length, "end_away_rad", K::Angle, "way to the end of travel then"),
+             s.endAway...);
+    v.figure(result("run_on_at_s", "when that is nearest to the end", K::Time), s.runOnAt...);
 }
 
 /// What one axis has to give in one move, at every moment of it. The axis' own inertia and weight are those
@@ -108,9 +126,12 @@ struct AxisMoveResults {
     Figure at;            ///< [s] of the move
     Figure carried;       ///< [N] or [N·m] that other axes bring then
     bool starts = false;  ///< it is breaking away then
-    Figure pulseRate;     ///< [Hz] the highest of the move
-    Figure stay;          ///< [s] the longest that it stays within the rotor's resonance
-    Figure stayAt;        ///< [s] of the move, where that begins
+    Figure held;      ///< [1] where it only stands: what its drive holds over what weight and other axes push
+    Figure holds;     ///< [N] or [N·m] …
+    Figure pushed;    ///< [N] or [N·m] … then
+    Figure pulseRate; ///< [Hz] the highest of the move
+    Figure stay;      ///< [s] the longest that it stays within the rotor's resonance
+    Figure stayAt;    ///< [s] of the move, where that begins
 };
 template <>
 constexpr bool printsOnlyWhatApplies<AxisMoveResults> = true;
@@ -123,6 +144,9 @@ void describe(V& v, S&... s) {
     v.figure(result("carried_N", K::Force, "carried_Nm", K::Torque, "load that other axes bring then"),
              s.carried...);
     v.flag(mark("torque_at_start", "breaking away from rest then"), s.starts...);
+    v.figure(result("held_ratio", "what it holds while it stands over what pushes it", K::Ratio), s.held...);
+    v.figure(result("holds_N", K::Force, "holds_Nm", K::Torque, "what its drive holds"), s.holds...);
+    v.figure(result("pushed_N", K::Force, "pushed_Nm", K::Torque, "what pushes it at worst"), s.pushed...);
     v.figure(result("pulse_rate_hz", "highest pulse rate of the move", K::Frequency), s.pulseRate...);
     v.figure(result("resonance_stay_s", "longest stay in the rotor's resonance", K::Time), s.stay...);
     v.figure(result("resonance_at_s", "when that begins", K::Time), s.stayAt...);
@@ -168,6 +192,8 @@ struct MoveResults {
     Figure focusAt;      ///< [s]
     Figure focusedAt;    ///< [m] distance that the lens is focused at then …
     Figure targetAt;     ///< [m] … and that of the target, from the sensor mark
+    Figure horizon;      ///< [rad] by which the horizon leans at worst, where no roll is part of the move
+    Figure horizonAt;    ///< [s]
     MoveSearchResults search;
     std::vector<MoveSegmentResults> segments;
     std::vector<MoveAxisResults> axes; ///< one for each axis of the rig; empty where nothing could be planned
@@ -190,6 +216,8 @@ void describe(V& v, S&... s) {
     v.figure(result("focused_at_m", "distance that the lens is focused at then", K::Length), s.focusedAt...);
     v.figure(result("target_at_m", "distance of the target from the sensor mark then", K::Length),
              s.targetAt...);
+    v.figure(result("horizon_rad", "lean of the horizon", K::Angle), s.horizon...);
+    v.figure(result("horizon_at_s", "when it leans most", K::Time), s.horizonAt...);
     v.part("search", s.search...);
     v.list("segments", s.segments...);
     v.list("axes", s.axes...);

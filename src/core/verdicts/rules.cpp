@@ -88,7 +88,11 @@ constexpr std::array table{&torque,
                            &moveClearance,
                            &moveOwnParts,
                            &moveFocus,
-                           &moveJudder};
+                           &moveJudder,
+                           &moveHorizon,
+                           &moveHeld,
+                           &moveApproach,
+                           &moveRunOn};
 
 } // namespace
 

@@ -188,7 +188,8 @@ extern const Rule sag, settling, railTipping, railClamps, beamStrength, pivot, b
 extern const Rule tipping, anchors, tether, clearance, supply, weight, money;
 // moves/
 extern const Rule movePlan, moveLimits, moveTravel, moveFraming, moveTorque, movePulses, moveResonance,
-    moveTipping, moveClearance, moveOwnParts, moveFocus, moveJudder;
+    moveTipping, moveClearance, moveOwnParts, moveFocus, moveJudder, moveHorizon, moveHeld, moveApproach,
+    moveRunOn;
 // told/
 extern const Rule claim, claimPower, movingMass, stepsSet;
 

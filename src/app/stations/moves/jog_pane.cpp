@@ -4,9 +4,11 @@
 #include "app/theme/card.h"
 #include "core/units/text.h"
 
+#include <QGuiApplication>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
+#include <QPushButton>
 #include <QScrollArea>
 #include <QSlider>
 #include <cmath>
@@ -23,12 +25,41 @@ units::Kind placeKind(const Axis& axis) {
 } // namespace
 
 JogPane::JogPane(const Context& context, MoveDesk& desk, QWidget* parent)
-    : QWidget(parent), context_(context), desk_(desk), area_(new QScrollArea(this)), inside_(new QWidget) {
+    : QWidget(parent), context_(context), desk_(desk), area_(new QScrollArea(this)), inside_(new QWidget),
+      lens_(new QLabel(tr("Lens"), inside_)) {
     setObjectName(QStringLiteral("jogPane"));
     area_->setWidget(inside_);
     area_->setFrameShape(QFrame::NoFrame);
     area_->setFocusPolicy(Qt::NoFocus);
     area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    makeLens();
+}
+
+/// Steps of a centimetre, with Shift of ten, held down one after the other.
+void JogPane::makeLens() {
+    struct Way {
+        QString name, key;
+        double ahead, left, up;
+    };
+    for (const Way& w :
+         {Way{tr("Ahead"), QStringLiteral("Ahead"), 1, 0, 0},
+          Way{tr("Left"), QStringLiteral("Left"), 0, 1, 0}, Way{tr("Up"), QStringLiteral("Up"), 0, 0, 1},
+          Way{tr("Back"), QStringLiteral("Back"), -1, 0, 0},
+          Way{tr("Right"), QStringLiteral("Right"), 0, -1, 0},
+          Way{tr("Down"), QStringLiteral("Down"), 0, 0, -1}}) {
+        auto* b = new QPushButton(w.name, inside_);
+        b->setObjectName(QStringLiteral("lens") + w.key);
+        b->setProperty("small", true);
+        b->setAutoRepeat(true);
+        b->setAccessibleName(tr("Lens: %1").arg(w.name));
+        b->setToolTip(tr("Carries the lens 1 cm, with Shift 10 cm, by all axes that can"));
+        connect(b, &QPushButton::clicked, this, [this, w] {
+            const double by = QGuiApplication::keyboardModifiers() & Qt::ShiftModifier ? 0.1 : 0.01;
+            if (!desk_.jogLens(by * w.ahead, by * w.left, by * w.up))
+                emit message(tr("The rig cannot take the lens any farther that way."), false);
+        });
+        ways_.push_back(b);
+    }
 }
 
 void JogPane::make(std::size_t count) {
@@ -103,7 +134,13 @@ void JogPane::refresh() {
 void JogPane::lay() {
     area_->setGeometry(8, head, width() - 14, height() - head - 6);
     const int wide = area_->width() - 12;
-    inside_->resize(wide, static_cast<int>(rows_.size()) * rowHeight + 2);
+    const int below = static_cast<int>(rows_.size()) * rowHeight;
+    inside_->resize(wide, below + 2 * rowHeight + 2);
+    lens_->setGeometry(4, below, 62, 24);
+    const int button = (wide - 68 - 8) / 3;
+    for (int i = 0; i < static_cast<int>(ways_.size()); ++i)
+        ways_[static_cast<std::size_t>(i)]->setGeometry(68 + i % 3 * (button + 4), below + i / 3 * rowHeight,
+                                                        button, 24);
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         const int y = static_cast<int>(i) * rowHeight;
         rows_[i].name->setGeometry(4, y, 62, 24);

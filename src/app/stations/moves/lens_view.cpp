@@ -4,6 +4,7 @@
 #include "app/theme/card.h"
 #include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
+#include "core/optics/picture.h"
 
 #include <QPainter>
 #include <cmath>
@@ -15,7 +16,7 @@ using geometry::Place;
 using geometry::plus;
 constexpr int head = 26, foot = 22, edge = 10;
 constexpr double nearest = 0.02; ///< [m] before the lens, nearer is not drawn
-constexpr double shape = 9.0 / 16.0;
+constexpr double shape = optics::pictureShape;
 
 } // namespace
 
@@ -41,8 +42,7 @@ std::optional<QPointF> LensView::project(const kinematics::Moving& camera, Place
 std::optional<QPointF> LensView::targetSeen() const {
     const AimTarget* target = desk_.target();
     if (target == nullptr) return std::nullopt;
-    const kinematics::InPicture seen =
-        kinematics::pictureOf(desk_.camera(), pointOf(*target), desk_.scene().focal);
+    const kinematics::InPicture seen = desk_.seen(*target);
     if (!seen.inFront) return std::nullopt;
     return QPointF(seen.u, seen.v);
 }
@@ -70,8 +70,7 @@ QString LensView::footLine() const {
         said << tr("%1 is behind the camera").arg(QString::fromStdString(desk_.target()->name));
     // How well its place is known, as the picture shows it.
     if (const AimTarget* target = desk_.target(); target != nullptr && target->deviation > 0.0) {
-        const kinematics::InPicture seen =
-            kinematics::pictureOf(desk_.camera(), pointOf(*target), desk_.scene().focal);
+        const kinematics::InPicture seen = desk_.seen(*target);
         if (seen.inFront)
             said << tr("known within %1")
                         .arg(context_.show(desk_.scene().focal * target->deviation / seen.range,
@@ -148,17 +147,19 @@ void LensView::paintEvent(QPaintEvent*) {
             if (static_cast<int>(s.pose) != pose) continue;
             QPolygonF way;
             constexpr int points = 60;
-            for (int i = 0; i <= points; ++i)
-                if (const auto at =
-                        project(cameraAt(m->scene, m->plan.trajectory, s.from + (s.to - s.from) * i / points),
-                                {target->x, target->y, target->z}))
+            for (int i = 0; i <= points; ++i) {
+                const AxisStates states =
+                    statesAt(m->scene, m->plan.trajectory, s.from + (s.to - s.from) * i / points);
+                if (const auto at = project(cameraAt(m->scene, states.motion()),
+                                            pointOf(m->scene, *target, states.motion()).at))
                     way << *at;
+            }
             p.setPen(QPen(t.straw, 1.5, Qt::DashLine));
             p.drawPolyline(way);
         }
     if (desk_.current() != nullptr)
         for (const AimTarget& each : desk_.current()->targets)
-            if (const auto at = project(camera, {each.x, each.y, each.z})) {
+            if (const auto at = project(camera, desk_.placeOf(each))) {
                 p.setPen(QPen(t.moss, 1.5));
                 p.setBrush(t.sheet);
                 p.drawEllipse(*at, 6, 6);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/moves/move_desk.h"
 
+#include "core/tools/carry_lens.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -57,10 +59,18 @@ kinematics::Moving MoveDesk::camera() const {
     const PlannedMove* p = planned();
     if (!jogged_ && p != nullptr && !p->plan.trajectory.empty())
         return cameraAt(s, p->plan.trajectory, time_);
-    std::vector<kinematics::Moving> links(s.links.size());
     const std::vector<double> at = places();
-    kinematics::forwardMotion(s.links, {at, {}, {}}, links);
-    return links.back();
+    return cameraAt(s, {at, {}, {}});
+}
+
+geometry::Place MoveDesk::placeOf(const AimTarget& target) const {
+    const std::vector<double> at = places();
+    return pointOf(scene(), target, {at, {}, {}}).at;
+}
+
+kinematics::InPicture MoveDesk::seen(const AimTarget& target) const {
+    const std::vector<double> at = places();
+    return gantry::targetSeen(scene(), target, {at, {}, {}});
 }
 
 int MoveDesk::segmentPose() const {
@@ -122,6 +132,29 @@ void MoveDesk::jog(int axis, double place) {
         std::clamp(place, 0.0, usableTravel(axes[static_cast<std::size_t>(axis)]));
     jogged_ = std::move(now);
     emit headMoved();
+}
+
+bool MoveDesk::jogLens(double ahead, double left, double up) {
+    const geometry::Frame lens = camera().frame;
+    const geometry::Place way{ahead * lens.ahead.x + left * lens.left.x,
+                              ahead * lens.ahead.y + left * lens.left.y,
+                              ahead * lens.ahead.z + left * lens.left.z + up};
+    std::vector<double> now =
+        carryLens(context_.document.project().axes, scene(), places(), geometry::plus(lens.at, way));
+    const geometry::Place went = geometry::minus(cameraAt(scene(), {now, {}, {}}).frame.at, lens.at);
+    if (2.0 * dot(went, way) < dot(way, way)) return false;
+    jogged_ = std::move(now);
+    emit headMoved();
+    return true;
+}
+
+void MoveDesk::storeView() {
+    const geometry::Frame lens = camera().frame;
+    views_.push_back({lens.at, lens.ahead});
+}
+
+void MoveDesk::forgetViews() {
+    views_.clear();
 }
 
 void MoveDesk::goTo(int pose) {

@@ -3,9 +3,11 @@
 
 #include "app/shell/context.h"
 #include "core/evaluate/move/move_frames.h"
+#include "core/kinematics/views.h"
 
 #include <QObject>
 #include <optional>
+#include <span>
 #include <vector>
 
 namespace gantry::app {
@@ -31,11 +33,18 @@ public:
     void step(int frames);
     /// Moves one axis [U] within its travel, away from where the play head has it.
     void jog(int axis, double place);
+    /// Carries the lens [m] the way it looks, to its left, and straight up, as far as the rig can. False
+    /// where it cannot go half of that.
+    bool jogLens(double ahead, double left, double up);
+    /// Keeps where the camera is and looks, of something that stands in the middle of the picture.
+    void storeView();
+    void forgetViews();
     /// Puts the rig to the places of a pose.
     void goTo(int pose);
     /// After an edit: brings all of it back into the project.
     void fit();
 
+    std::span<const kinematics::View> views() const { return views_; }
     const RigMove* current() const; ///< null if there is none
     /// The move in hand as it is planned; null if there is none.
     const PlannedMove* planned() const;
@@ -46,6 +55,9 @@ public:
     /// Where all axes stand now [U].
     std::vector<double> places() const;
     kinematics::Moving camera() const;
+    /// Where a target is now, and where the picture has it.
+    geometry::Place placeOf(const AimTarget& target) const;
+    kinematics::InPicture seen(const AimTarget& target) const;
     /// The target that the segment under the play head is about, or else the first; null if there is none.
     const AimTarget* target() const;
     /// Index of the pose that the segment under the play head comes to; −1 where there is none.
@@ -60,6 +72,7 @@ private:
     int move_ = 0, pose_ = -1;
     double time_ = 0.0;
     std::optional<std::vector<double>> jogged_;
+    std::vector<kinematics::View> views_;
     mutable MoveScene standing_; ///< where there is no move
 };
 

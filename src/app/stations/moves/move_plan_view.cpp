@@ -6,6 +6,7 @@
 #include "core/evaluate/rig/rig_layout.h"
 #include "core/model/edit_moves.h"
 #include "core/optics/picture.h"
+#include "core/tools/carry_lens.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -42,7 +43,7 @@ void MovePlanView::setFromAbove(bool on) {
 MovePlanView::Camera MovePlanView::cameraOf(const geometry::Frame& lens) const {
     const double focal = desk_.scene().focal, half = 0.5 * context_.document.project().camera.deliveredWidth;
     // From the side what is seen up and down, of a picture that is nine to sixteen.
-    const double wide = (above_ ? half : half * 9.0 / 16.0) / focal;
+    const double wide = (above_ ? half : half * optics::pictureShape) / focal;
     const Place aside = above_ ? lens.left : lens.up;
     const auto end = [&](double side) {
         return plus(lens.at, plus(plus({}, lens.ahead, frustum), aside, side * wide * frustum));
@@ -134,8 +135,7 @@ QPointF MovePlanView::poseAt(int pose) const {
 QPointF MovePlanView::targetAt(int target) const {
     const RigMove* m = desk_.current();
     if (m == nullptr || target < 0 || target >= static_cast<int>(m->targets.size())) return {};
-    const AimTarget& t = m->targets[static_cast<std::size_t>(target)];
-    return toScreen({t.x, t.y, t.z});
+    return toScreen(desk_.placeOf(m->targets[static_cast<std::size_t>(target)]));
 }
 
 void MovePlanView::paintRig(QPainter& p) const {
@@ -213,7 +213,7 @@ void MovePlanView::paintTargets(QPainter& p) const {
     const Tokens& t = tokens();
     p.setFont(textFont(11));
     for (const AimTarget& target : m->targets) {
-        QPointF at = toScreen({target.x, target.y, target.z});
+        QPointF at = toScreen(desk_.placeOf(target));
         const QRectF inside(edge + 8, head + 8, width() - 2 * edge - 16, height() - head - edge - 30);
         const bool off = !inside.adjusted(-6, -6, 6, 6).contains(at);
         if (off)
@@ -296,7 +296,12 @@ void MovePlanView::mouseMoveEvent(QMouseEvent* event) {
     }
     if (index_ >= static_cast<int>(m->targets.size())) return;
     const AimTarget& now = m->targets[static_cast<std::size_t>(index_)];
-    const Place to = placeAt(event->position(), {now.x, now.y, now.z});
+    Place to = placeAt(event->position(), desk_.placeOf(now));
+    if (!now.rides.empty()) {
+        // Kept as it is with the turntable at its low end.
+        const std::vector<double> places = desk_.places();
+        to = ridingBack(desk_.scene(), now, places, to);
+    }
     const auto millimetres = [](double v) { return std::round(v * 1e3) * 1e-3; };
     context_.document.change(
         tr("Drag target"),
@@ -314,34 +319,16 @@ void MovePlanView::mouseReleaseEvent(QMouseEvent*) {
     held_ = Held::Nothing;
 }
 
-/// The axes that carry the head are moved until the lens stands where it was dragged to, as near as their
-/// travels let it: damped steps of least squares in the plane that is seen.
+/// The axes that carry the head are moved until the lens stands where it was dragged to in the plane that is
+/// seen, as near as their travels let it.
 void MovePlanView::dragPose(Place to) {
     const PlannedMove* m = desk_.planned();
     if (m == nullptr || index_ < 0 || index_ >= static_cast<int>(m->plan.poses.size())) return;
     const Project& project = context_.document.project();
-    std::vector<double> places = m->plan.poses[static_cast<std::size_t>(index_)];
-    std::vector<std::size_t> free;
-    for (std::size_t a = 0; a < project.axes.size(); ++a)
-        if (m->scene.chain.linkOf[a] >= 0 && !turnsOnHead(project.axes[a].role)) free.push_back(a);
-    const auto off = [&](const std::vector<double>& at) {
-        const Place lens = linksAt(m->scene, at).back().frame.at;
-        return QPointF(to.x - lens.x, above_ ? to.y - lens.y : to.z - lens.z);
-    };
-    for (int step = 0; step < 12; ++step) {
-        const QPointF miss = off(places);
-        for (const std::size_t a : free) {
-            constexpr double h = 1e-5;
-            std::vector<double> moved = places;
-            moved[a] += h;
-            const QPointF by = (miss - off(moved)) / h;
-            const double size = by.x() * by.x() + by.y() * by.y();
-            if (size < 1e-6) continue;
-            const double goes =
-                (miss.x() * by.x() + miss.y() * by.y()) / (size * static_cast<double>(free.size()));
-            places[a] = std::clamp(places[a] + goes, 0.0, m->scene.travels[a]);
-        }
-    }
+    const std::vector<std::size_t> free = carriers(project.axes, m->scene);
+    const std::vector<double> places =
+        carryLens(project.axes, m->scene, m->plan.poses[static_cast<std::size_t>(index_)], to,
+                  {.x = true, .y = above_, .z = !above_});
     context_.document.change(
         tr("Drag pose"),
         [&](Project& p) {

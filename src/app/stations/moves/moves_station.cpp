@@ -10,6 +10,7 @@
 #include "core/model/edit_moves.h"
 #include "core/tools/fit_move.h"
 #include "core/tools/ready_moves.h"
+#include "core/tools/target_from_views.h"
 #include "core/verdicts/moves/move_view.h"
 #include "io/report/move_table.h"
 
@@ -126,7 +127,13 @@ void MovesStation::makeMenus() {
     edit(tr("Twice the speed"), [](Project& p, int move) { retimeMove(p, move, 0.5); });
     edit(tr("Remove the move"), [](Project& p, int move) { removeMove(p, move); });
     menu->addSeparator();
-    menu->addAction(tr("Fit to a time"), this, &MovesStation::fitToTime);
+    menu->addAction(tr("Fit to a time"), this, &MovesStation::askForTime);
+    auto* lengths = menu->addMenu(tr("Fit to a usual time"));
+    lengths->setObjectName(QStringLiteral("usualTimes"));
+    constexpr double minute = 60.0, hour = 3600.0;
+    for (const double time :
+         {10.0, 20.0, 30.0, minute, 5.0 * minute, 20.0 * minute, hour, 3.0 * hour, 6.0 * hour})
+        lengths->addAction(context_.show(time, Kind::Time), this, [this, time] { fitToTime(time); });
     menu->addAction(tr("Run in the least time"), this, [this] {
         bool done = false;
         change(tr("Run in the least time"), [&](Project& p, int move) { done = runInLeastTime(p, move); });
@@ -170,7 +177,16 @@ void MovesStation::makeMenus() {
         aim->clear();
         aim->addAction(tr("What the camera sees now, two metres away"), this, &MovesStation::addTarget);
         const RigMove* m = desk_->current();
+        aim->addAction(tr("Store this view of something in the middle of the picture"), this,
+                       &MovesStation::storeView);
+        if (desk_->views().size() >= 2)
+            aim->addAction(
+                tr("What %n views have in their middle", nullptr, static_cast<int>(desk_->views().size())),
+                this, &MovesStation::targetFromViews);
+        if (!desk_->views().empty())
+            aim->addAction(tr("Forget the stored views"), this, [this] { desk_->forgetViews(); });
         if (m == nullptr) return;
+        addTurntables(*aim);
         aim->addSeparator();
         const int to = std::max(desk_->pose(), 1);
         for (const AimTarget& t : m->targets)
@@ -228,17 +244,20 @@ void MovesStation::addBlockMenus(QMenu& menu) {
     });
 }
 
-/// A whole time spread over the segments; refused with the least that would do.
-void MovesStation::fitToTime() {
-    if (desk_->current() == nullptr || !(desk_->duration() > 0.0)) {
-        emit message(tr("There is no move to fit yet. Store two poses first."), true);
-        return;
-    }
+void MovesStation::askForTime() {
     bool taken = false;
     const double whole =
         QInputDialog::getDouble(this, tr("Fit to a time"), tr("Whole time of the move, waits counted [s]"),
                                 std::round(100.0 * desk_->duration()) / 100.0, 0.01, 1e6, 2, &taken);
-    if (!taken) return;
+    if (taken) fitToTime(whole);
+}
+
+/// A whole time spread over the segments; refused with the least that would do.
+void MovesStation::fitToTime(double whole) {
+    if (desk_->current() == nullptr || !(desk_->duration() > 0.0)) {
+        emit message(tr("There is no move to fit yet. Store two poses first."), true);
+        return;
+    }
     std::optional<double> least;
     change(tr("Fit to a time"), [&](Project& p, int move) { least = gantry::fitToTime(p, move, whole); });
     if (least && *least > 0.0)
@@ -271,6 +290,57 @@ void MovesStation::storePose() {
     });
     if (stored >= 0) desk_->setPose(stored);
     refresh();
+}
+
+/// Targets that ride on a turntable of the rig, or stand still.
+void MovesStation::addTurntables(QMenu& menu) {
+    const Project& project = context_.document.project();
+    const RigMove* m = desk_->current();
+    for (const Axis& axis : project.axes) {
+        if (axis.role != Role::Turntable) continue;
+        for (std::size_t i = 0; i < m->targets.size(); ++i) {
+            const AimTarget& t = m->targets[i];
+            QAction* rides = menu.addAction(
+                tr("%1 rides on %2").arg(QString::fromStdString(t.name), QString::fromStdString(axis.name)),
+                this, [this, i, id = axis.id] {
+                    change(tr("Ride on a turntable"),
+                           [&](Project& p, int move) { rideOn(p, move, static_cast<int>(i), id); });
+                    desk_->setPose(-1);
+                });
+            rides->setCheckable(true);
+            rides->setChecked(t.rides == axis.id);
+        }
+    }
+}
+
+void MovesStation::storeView() {
+    desk_->storeView();
+    const int views = static_cast<int>(desk_->views().size());
+    emit message(views < 2 ? tr("View stored. Look at the same thing from another place, and store that too.")
+                           : tr("%n views stored. “Aim at” makes a target of them.", nullptr, views),
+                 false);
+}
+
+/// The point that all stored views have in the middle of the picture, and how well it is known.
+void MovesStation::targetFromViews() {
+    const TargetFromViews told = gantry::targetFromViews(
+        context_.document.project(), context_.document.results().assessment().evaluation, desk_->views());
+    if (!told.why.empty()) {
+        emit message(QString::fromStdString(told.why), true);
+        return;
+    }
+    const auto round = [](double v) { return std::round(v * 1e3) * 1e-3; };
+    change(tr("Target from views"), [&](Project& p, int move) {
+        if (p.moves.empty()) move = addMove(p);
+        gantry::addTarget(p, move, round(told.at.x), round(told.at.y), round(told.at.z));
+        p.moves[static_cast<std::size_t>(move)].targets.back().deviation = told.deviation;
+    });
+    desk_->forgetViews();
+    desk_->setPose(-1);
+    emit message(
+        tr("The target is %1 away, known within %2.")
+            .arg(context_.show(told.range, Kind::Length), context_.show(told.deviation, Kind::Length)),
+        false);
 }
 
 /// A target two metres before the lens, aimed at by the segment that comes to the pose in hand.
@@ -380,12 +450,13 @@ QList<FieldSlot> MovesStation::poseFields() const {
     if (desk_->pose() < 0) {
         for (const char* key : {"name", "shot", "realises", "pre_roll_s", "post_roll_s", "repeats",
                                 "comes_back", "takes_up_backlash"})
-            add(base + QLatin1String(key),
-                QLatin1String(key) == QLatin1String("realises") ? tr("Shot goes by it") : QString());
+            add(base + QLatin1String(key));
         for (const AimTarget& t : m->targets) {
             const QString of = base + QStringLiteral("targets/%1/").arg(QString::fromStdString(t.id));
             for (const char* key : {"name", "x_m", "y_m", "z_m", "deviation_m"})
                 add(of + QLatin1String(key), {}, QLatin1String(key) == QLatin1String("name"));
+            if (!t.rides.empty())
+                for (const char* key : {"rides_on", "about_x_m", "about_y_m"}) add(of + QLatin1String(key));
         }
         const Project& rig = context_.document.project();
         for (const AxisBlock& b : m->blocks) {
@@ -440,6 +511,7 @@ QList<FieldSlot> MovesStation::poseFields() const {
         const bool through = pose.passes || m->poses[static_cast<std::size_t>(desk_->pose() - 1)].passes;
         if (!through && s.pace != SegmentPace::Fastest)
             for (const char* key : {"ease", "ease_in", "ease_out"}) add(arrive + QLatin1String(key));
+        if (!through) add(arrive + QStringLiteral("even_speed"));
         if (s.pace == SegmentPace::Speed) add(arrive + QStringLiteral("speed_of"));
         if (desk_->pose() + 1 < static_cast<int>(m->poses.size())) add(of + QStringLiteral("passes"));
     }

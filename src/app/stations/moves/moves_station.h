@@ -33,7 +33,8 @@ public:
     QStringList rules() const override {
         return {"move_plan",      "move_limits",    "move_travel",    "move_framing",
                 "move_torque",    "move_pulses",    "move_resonance", "move_tipping",
-                "move_clearance", "move_own_parts", "move_focus",     "move_judder"};
+                "move_clearance", "move_own_parts", "move_focus",     "move_judder",
+                "move_horizon",   "move_held",      "move_approach",  "move_run_on"};
     }
     const MoveDesk& desk() const { return *desk_; }
 
@@ -45,7 +46,11 @@ protected:
 private:
     void makeMenus();
     void addBlockMenus(QMenu& menu);
-    void fitToTime();
+    void addTurntables(QMenu& menu);
+    void askForTime();
+    void fitToTime(double whole);
+    void storeView();
+    void targetFromViews();
     void place();
     void showHead();
     void showFields();

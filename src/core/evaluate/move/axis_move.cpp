@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/move/axis_move.h"
 
+#include "core/drivetrain/back_drive.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -107,6 +109,15 @@ void fillStay(AxisMoveResults& out, std::span<const AxisMoment> moments, double 
     out.stayAt = longest > 0.0 ? Figure::of(from) : Figure::none(Reason::NotApplicable);
 }
 
+AxisMoveResults nothingOf(std::size_t move) {
+    AxisMoveResults out;
+    out.move = move;
+    for (Figure* f : {&out.margin, &out.needed, &out.available, &out.at, &out.carried, &out.held, &out.holds,
+                      &out.pushed, &out.pulseRate, &out.stay, &out.stayAt})
+        *f = Figure::none(Reason::NotApplicable);
+    return out;
+}
+
 } // namespace
 
 double torqueAt(const DriveModel& drive, const AxisMoment& moment) {
@@ -115,11 +126,7 @@ double torqueAt(const DriveModel& drive, const AxisMoment& moment) {
 
 AxisMoveResults evaluateAxisMove(const DriveModel& m, const RotorResonance& resonance,
                                  const PlannedMove& planned, std::size_t axis, std::size_t move) {
-    AxisMoveResults out;
-    out.move = move;
-    for (Figure* f : {&out.margin, &out.needed, &out.available, &out.at, &out.carried, &out.pulseRate,
-                      &out.stay, &out.stayAt})
-        *f = Figure::none(Reason::NotApplicable);
+    AxisMoveResults out = nothingOf(move);
     const std::span<const AxisMoment> moments = planned.axes[axis];
     const double topSpeed = planned.plan.trajectory.extremes(axis, trajectory::Order::Speed).largest();
     // What is switched or set by hand follows no plan; the plan says so.
@@ -134,6 +141,29 @@ AxisMoveResults evaluateAxisMove(const DriveModel& m, const RotorResonance& reso
     if (m.pulses) out.pulseRate = Figure::of(topSpeed * m.layerSpread() / m.microstep());
     if (m.stepper() != nullptr && resonance.low && resonance.high)
         fillStay(out, moments, resonance.low.value(), resonance.high.value());
+    return out;
+}
+
+AxisMoveResults evaluateHeld(const DriveModel& m, const PlannedMove& planned, std::size_t axis,
+                             std::size_t move) {
+    AxisMoveResults out = nothingOf(move);
+    if (m.missing != Reason::None || !(m.holdAmplitude > 0.0)) return out;
+    const double holds =
+        drivetrain::forceToBackDrive(m.chain, {m.motors * m.holdAmplitude, m.staticFriction, 0.0});
+    if (!std::isfinite(holds)) return out; // it locks
+    double most = 0.0;
+    for (const AxisMoment& now : planned.still[axis]) {
+        const double pushed =
+            std::abs(m.lasting.at(m.lowPlace + now.place + now.leans) + now.carried) + m.lasting.unknown;
+        if (pushed <= most) continue;
+        most = pushed;
+        out.at = Figure::of(now.time);
+        out.carried = Figure::of(now.carried);
+    }
+    if (!(most > 0.0)) return out;
+    out.holds = Figure::of(holds);
+    out.pushed = Figure::of(most);
+    out.held = Figure::of(holds / most);
     return out;
 }
 

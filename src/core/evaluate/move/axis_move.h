@@ -16,4 +16,9 @@ double torqueAt(const DriveModel& drive, const AxisMoment& moment);
 AxisMoveResults evaluateAxisMove(const DriveModel& drive, const RotorResonance& resonance,
                                  const PlannedMove& planned, std::size_t axis, std::size_t move);
 
+/// What holds an axis that only stands in a move, against its weight and what the other axes push at it.
+/// Nothing for a drive that holds nothing by current: what becomes of that is judged at rest.
+AxisMoveResults evaluateHeld(const DriveModel& drive, const PlannedMove& planned, std::size_t axis,
+                             std::size_t move);
+
 } // namespace gantry

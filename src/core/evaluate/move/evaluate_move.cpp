@@ -4,9 +4,11 @@
 #include "core/evaluate/move/move_picture.h"
 #include "core/evaluate/move/move_search.h"
 #include "core/evaluate/rig/rig_structure.h"
+#include "core/trajectory/passes.h"
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <optional>
 #include <set>
 
@@ -97,23 +99,84 @@ std::optional<double> tippingAt(const RigChain& chain, const trajectory::Traject
     return least;
 }
 
+/// Whether an axis turns about where the lens looks in the move on purpose: a pose or a block of it rolls.
+bool rollsOnPurpose(const RigSetup& rig, const RigMove& move) {
+    const auto rolls = [&](const std::string& id) {
+        return std::any_of(rig.axes.begin(), rig.axes.end(),
+                           [&](const Axis& a) { return a.role == Role::Roll && a.id == id; });
+    };
+    return std::any_of(move.blocks.begin(), move.blocks.end(),
+                       [&](const AxisBlock& b) { return rolls(b.axis); }) ||
+           std::any_of(move.poses.begin(), move.poses.end(), [&](const KeyPose& pose) {
+               return std::any_of(pose.places.begin(), pose.places.end(),
+                                  [&](const PosePlace& p) { return rolls(p.axis); });
+           });
+}
+
+/// Where an axis has to come from so that its backlash is taken up when it reaches the first pose.
+void fillApproach(MoveAxisResults& out, const AxisEvaluation& e, const trajectory::Trajectory& t,
+                  std::size_t axis, double travel) {
+    const double backlash = e.model.backlash, start = t.at(axis, 0.0).place;
+    const int direction = t.firstDirection(axis);
+    if (direction == 0 || !(backlash > 0.0)) return;
+    // Once more the backlash itself, for good measure.
+    const trajectory::Approach a = trajectory::approachTo(start, direction, backlash, backlash, 0.0, travel);
+    out.approachFrom = Figure::of(a.from);
+    out.approachRoom = Figure::of(std::max(0.0, direction > 0 ? start : travel - start) / backlash);
+}
+
+/// Whether an emergency stop leaves an axis without what holds it.
+bool coastsWhenStopped(const Axis& axis) {
+    return axis.onStop == OnStop::CutsCurrent && !axis.brake.fitted;
+}
+/// [U/s²] with which friction and losses slow a motor that was let go.
+double coastingBrake(const AxisEvaluation& e) {
+    const double inertia = e.model.inertiaToSpeedUp();
+    return inertia > 0.0 ? e.model.slowingTorque(0.0) / inertia * e.model.outputPerRad : 0.0;
+}
+
+/// How far an axis runs on when it stops as hard as it may, where that comes nearest to the end ahead.
+/// Without current it is left to its friction.
+void fillRunOn(MoveAxisResults& out, const AxisEvaluation& e, const Axis& axis,
+               std::span<const AxisMoment> moments, double travel) {
+    const double brake = coastsWhenStopped(axis) ? coastingBrake(e) : hardestStop(e, axis);
+    if (!std::isfinite(brake)) return; // nothing of its motor is known
+    double least = std::numeric_limits<double>::infinity();
+    for (const AxisMoment& m : moments) {
+        const double away = m.speed > 0.0 ? travel - m.place : m.place;
+        if (m.speed == 0.0 || away < 0.0) continue;
+        // Where nothing slows it, it runs as far as it can.
+        const double on =
+            brake > 0.0 ? trajectory::stopAlone(std::abs(m.speed), brake).distance : 2.0 * (away + travel);
+        if (away >= least * on) continue;
+        least = away / on;
+        out.runOn = Figure::of(on);
+        out.endAway = Figure::of(away);
+        out.runOnAt = Figure::of(m.time);
+    }
+}
+
 /// Looks at a rig on its way, moment by moment: what its base and its picture meet.
 class Along {
 public:
     Along(const RigSetup& rig, const RigMove& move, const PlannedMove& planned, MoveResults& out)
-        : rig_(rig), scene_(planned.scene), plan_(planned.plan), picture_(rig, move, planned), out_(out) {}
+        : rig_(rig), move_(move), scene_(planned.scene), plan_(planned.plan), picture_(rig, move, planned),
+          out_(out) {}
 
     void run(const PlannedMove& planned, const std::vector<AxisEvaluation>& axes) {
         out_.tipping = out_.tippingAt = out_.crossing = out_.crossingAt = out_.focusBlur = out_.focusAt =
-            out_.focusedAt = out_.targetAt = Figure::none(Reason::NotApplicable);
+            out_.focusedAt = out_.targetAt = out_.horizon = out_.horizonAt =
+                Figure::none(Reason::NotApplicable);
         if (rig_.base.kind == BaseKind::NotGiven) out_.tipping = Figure::none(Reason::NeedsBase);
         const std::optional<Footing> on = footingOf(rig_, scene_.chain, plan_, axes);
         std::set<double> moments; // of all axes together; they are looked at at the same ones
         for (const std::vector<AxisMoment>& of : planned.axes)
             for (const AxisMoment& m : of) moments.insert(m.time);
+        const bool level = !rollsOnPurpose(rig_, move_);
         for (const double at : moments) {
             if (on) tip(at, *on);
             picture(at);
+            if (level) horizon(at);
         }
     }
 
@@ -123,6 +186,16 @@ private:
         if (!ratio || (out_.tipping && *ratio >= out_.tipping.value())) return;
         out_.tipping = Figure::of(*ratio);
         out_.tippingAt = Figure::of(at);
+    }
+
+    void horizon(double at) {
+        const geometry::Frame lens = cameraAt(scene_, plan_.trajectory, at).frame;
+        constexpr double steep = 0.9; // there is no horizon in a picture from straight above
+        if (scene_.head.lens < 0 || std::abs(lens.ahead.z) > steep) return;
+        const double lean = std::abs(kinematics::horizonAngle(lens));
+        if (out_.horizon && lean <= out_.horizon.value()) return;
+        out_.horizon = Figure::of(lean);
+        out_.horizonAt = Figure::of(at);
     }
 
     void picture(double at) {
@@ -143,6 +216,7 @@ private:
     }
 
     const RigSetup& rig_;
+    const RigMove& move_;
     const MoveScene& scene_;
     const MovePlan& plan_;
     MovePicture picture_;
@@ -177,6 +251,12 @@ MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const Planned
         axis.topSpeed = Figure::of(t.extremes(a, Order::Speed).largest());
         axis.acceleration = Figure::of(t.extremes(a, Order::Acceleration).largest());
         axis.jerk = Figure::of(t.extremes(a, Order::Jerk).largest());
+        axis.approachFrom = axis.approachRoom = axis.runOn = axis.endAway = axis.runOnAt =
+            Figure::none(Reason::NotApplicable);
+        if (a < axes.size() && planned.moves(a) && !axes[a].model.atOnce) {
+            if (move.takesUpBacklash) fillApproach(axis, axes[a], t, a, scene.travels[a]);
+            fillRunOn(axis, axes[a], rig.axes[a], planned.axes[a], scene.travels[a]);
+        }
         const double half = 0.5 * scene.travels[a];
         const double farthest = std::max(place.greatest - half, half - place.least);
         if (!(half > 0.0) || !(farthest > 0.0)) continue;

@@ -25,12 +25,10 @@ std::optional<PictureMoment> MovePicture::at(double time) const {
     const AimTarget* target = targetOf(move_, move_.poses[segment->pose].arrive);
     if (target == nullptr) return std::nullopt;
     PictureMoment out;
-    out.target =
-        kinematics::pictureOf(cameraAt(scene_, plan_.trajectory, time), pointOf(*target), scene_.focal);
+    out.target = targetSeen(scene_, *target, plan_.trajectory, time);
     if (!out.target.inFront) return std::nullopt;
-    constexpr double shape = 9.0 / 16.0;
     const double half = 0.5 * camera_.deliveredWidth;
-    out.inFrame = std::abs(out.target.u) <= half && std::abs(out.target.v) <= half * shape;
+    out.inFrame = std::abs(out.target.u) <= half && std::abs(out.target.v) <= half * optics::pictureShape;
     if (const auto& way = ways_[static_cast<std::size_t>(segment - plan_.segments.data())])
         out.off = way->off(out.target.u, out.target.v);
     out.targetAt = out.target.depth + scene_.pupilToSensor;

@@ -6,6 +6,7 @@
 #include "core/evaluate/rig/rig_scene.h"
 #include "core/evaluate/rig/rig_sweep.h"
 #include "core/geometry/silhouette.h"
+#include "core/optics/picture.h"
 #include "core/structure/nearest.h"
 
 #include <algorithm>
@@ -13,9 +14,6 @@
 
 namespace gantry {
 namespace {
-
-/// Width over height of the delivered picture.
-constexpr double pictureShape = 16.0 / 9.0;
 
 std::vector<double> placesAt(const trajectory::Trajectory& t, double time) {
     std::vector<double> out(t.axisCount());
@@ -82,7 +80,7 @@ void fillClearance(MoveSearchResults& out, const RigSetup& rig, const PlannedMov
 void fillView(MoveSearchResults& out, const RigSetup& rig, const RigMove& move, const PlannedMove& planned) {
     const trajectory::Trajectory& t = planned.plan.trajectory;
     const double halfWidth = 0.5 * rig.camera.deliveredWidth / planned.scene.focal,
-                 halfHeight = halfWidth / pictureShape;
+                 halfHeight = halfWidth * optics::pictureShape;
     out.view = Figure::of(0.0);
     out.viewAt = out.viewFrom = out.viewTo = Figure::none(Reason::NotApplicable);
     constexpr double mostLooks = 1500.0; // frames of a minute; of longer moves that many

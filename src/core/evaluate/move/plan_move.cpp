@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/move/plan_move.h"
 
-#include "core/evaluate/rig/rig_layout.h"
 #include "core/trajectory/ease.h"
 #include "core/trajectory/through_keys.h"
 
@@ -25,12 +24,6 @@ constexpr double pi = std::numbers::pi;
 /// Between this many moments of an aimed segment the head is refitted: 0.001 px on all rigs that were tried.
 constexpr int aimedPieces = 40;
 
-const AimTarget* namedTarget(const RigMove& move, const std::string& id) {
-    const auto it = std::find_if(move.targets.begin(), move.targets.end(),
-                                 [&](const AimTarget& t) { return t.id == id; });
-    return it != move.targets.end() ? &*it : nullptr;
-}
-
 trajectory::EaseShape shapeOf(EaseKind kind) {
     switch (kind) {
     case EaseKind::Linear:
@@ -46,9 +39,7 @@ trajectory::EaseShape shapeOf(EaseKind kind) {
 /// Where a target is in the picture with the axes at places; nothing behind the camera.
 std::optional<kinematics::PicturePlace> shownAt(const MoveScene& scene, std::span<const double> places,
                                                 const AimTarget& target) {
-    std::vector<kinematics::Moving> links(scene.links.size());
-    kinematics::forwardMotion(scene.links, {places, {}, {}}, links);
-    const kinematics::InPicture p = kinematics::pictureOf(links.back(), pointOf(target), scene.focal);
+    const kinematics::InPicture p = targetSeen(scene, target, {places, {}, {}});
     if (!p.inFront) return std::nullopt;
     return kinematics::PicturePlace{p.u, p.v};
 }
@@ -102,8 +93,7 @@ private:
     const AimTarget* aimedAt(std::size_t pose) const {
         if (pose == 0 || pose >= move_.poses.size() || segment(pose).kind != SegmentKind::Aimed)
             return nullptr;
-        return scene_.head.pan < 0 && scene_.head.tilt < 0 ? nullptr
-                                                           : namedTarget(move_, segment(pose).target);
+        return scene_.head.pan < 0 && scene_.head.tilt < 0 ? nullptr : namedTarget(move_, segment(pose));
     }
     Aim aimOf(std::size_t pose) const {
         return {{segment(pose).placeRight, segment(pose).placeUp}, scene_.focal, scene_.head.roll >= 0};
@@ -179,8 +169,8 @@ private:
     }
     /// A pose from which an aimed segment sets off looks where that does.
     void beginAimed(std::size_t pose, std::vector<double>& now) {
-        const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, now, pointOf(*aimedAt(pose + 1)).at,
-                                              aimOf(pose + 1));
+        const kinematics::Point point = pointOf(scene_, *aimedAt(pose + 1), {now, {}, {}});
+        const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, now, point.at, aimOf(pose + 1));
         if (!aimed) return notAimed(aimed.no, pose);
         turnHead(now, aimed);
         focusOn(pose + 1, now);
@@ -197,8 +187,8 @@ private:
             std::vector<double> next = now;
             for (std::size_t a = 0; a < axes_; ++a)
                 if (!isLed(pose, a)) next[a] = before[a] + (wanted[a] - before[a]) * i / steps;
-            const Aimed aimed =
-                kinematics::aimAt(scene_.links, scene_.head, next, pointOf(*aimedAt(pose)).at, aimOf(pose));
+            const kinematics::Point point = pointOf(scene_, *aimedAt(pose), {next, {}, {}});
+            const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, next, point.at, aimOf(pose));
             if (!aimed) {
                 now = wanted;
                 return notAimed(aimed.no, pose);
@@ -244,10 +234,7 @@ private:
     /// Focuses on the target of an aimed segment with the rig where it is.
     void focusOn(std::size_t pose, std::vector<double>& places) const {
         if (!pullsFocus(pose)) return;
-        std::vector<kinematics::Moving> links(scene_.links.size());
-        kinematics::forwardMotion(scene_.links, {places, {}, {}}, links);
-        const kinematics::InPicture p =
-            kinematics::pictureOf(links.back(), pointOf(*aimedAt(pose)), scene_.focal);
+        const kinematics::InPicture p = targetSeen(scene_, *aimedAt(pose), {places, {}, {}});
         if (p.inFront)
             places[scene_.focus->axis] = scene_.focus->ring.at(p.depth + scene_.pupilToSensor).angle;
     }
@@ -276,7 +263,8 @@ private:
         for (std::size_t i = 1; i < out_.poses.size(); ++i) {
             if (out_.poses[i][axis] != out_.poses[i - 1][axis]) return true;
             if (aimedAt(i) != nullptr && scene_.chain.linkOf[axis] >= 0) return true;
-            if (aimedAt(i) != nullptr && isLed(i, axis)) return true;
+            if (aimedAt(i) != nullptr && (isLed(i, axis) || aimedAt(i)->rides == rig_.axes[axis].id))
+                return true;
         }
         return false;
     }
@@ -380,6 +368,13 @@ private:
         const double from = out_.trajectory.duration();
         const std::size_t before = out_.trajectory.pieceCount();
         Trajectory run = last == first + 1 ? single(last, times.back()) : through(first, last, times);
+        if (last == first + 1) {
+            if (segment(last).even != EvenSpeed::Axes) run = even(last, times.back(), run);
+            times.back() = run.duration();
+        } else {
+            for (std::size_t i = first + 1; i <= last; ++i)
+                if (segment(i).even != EvenSpeed::Axes) trouble(MoveTroubleKind::EvenPassing, i);
+        }
         run = aimed(first, last, times, run);
         // A time that somebody gave is kept; only a run that is all to be fast is run as fast as it may.
         bool asFast = true;
@@ -388,7 +383,9 @@ private:
         if (asFast && !run.empty()) {
             // Not the least time of such a run, but the same form as fast as it may go.
             const double by = trajectory::binding(run, scene_.limits).stretch;
-            if (by > 0.0 && (by > 1.0 || last > first + 1 || aimedAt(last) != nullptr)) {
+            const bool own = last == first + 1 && aimedAt(last) == nullptr &&
+                             segment(last).even == EvenSpeed::Axes; // planned by its limits already
+            if (by > 0.0 && (by > 1.0 || !own)) {
                 run = run.slower(by);
                 for (double& t : times) t *= by;
             }
@@ -430,6 +427,62 @@ private:
         }
         const auto profile = trajectory::planEased(1.0, time, {shapeOf(s.ease), in * time, out * time});
         return profile ? trajectory::along(from, to, *profile) : trajectory::standing(to, time);
+    }
+
+    /// The same way as `run`, with an even speed of the lens in space or of the target in the picture.
+    Trajectory even(std::size_t pose, double time, const Trajectory& run) {
+        const MoveSegment& s = segment(pose);
+        const AimTarget* target = targetOf(move_, s);
+        const bool picture = s.even == EvenSpeed::Picture;
+        // Held at its place, or with none there is, nothing crosses the picture.
+        if (picture && (aimedAt(pose) != nullptr || target == nullptr)) {
+            trouble(MoveTroubleKind::StandsInPicture, pose);
+            return run;
+        }
+        if (out_.poses[pose] == out_.poses[pose - 1]) return run; // said already
+        std::vector<Quintic> ways;
+        for (std::size_t a = 0; a < axes_; ++a) {
+            const double from = out_.poses[pose - 1][a];
+            ways.push_back(Quintic({from, out_.poses[pose][a] - from, 0.0, 0.0, 0.0, 0.0}, 1.0));
+        }
+        const Trajectory path({0.0, 1.0}, [&] {
+            std::vector<std::vector<Quintic>> axes;
+            for (const Quintic& q : ways) axes.push_back({q});
+            return axes;
+        }());
+        const auto rate = [&](double at) {
+            const AxisStates states = statesAt(scene_, path, at);
+            if (!picture) {
+                const kinematics::Moving camera = cameraAt(scene_, states.motion());
+                return std::hypot(camera.velocity.x, camera.velocity.y, camera.velocity.z);
+            }
+            const kinematics::InPicture p = targetSeen(scene_, *target, states.motion());
+            return p.inFront ? std::hypot(p.uSpeed, p.vSpeed) : 0.0;
+        };
+        // Where what shall be even nearly stands, no axis could be quick enough.
+        constexpr int looks = 64;
+        double least = 1e300, sum = 0.0;
+        for (int i = 0; i <= looks; ++i) {
+            // Just inside: at its ends a course stands.
+            const double r = rate(std::clamp(static_cast<double>(i) / looks, 1e-9, 1.0 - 1e-9));
+            least = std::min(least, r);
+            sum += r;
+        }
+        if (!(least > 0.02 * sum / (looks + 1))) {
+            trouble(picture ? MoveTroubleKind::StandsInPicture : MoveTroubleKind::LensStands, pose);
+            return run;
+        }
+        const double all = std::max(1.0, s.easeIn + s.easeOut);
+        const auto inside = [&](double at) { return rate(std::clamp(at, 1e-9, 1.0 - 1e-9)); };
+        auto out = trajectory::evenly(path, inside, time,
+                                      {shapeOf(s.ease), s.easeIn / all * time, s.easeOut / all * time});
+        if (!out) return run;
+        const int axis = s.pace == SegmentPace::Speed ? leadingAxis(rig_.axes, out_, pose, s) : -1;
+        if (axis < 0) return std::move(*out);
+        // The axis of the speed is quickest elsewhere now.
+        const auto a = static_cast<std::size_t>(axis);
+        const double asked = kindOf(rig_.axes[a]) == AxisKind::Linear ? s.speed : s.angularSpeed;
+        return out->slower(out->extremes(a, trajectory::Order::Speed).largest() / asked);
     }
 
     Trajectory through(std::size_t first, std::size_t last, std::span<const double> times) {
@@ -541,7 +594,7 @@ private:
             speeds[a] = states[a].speed;
             rises[a] = states[a].acceleration;
         }
-        const kinematics::Point point = pointOf(target);
+        const kinematics::Point point = pointOf(scene_, target, {places, speeds, rises});
         Aim aim = aimOf(pose);
         aim.place = way.at(since);
         const Aimed angles = kinematics::aimAt(scene_.links, scene_.head, places, point.at, aim);
@@ -552,26 +605,24 @@ private:
             kinematics::ratesToHold(scene_.links, scene_.head, {places, speeds, rises}, point, aim);
         kinematics::HeadRates by = rates.value_or(kinematics::HeadRates{});
         if (std::hypot(way.to.u - way.from.u, way.to.v - way.from.v) > 1e-6)
-            addWay(places, speeds, rises, point, aim, way, since, by);
+            addWay(places, speeds, rises, target, aim, way, since, by);
         const auto keep = [&](int link, double rate, double rise) {
             if (link >= 0) states[axisOf(link)] = {places[axisOf(link)], rate, rise, 0.0};
         };
         keep(scene_.head.pan, by.pan, by.panRises);
         keep(scene_.head.tilt, by.tilt, by.tiltRises);
         keep(scene_.head.roll, by.roll, by.rollRises);
-        if (pullsFocus(pose)) keepFocus(point, states);
+        if (pullsFocus(pose)) keepFocus(target, states);
     }
     /// The focus as the target comes and goes along the lens, the states of all else given.
-    void keepFocus(const kinematics::Point& point, std::vector<State>& states) const {
-        std::vector<double> places(axes_), speeds(axes_), rises(axes_);
+    void keepFocus(const AimTarget& target, std::vector<State>& states) const {
+        AxisStates now(axes_);
         for (std::size_t a = 0; a < axes_; ++a) {
-            places[a] = states[a].place;
-            speeds[a] = states[a].speed;
-            rises[a] = states[a].acceleration;
+            now.places[a] = states[a].place;
+            now.speeds[a] = states[a].speed;
+            now.rises[a] = states[a].acceleration;
         }
-        std::vector<kinematics::Moving> links(scene_.links.size());
-        kinematics::forwardMotion(scene_.links, {places, speeds, rises}, links);
-        const kinematics::InPicture p = kinematics::pictureOf(links.back(), point, scene_.focal);
+        const kinematics::InPicture p = targetSeen(scene_, target, now.motion());
         if (!p.inFront) return;
         const optics::RingMotion ring =
             scene_.focus->ring.at(p.depth + scene_.pupilToSensor, p.depthSpeed, p.depthRises);
@@ -580,7 +631,7 @@ private:
     /// Speeds and accelerations of a head that follows a place that moves in the picture: by differences of
     /// angles that are exact at each moment.
     void addWay(std::vector<double> places, const std::vector<double>& speeds,
-                const std::vector<double>& rises, const kinematics::Point& point, Aim aim, const Way& way,
+                const std::vector<double>& rises, const AimTarget& target, Aim aim, const Way& way,
                 double since, kinematics::HeadRates& by) const {
         const double h = 1e-3 * way.time;
         const std::vector<double> middle = places;
@@ -589,6 +640,7 @@ private:
                 places[a] = middle[a] + speeds[a] * dt + 0.5 * rises[a] * dt * dt;
             for (const int link : headLinks()) places[axisOf(link)] = middle[axisOf(link)];
             aim.place = way.at(since + dt);
+            const kinematics::Point point = pointOf(scene_, target, {places, {}, {}});
             return kinematics::aimFrom(scene_.links, scene_.head, places, point.at, aim);
         };
         const Aimed before = anglesAt(-h), now = anglesAt(0.0), after = anglesAt(h);
@@ -612,8 +664,7 @@ private:
         constexpr int looks = 64;
         for (int i = 1; i < looks; ++i) {
             const double t = s.from + (s.to - s.from) * i / looks;
-            const kinematics::InPicture p =
-                kinematics::pictureOf(cameraAt(scene_, out_.trajectory, t), pointOf(*target), scene_.focal);
+            const kinematics::InPicture p = targetSeen(scene_, *target, out_.trajectory, t);
             if (!p.inFront) return;
             if (const double off = way->off(p.u, p.v); off > s.drift) {
                 s.drift = off;
@@ -637,45 +688,6 @@ private:
 
 } // namespace
 
-const Shot* shotOf(std::span<const Shot> shots, const RigMove& move) {
-    for (const Shot& s : shots)
-        if (s.id == move.shot) return &s;
-    return shots.empty() ? nullptr : &shots.front();
-}
-
-MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
-    MoveScene out;
-    out.chain = chainOf(rig);
-    out.links = out.chain.links;
-    // The pupil lies behind the front of the lens.
-    kinematics::Link pupil;
-    pupil.on = out.chain.lensOn;
-    pupil.shift = geometry::plus(out.chain.lens, {-rig.head.pupilBack.value, 0.0, 0.0});
-    out.links.push_back(pupil);
-    out.head.lens = static_cast<int>(out.links.size()) - 1;
-    for (std::size_t a = 0; a < rig.axes.size(); ++a) {
-        const Axis& axis = rig.axes[a];
-        out.limits.push_back(keptLimits(axis, rig.controller.ramps));
-        out.travels.push_back(usableTravel(axis));
-        const int link = out.chain.linkOf[a];
-        if (link < 0) continue;
-        // The uppermost of each kind points the camera; a second pan below it is as good as a swing.
-        if (axis.role == Role::Pan) out.head.pan = link;
-        if (axis.role == Role::Tilt) out.head.tilt = link;
-        if (axis.role == Role::Roll) out.head.roll = link;
-    }
-    out.shown = withinTravels(rig.axes, shownPose(rig.axes));
-    out.focus = focusAxisOf(rig.axes);
-    out.pupilToSensor = pupilToSensor(rig.head);
-    if (const Shot* shot = shotOf(rig.shots, move)) {
-        out.focal = deliveredFocal(rig.camera, *shot);
-        out.frameRate = shot->frameRate;
-    } else {
-        out.focal = rig.camera.deliveredWidth; // as wide as a picture that shows 53° across
-    }
-    return out;
-}
-
 MovePlan planMove(const RigSetup& rig, const RigMove& move, const MoveScene& scene) {
     return Planner(rig, move, scene).run();
 }
@@ -688,25 +700,6 @@ int leadingAxis(std::span<const Axis> axes, const MovePlan& plan, std::size_t po
             plan.poses[pose][a] != plan.poses[pose - 1][a])
             return static_cast<int>(a);
     return -1;
-}
-
-kinematics::Moving cameraAt(const MoveScene& scene, const trajectory::Trajectory& t, double at) {
-    const std::size_t axes = scene.travels.size();
-    std::vector<double> places(axes), speeds(axes), rises(axes);
-    for (std::size_t a = 0; a < axes && a < t.axisCount(); ++a) {
-        const State s = t.at(a, at);
-        places[a] = s.place;
-        speeds[a] = s.speed;
-        rises[a] = s.acceleration;
-    }
-    std::vector<kinematics::Moving> links(scene.links.size());
-    kinematics::forwardMotion(scene.links, {places, speeds, rises}, links);
-    return links.back();
-}
-
-const AimTarget* targetOf(const RigMove& move, const MoveSegment& segment) {
-    const AimTarget* named = namedTarget(move, segment.target);
-    return named != nullptr || move.targets.empty() ? named : &move.targets.front();
 }
 
 double PictureWay::off(double u, double v) const {
@@ -722,10 +715,6 @@ std::optional<PictureWay> wayInPicture(const MoveScene& scene, const MovePlan& p
                to = shownAt(scene, plan.poses[segment.pose], target);
     if (!from || !to) return std::nullopt;
     return PictureWay{*from, *to};
-}
-
-kinematics::Point pointOf(const AimTarget& target) {
-    return {{target.x, target.y, target.z}, {}, {}};
 }
 
 } // namespace gantry

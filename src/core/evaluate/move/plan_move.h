@@ -1,12 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/evaluate/rig/rig_bodies.h"
-#include "core/evaluate/rig_setup.h"
-#include "core/evaluate/shot/focus_axis.h"
-#include "core/kinematics/aim.h"
+#include "core/evaluate/move/move_scene.h"
 #include "core/results/move_results.h"
-#include "core/trajectory/trajectory.h"
 
 #include <optional>
 #include <vector>
@@ -36,25 +32,6 @@ struct MovePlan {
     std::vector<MoveTrouble> troubles;
 };
 
-/// What a move is planned with.
-struct MoveScene {
-    RigChain chain;
-    std::vector<kinematics::Link> links; ///< of the chain, and the lens' pupil as the last
-    kinematics::Head head;
-    std::vector<motion::Limits> limits; ///< [U] for each axis, as they are set and kept
-    std::vector<double> travels;        ///< [U]
-    double focal = 1.0;                 ///< [px] of the delivered picture
-    double frameRate = 25.0;            ///< [1/s]
-    std::vector<double> shown;          ///< places where a pose says nothing
-    std::optional<FocusAxis> focus;
-    double pupilToSensor = 0.0; ///< [m] what a focus distance is more than the way from the pupil
-};
-
-/// The shot that a move is taken with: the one it names, else the first; null if the project has none.
-const Shot* shotOf(std::span<const Shot> shots, const RigMove& move);
-
-MoveScene sceneOf(const RigSetup& rig, const RigMove& move);
-
 /// The whole move. Pure and quick; never searches for a least time. Whatever is wrong is among its troubles,
 /// and the rest is planned as far as it goes.
 MovePlan planMove(const RigSetup& rig, const RigMove& move, const MoveScene& scene);
@@ -63,12 +40,6 @@ MovePlan planMove(const RigSetup& rig, const RigMove& move, const MoveScene& sce
 /// that moves in it. −1 if that does not move.
 int leadingAxis(std::span<const Axis> axes, const MovePlan& plan, std::size_t pose,
                 const MoveSegment& segment);
-
-/// The camera at a moment.
-kinematics::Moving cameraAt(const MoveScene& scene, const trajectory::Trajectory& t, double at);
-
-/// The target that a segment is aimed at, or would be; null where the move has none.
-const AimTarget* targetOf(const RigMove& move, const MoveSegment& segment);
 
 /// The straight way in the picture between where the ends of a segment show a target.
 struct PictureWay {
@@ -80,8 +51,5 @@ struct PictureWay {
 /// Nothing where one of the ends has the target behind the camera.
 std::optional<PictureWay> wayInPicture(const MoveScene& scene, const MovePlan& plan,
                                        const SegmentPlan& segment, const AimTarget& target);
-
-/// A target of a move as a point; it stands still.
-kinematics::Point pointOf(const AimTarget& target);
 
 } // namespace gantry

@@ -74,8 +74,12 @@ public:
         const trajectory::Trajectory& t = out_.plan.trajectory;
         out_.axes.resize(axes_);
         for (std::size_t a = 0; a < axes_; ++a)
-            if (t.extremes(a, trajectory::Order::Speed).largest() > 0.0) turning_.push_back(a);
+            if (t.extremes(a, trajectory::Order::Speed).largest() > 0.0)
+                turning_.push_back(a);
+            else if (!listed_.bodies[a].empty())
+                standing_.push_back(a);
         if (turning_.empty()) return;
+        out_.still.resize(axes_);
         // The beginning of every piece, and its end where acceleration jumps to the next; inside, where
         // torque is smooth, so that there are 48 of the whole move at least.
         const double step = t.duration() / 48.0;
@@ -85,6 +89,11 @@ public:
             for (int k = 0; k < parts; ++k) look(p, low, length * k / parts);
             if (p + 1 == t.pieceCount() || jumpsAfter(p)) look(p, low, length);
         }
+        // What nothing pushes is as it is at rest.
+        for (const std::size_t a : standing_)
+            if (std::none_of(out_.still[a].begin(), out_.still[a].end(),
+                             [](const AxisMoment& m) { return std::abs(m.carried) > 1e-9; }))
+                out_.still[a].clear();
     }
 
 private:
@@ -110,6 +119,9 @@ private:
         for (const std::size_t b : turning_) addReactions(b, carried);
         for (const std::size_t a : turning_)
             out_.axes[a].push_back({low + since, places_[a], speeds_[a], rises_[a], carried[a], leanOf(a)});
+        for (const std::size_t a : standing_)
+            out_.still[a].push_back(
+                {low + since, places_[a], 0.0, 0.0, carried[a] + forceOn(a, moving_, a), leanOf(a)});
     }
 
     /// What axis b puts on those below it because it moves, and what moves below puts on b.
@@ -150,7 +162,7 @@ private:
     std::size_t axes_;
     std::vector<double> places_, speeds_, rises_, forces_;
     std::vector<kinematics::Moving> moving_, frozen_;
-    std::vector<std::size_t> turning_;
+    std::vector<std::size_t> turning_, standing_; ///< axes that move in it, and those that do not
 };
 
 } // namespace

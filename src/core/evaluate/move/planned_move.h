@@ -22,9 +22,11 @@ struct AxisMoment {
 struct PlannedMove {
     MoveScene scene;
     MovePlan plan;
-    std::vector<std::vector<AxisMoment>> axes; ///< for each axis of the rig that moves in it, in time
+    std::vector<std::vector<AxisMoment>> axes;  ///< for each axis of the rig that moves in it, in time
+    std::vector<std::vector<AxisMoment>> still; ///< … and for each that stands while others push at it
 
     bool moves(std::size_t axis) const { return axis < axes.size() && !axes[axis].empty(); }
+    bool isPushed(std::size_t axis) const { return axis < still.size() && !still[axis].empty(); }
 };
 
 /// The moves of a rig: all of them, or those alone that realise a shot, the others empty. What axes meet

@@ -43,15 +43,6 @@ bool stopsAreFelt(const Axis& axis) {
     return kindOf(axis) == AxisKind::Linear || axis.role == Role::Swing || axis.role == Role::BoomTilt;
 }
 
-/// Deceleration [U/s²] of the hardest stop that an axis may make. A controller that ramps down stops no
-/// harder than that ramp; a brake bites when the power goes, whatever the controller does.
-double hardestStop(const AxisEvaluation& e, const Axis& axis) {
-    const double brake = brakeAtMotor(e, axis), hardest = e.model.hardestBraking(brake);
-    const bool ramps =
-        axis.onStop == OnStop::RampsDown && brake <= 0.0 && e.model.settings.acceleration > 0.0;
-    return ramps ? std::min(hardest, e.model.settings.acceleration) : hardest;
-}
-
 /// How the bodies of a rig move in a pose when every axis runs as fast as it does, and how long its hardest
 /// stop takes.
 std::vector<structure::Motion> motionsOf(const RigSetup& rig, const RigChain& chain,
@@ -144,6 +135,13 @@ double priceOf(const Axis& axis) {
 }
 
 } // namespace
+
+double hardestStop(const AxisEvaluation& e, const Axis& axis) {
+    const double brake = brakeAtMotor(e, axis), hardest = e.model.hardestBraking(brake);
+    const bool ramps =
+        axis.onStop == OnStop::RampsDown && brake <= 0.0 && e.model.settings.acceleration > 0.0;
+    return ramps ? std::min(hardest, e.model.settings.acceleration) : hardest;
+}
 
 Loads loadsOn(const RigSetup& rig, const std::vector<AxisEvaluation>& axes, const RigLayout& layout) {
     Loads out;

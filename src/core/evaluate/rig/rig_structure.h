@@ -48,6 +48,11 @@ RigStructure rigAgain(const RigSetup& rig, const std::vector<AxisEvaluation>& ax
 std::optional<double> accelerationBeforeTipping(const RigSetup& rig, std::size_t axis,
                                                 const AxisEvaluation& evaluation);
 
+/// Deceleration [U/s²] of the hardest stop that an axis may make; infinite where nothing of its motor is
+/// known. A controller that ramps down stops no harder than that ramp; a brake bites when the power goes,
+/// whatever the controller does.
+double hardestStop(const AxisEvaluation& evaluation, const Axis& axis);
+
 /// What is found of the rig as a whole, but for its clearance, which the sweep gives.
 RigStructure rigStructure(const RigSetup& rig, const std::vector<AxisEvaluation>& axes);
 

@@ -67,7 +67,7 @@ Figure pixelsPerUnit(const Camera& camera, const Shot& shot, const Axis& axis, d
     }
     switch (axis.role) {
     case Role::Roll: // a corner of a 16:9 picture
-        return Figure::of(camera.deliveredWidth / 2.0 * std::hypot(1.0, 9.0 / 16.0));
+        return Figure::of(camera.deliveredWidth / 2.0 * std::hypot(1.0, optics::pictureShape));
     case Role::Swing:
     case Role::BoomTilt:
         return Figure::of(pan + lateral * reach);

@@ -58,6 +58,8 @@ extern const Family aimSegment, posesIntoTravel, stopAtPoses;
 extern const Family moveSlower, moveFaster; ///< all of it, in step
 extern const Family longerLens;             ///< a narrower picture
 extern const Family pullFocus;              ///< on what a segment is aimed at
+extern const Family startFarther;           ///< the first pose, so far from the end that backlash is taken up
+extern const Family headOnLinks;            ///< which keep it level on an arm
 extern const Family focusAtPoses;           ///< on the target, in every pose
 // told/told_fixes.cpp
 extern const Family massOfParts;

@@ -23,6 +23,8 @@ constexpr Message stops{"stop at every pose of “{part}”"};
 constexpr Message wholeIn{"“{part}” in {0} in all"};
 constexpr Message lensOf{"a lens of {0} for “{shot}”"};
 constexpr Message pulled{"focus pulled with the aim in “{part}”"};
+constexpr Message startsIn{"first pose of “{part}” {0} farther from the end"};
+constexpr Message onLinks{"{part} with parallel links, which keep the head level"};
 constexpr Message focused{"focus on the target at every pose of “{part}”"};
 
 SegmentView tooFast(const Problem& p) {
@@ -230,9 +232,8 @@ Candidates focusedAtPoses(const Problem& p) {
         for (std::size_t i = 0; i < of.poses.size() && i < planned.plan.poseTimes.size(); ++i) {
             const AimTarget* target = targetOf(of, of.poses[i].arrive);
             if (target == nullptr) continue;
-            const kinematics::InPicture seen = kinematics::pictureOf(
-                cameraAt(planned.scene, planned.plan.trajectory, planned.plan.poseTimes[i]), pointOf(*target),
-                planned.scene.focal);
+            const kinematics::InPicture seen =
+                targetSeen(planned.scene, *target, planned.plan.trajectory, planned.plan.poseTimes[i]);
             if (!seen.inFront) continue;
             constexpr double centimetre = 0.01;
             q.moves[static_cast<std::size_t>(move)].poses[i].focus =
@@ -240,6 +241,44 @@ Candidates focusedAtPoses(const Problem& p) {
         }
     });
     out.back().part = p.project.moves[static_cast<std::size_t>(move)].name;
+    return out;
+}
+
+/// The first pose of the axis away from the end, by what its backlash lacks.
+Candidates fartherStart(const Problem& p) {
+    Candidates out;
+    const int move = p.verdict.move;
+    if (move < 0) return out;
+    const auto m = static_cast<std::size_t>(move), a = static_cast<std::size_t>(p.verdict.axis);
+    const double backlash = p.evaluation().model.backlash,
+                 lacks = (1.0 - p.verdict.ratio.valueOr(1.0)) * backlash, unit = p.setIn();
+    if (!(lacks > 0.0) || p.now.evaluation.planned == nullptr) return out;
+    const double by = std::ceil(lacks / unit - 1e-6) * unit;
+    const int way = (*p.now.evaluation.planned)[m].plan.trajectory.firstDirection(a);
+    const Kind kind = p.linear() ? Kind::Length : Kind::Angle;
+    add(out, p, FixCost::SettingOnly, startsIn, {{{kind, by}}}, [&](Project& q) {
+        if (q.moves[m].poses.empty()) return;
+        for (PosePlace& place : q.moves[m].poses.front().places)
+            if (place.axis == p.axis().id)
+                std::visit([&](auto& at) { at.at += (at.from == PlaceFrom::HighEnd ? -way : way) * by; },
+                           place.place);
+    });
+    out.back().part = p.project.moves[m].name;
+    return out;
+}
+
+/// Arms whose head nods with them, on parallel links instead.
+Candidates levelHeads(const Problem& p) {
+    Candidates out;
+    for (std::size_t a = 0; a < p.project.axes.size(); ++a) {
+        const auto* r = std::get_if<RotaryMechanism>(&p.project.axes[a].mechanism);
+        if (r == nullptr || p.project.axes[a].role != Role::BoomTilt || r->boom.arm == ArmKind::ParallelLinks)
+            continue;
+        add(out, p, FixCost::ToBuy, onLinks, {}, [&](Project& q) {
+            std::get<RotaryMechanism>(q.axes[a].mechanism).boom.arm = ArmKind::ParallelLinks;
+        });
+        out.back().part = p.project.axes[a].name;
+    }
     return out;
 }
 
@@ -256,6 +295,8 @@ constinit const Family moveSlower{"move_slower", words::listOf<wholeIn>, slowerM
 constinit const Family moveFaster{"move_faster", words::listOf<wholeIn>, fasterMove};
 constinit const Family longerLens{"longer_lens", words::listOf<lensOf>, narrower};
 constinit const Family pullFocus{"pull_focus", words::listOf<pulled>, pulledFocus};
+constinit const Family startFarther{"start_farther", words::listOf<startsIn>, fartherStart};
+constinit const Family headOnLinks{"head_on_links", words::listOf<onLinks>, levelHeads};
 constinit const Family focusAtPoses{"focus_at_poses", words::listOf<focused>, focusedAtPoses};
 
 } // namespace gantry::fixes

@@ -22,6 +22,15 @@ constexpr Message noSpeedText{
 constexpr Message notSteeredText{
     "{room}: {axis} is switched or set by hand, so nothing can time it. Leave it "
     "where it is, or give it a motor that is steered."};
+constexpr Message standsText{"{room}: the target nearly stands in the picture on the way, or is held there, "
+                             "so its speed cannot be kept "
+                             "even. Keep that of the lens or of the axes even instead."};
+constexpr Message lensStandsText{
+    "{room}: the lens nearly stands on the way, so its speed cannot be kept even. Keep that of the axes even "
+    "instead."};
+constexpr Message passingText{
+    "{room}: speed can be kept even only from stop to stop. Let the rig stop at both "
+    "poses, or keep the speed of the axes even."};
 constexpr Message noScaleText{"{room} is to be focused at a distance, but no lens ring of the rig has marks "
                               "that tell it. Add them in Drives, or leave the distance empty."};
 constexpr Message blockMovedText{
@@ -75,6 +84,12 @@ Message troubleMessage(MoveTroubleKind kind) {
         return noSpeedText;
     case MoveTroubleKind::NotSteered:
         return notSteeredText;
+    case MoveTroubleKind::StandsInPicture:
+        return standsText;
+    case MoveTroubleKind::LensStands:
+        return lensStandsText;
+    case MoveTroubleKind::EvenPassing:
+        return passingText;
     case MoveTroubleKind::NoFocusScale:
         return noScaleText;
     case MoveTroubleKind::BlockOnMoved:
@@ -122,12 +137,12 @@ static Finding judge(const RigView& view) {
     return std::nullopt;
 }
 
-constinit const Rule movePlan =
-    advising({"The move cannot run as it is meant; the sentence says what it lacks."},
-             ofAllAxes(namingAxis(judging(
-                 criteria::movePlan, {"Plan of the move"}, judge,
-                 words::listOf<tooFewText, outsideText, rampsText, noTargetText, noHeadText, blindText,
-                               notReachedText, leavesText, nothingText, noSpeedText, notSteeredText,
-                               noScaleText, blockMovedText, blocksOverlapText, blockPastEndText>))));
+constinit const Rule movePlan = advising(
+    {"The move cannot run as it is meant; the sentence says what it lacks."},
+    ofAllAxes(namingAxis(judging(
+        criteria::movePlan, {"Plan of the move"}, judge,
+        words::listOf<tooFewText, outsideText, rampsText, noTargetText, noHeadText, blindText, notReachedText,
+                      leavesText, nothingText, noSpeedText, notSteeredText, standsText, lensStandsText,
+                      passingText, noScaleText, blockMovedText, blocksOverlapText, blockPastEndText>))));
 
 } // namespace gantry::rules

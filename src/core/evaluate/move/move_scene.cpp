@@ -1,0 +1,129 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/move/move_scene.h"
+
+#include "core/evaluate/rig/rig_layout.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace gantry {
+
+const Shot* shotOf(std::span<const Shot> shots, const RigMove& move) {
+    for (const Shot& s : shots)
+        if (s.id == move.shot) return &s;
+    return shots.empty() ? nullptr : &shots.front();
+}
+
+MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
+    MoveScene out;
+    out.chain = chainOf(rig);
+    out.links = out.chain.links;
+    // The pupil lies behind the front of the lens.
+    kinematics::Link pupil;
+    pupil.on = out.chain.lensOn;
+    pupil.shift = geometry::plus(out.chain.lens, {-rig.head.pupilBack.value, 0.0, 0.0});
+    out.links.push_back(pupil);
+    out.head.lens = static_cast<int>(out.links.size()) - 1;
+    for (std::size_t a = 0; a < rig.axes.size(); ++a) {
+        const Axis& axis = rig.axes[a];
+        out.limits.push_back(keptLimits(axis, rig.controller.ramps));
+        out.travels.push_back(usableTravel(axis));
+        if (axis.role == Role::Turntable) out.turntables.push_back({axis.id, a});
+        const int link = out.chain.linkOf[a];
+        if (link < 0) continue;
+        // The uppermost of each kind points the camera; a second pan below it is as good as a swing.
+        if (axis.role == Role::Pan) out.head.pan = link;
+        if (axis.role == Role::Tilt) out.head.tilt = link;
+        if (axis.role == Role::Roll) out.head.roll = link;
+    }
+    out.shown = withinTravels(rig.axes, shownPose(rig.axes));
+    out.focus = focusAxisOf(rig.axes);
+    out.pupilToSensor = pupilToSensor(rig.head);
+    if (const Shot* shot = shotOf(rig.shots, move)) {
+        out.focal = deliveredFocal(rig.camera, *shot);
+        out.frameRate = shot->frameRate;
+    } else {
+        out.focal = rig.camera.deliveredWidth; // as wide as a picture that shows 53° across
+    }
+    return out;
+}
+
+AxisStates statesAt(const MoveScene& scene, const trajectory::Trajectory& t, double at) {
+    AxisStates out(scene.travels.size());
+    for (std::size_t a = 0; a < out.places.size() && a < t.axisCount(); ++a) {
+        const trajectory::State s = t.at(a, at);
+        out.places[a] = s.place;
+        out.speeds[a] = s.speed;
+        out.rises[a] = s.acceleration;
+    }
+    return out;
+}
+
+kinematics::Moving cameraAt(const MoveScene& scene, const kinematics::AxisMotion& motion) {
+    std::vector<kinematics::Moving> links(scene.links.size());
+    kinematics::forwardMotion(scene.links, motion, links);
+    return links.back();
+}
+
+kinematics::Moving cameraAt(const MoveScene& scene, const trajectory::Trajectory& t, double at) {
+    return cameraAt(scene, statesAt(scene, t, at).motion());
+}
+
+/// The turntable that a target rides on; null where it stands still.
+static const Turntable* tableOf(const MoveScene& scene, const AimTarget& target) {
+    const auto table = std::find_if(scene.turntables.begin(), scene.turntables.end(),
+                                    [&](const Turntable& t) { return t.id == target.rides; });
+    return table != scene.turntables.end() ? &*table : nullptr;
+}
+
+kinematics::Point pointOf(const MoveScene& scene, const AimTarget& target,
+                          const kinematics::AxisMotion& motion) {
+    kinematics::Point out{{target.x, target.y, target.z}, {}, {}};
+    const Turntable* table = tableOf(scene, target);
+    if (table == nullptr) return out;
+    const auto of = [&](std::span<const double> list) {
+        return table->axis < list.size() ? list[table->axis] : 0.0;
+    };
+    const double angle = of(motion.places), turning = of(motion.speeds), rises = of(motion.accelerations);
+    const double x = target.x - target.aboutX, y = target.y - target.aboutY;
+    const double ahead = x * std::cos(angle) - y * std::sin(angle),
+                 left = x * std::sin(angle) + y * std::cos(angle);
+    out.at = {target.aboutX + ahead, target.aboutY + left, target.z};
+    out.velocity = {-turning * left, turning * ahead, 0.0};
+    out.acceleration = {-rises * left - turning * turning * ahead, rises * ahead - turning * turning * left,
+                        0.0};
+    return out;
+}
+
+geometry::Place ridingBack(const MoveScene& scene, const AimTarget& target, std::span<const double> places,
+                           geometry::Place at) {
+    const Turntable* table = tableOf(scene, target);
+    if (table == nullptr) return at;
+    const double angle = table->axis < places.size() ? -places[table->axis] : 0.0;
+    const double x = at.x - target.aboutX, y = at.y - target.aboutY;
+    return {target.aboutX + x * std::cos(angle) - y * std::sin(angle),
+            target.aboutY + x * std::sin(angle) + y * std::cos(angle), at.z};
+}
+
+kinematics::InPicture targetSeen(const MoveScene& scene, const AimTarget& target,
+                                 const kinematics::AxisMotion& motion) {
+    return kinematics::pictureOf(cameraAt(scene, motion), pointOf(scene, target, motion), scene.focal);
+}
+
+kinematics::InPicture targetSeen(const MoveScene& scene, const AimTarget& target,
+                                 const trajectory::Trajectory& t, double at) {
+    return targetSeen(scene, target, statesAt(scene, t, at).motion());
+}
+
+const AimTarget* targetOf(const RigMove& move, const MoveSegment& segment) {
+    const AimTarget* named = namedTarget(move, segment);
+    return named != nullptr || move.targets.empty() ? named : &move.targets.front();
+}
+
+const AimTarget* namedTarget(const RigMove& move, const MoveSegment& segment) {
+    const auto it = std::find_if(move.targets.begin(), move.targets.end(),
+                                 [&](const AimTarget& t) { return t.id == segment.target; });
+    return it != move.targets.end() ? &*it : nullptr;
+}
+
+} // namespace gantry

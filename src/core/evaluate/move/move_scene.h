@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/evaluate/rig/rig_bodies.h"
+#include "core/evaluate/rig_setup.h"
+#include "core/evaluate/shot/focus_axis.h"
+#include "core/kinematics/aim.h"
+#include "core/trajectory/trajectory.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace gantry {
+
+/// An axis that turns a subject beside the rig.
+struct Turntable {
+    std::string id;
+    std::size_t axis = 0;
+};
+
+/// What a move is planned with.
+struct MoveScene {
+    RigChain chain;
+    std::vector<kinematics::Link> links; ///< of the chain, and the lens' pupil as the last
+    kinematics::Head head;
+    std::vector<motion::Limits> limits; ///< [U] for each axis, as they are set and kept
+    std::vector<double> travels;        ///< [U]
+    double focal = 1.0;                 ///< [px] of the delivered picture
+    double frameRate = 25.0;            ///< [1/s]
+    std::vector<double> shown;          ///< places where a pose says nothing
+    std::optional<FocusAxis> focus;
+    double pupilToSensor = 0.0; ///< [m] what a focus distance is more than the way from the pupil
+    std::vector<Turntable> turntables;
+};
+
+/// The shot that a move is taken with: the one it names, else the first; null if the project has none.
+const Shot* shotOf(std::span<const Shot> shots, const RigMove& move);
+
+MoveScene sceneOf(const RigSetup& rig, const RigMove& move);
+
+/// How all axes of a rig stand and move at a moment.
+struct AxisStates {
+    std::vector<double> places, speeds, rises; ///< [U], [U/s], [U/s²]
+
+    explicit AxisStates(std::size_t axes) : places(axes), speeds(axes), rises(axes) {}
+    kinematics::AxisMotion motion() const { return {places, speeds, rises}; }
+};
+/// @param t of the axes of the scene; before its start and after its end they stand
+AxisStates statesAt(const MoveScene& scene, const trajectory::Trajectory& t, double at);
+
+/// The camera as the axes move, and at a moment of a course.
+kinematics::Moving cameraAt(const MoveScene& scene, const kinematics::AxisMotion& motion);
+kinematics::Moving cameraAt(const MoveScene& scene, const trajectory::Trajectory& t, double at);
+
+/// A target as a point; one that rides on a turntable goes round with it. Counted from where it stands with
+/// the turntable at its low end.
+kinematics::Point pointOf(const MoveScene& scene, const AimTarget& target,
+                          const kinematics::AxisMotion& motion);
+
+/// The other way round: where a target that rides on a turntable is to be entered so that it stands at a
+/// place with the axes at theirs.
+geometry::Place ridingBack(const MoveScene& scene, const AimTarget& target, std::span<const double> places,
+                           geometry::Place at);
+
+/// A target in the picture as the axes move, and at a moment of a course.
+kinematics::InPicture targetSeen(const MoveScene& scene, const AimTarget& target,
+                                 const kinematics::AxisMotion& motion);
+kinematics::InPicture targetSeen(const MoveScene& scene, const AimTarget& target,
+                                 const trajectory::Trajectory& t, double at);
+
+/// The target that a segment names; null where it names none.
+const AimTarget* namedTarget(const RigMove& move, const MoveSegment& segment);
+/// The target that a segment is aimed at, or would be; null where the move has none.
+const AimTarget* targetOf(const RigMove& move, const MoveSegment& segment);
+
+} // namespace gantry

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/moves/move_view.h"
+
+#include <algorithm>
+
+namespace gantry::rules {
+
+/// A ratio beyond which more room says nothing.
+constexpr double most = 100.0;
+
+constexpr Message runsOnText{
+    "After an emergency stop at {2} of “{part}” {axis} runs on by {0}; its travel ends after "
+    "{1}. Keep hands off the end, and put a stop there that takes the blow."};
+
+/// Way to the end of travel over the way on after an emergency stop, at the worst moment. A carriage that
+/// reaches the end does so with what speed is left.
+static Finding judge(const RigView& view) {
+    std::optional<std::size_t> move;
+    std::size_t axis = 0;
+    Figure least;
+    const std::vector<MoveResults>& moves = view.evaluation.moves;
+    for (std::size_t m = 0; m < moves.size(); ++m)
+        for (std::size_t a = 0; a < moves[m].axes.size(); ++a) {
+            const Figure ratio = moves[m].axes[a].endAway / moves[m].axes[a].runOn;
+            if (!ratio || (move && !less(ratio, least))) continue;
+            move = m;
+            axis = a;
+            least = ratio;
+        }
+    if (!move) return std::nullopt;
+    const Kind kind = kindOf(view.project.axes[axis]) == AxisKind::Linear ? Kind::Length : Kind::Angle;
+    const MoveAxisResults& r = moves[*move].axes[axis];
+    Verdict v = found(nullptr, least.map([](double x) { return std::min(x, most); }), runsOnText,
+                      {{{kind, r.runOn}, {kind, r.endAway}, {Kind::Time, r.runOnAt}}});
+    v.axis = static_cast<int>(axis);
+    nameMove(v, view.project, *move, r.runOnAt);
+    return v;
+}
+
+constinit const Rule moveRunOn =
+    advising({"Let the stop keep the current, give the move more time, or keep away from the ends."},
+             ofAllAxes(namingAxis(judging(criteria::moveRunOn, {"Run-on after a stop"}, judge,
+                                          words::listOf<runsOnText>,
+                                          tries<&fixes::stopBehaviour, &fixes::moveSlower, &fixes::brake>))));
+
+} // namespace gantry::rules
