@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
+#include "core/evaluate/setup_of.h"
 #include "core/model/fields.h"
 #include "core/verdicts/low_end.h"
 #include "core/verdicts/ranges.h"
@@ -42,14 +43,15 @@ private slots:
             for (const Estimate* e : inputs) nominal.push_back(e->value);
             std::map<int, std::pair<double, double>> sums; // rule → Σ, Σ²
             std::vector<Verdict> verdicts;
+            RigSetup setup = setupWithMoves(moved); // looks into `moved`, of which values alone change
             for (int s = 0; s < samples; ++s) {
                 for (std::size_t i = 0; i < inputs.size(); ++i)
                     inputs[i]->value = nominal[i] * (1.0 + normal(random) * inputs[i]->tolerance);
                 for (const auto& [follower, leader] : followers)
                     follower->value *= inputs[leader]->value / nominal[leader];
                 verdicts.clear();
-                judgeAxis(moved, static_cast<int>(axis), evaluateAxis(moved, moved.axes[axis], Searches::No),
-                          verdicts);
+                setup.refresh(axis);
+                judgeAxis(moved, static_cast<int>(axis), evaluateAxis(setup, axis, Searches::No), verdicts);
                 for (const Verdict& v : verdicts)
                     if (v.ratio) {
                         const double ratio = onScale(v.ratio.value());

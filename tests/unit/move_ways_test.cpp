@@ -159,7 +159,7 @@ private slots:
         places[boom] = 0.9 * usableTravel(p.axes[boom]);
         if (swing < p.axes.size()) places[swing] += 0.5;
         pose(p, places, 20.0);
-        addTarget(p, 0, 6.0, 0.5, 1.0);
+        addTarget(p, 0, 3.0, 1.0, 0.5);
         MoveSegment& s = p.moves[0].poses[1].arrive;
         s.ease = EaseKind::S;
         const auto speeds = [&](const PlannedMove& m, bool picture) {
@@ -387,7 +387,7 @@ private slots:
         for (int i = 0; i < 40; ++i) {
             // Places that the rig can reach, since it was there.
             std::vector<double> there = from;
-            for (const std::size_t a : carriers(p.axes, scene)) there[a] *= between(0.8, 1.2);
+            for (const std::size_t a : carriers(p.axes, scene)) there[a] *= within(0.8, 1.2);
             const geometry::Place to = cameraAt(scene, {there, {}, {}}).frame.at;
             const std::vector<double> found = carryLens(p.axes, scene, from, to);
             const geometry::Place at = cameraAt(scene, {found, {}, {}}).frame.at;

@@ -28,7 +28,9 @@ static Finding judge(const RigView& view) {
         }
     if (!move) return std::nullopt;
     const Kind kind = kindOf(view.project.axes[axis]) == AxisKind::Linear ? Kind::Length : Kind::Angle;
-    const double backlash = view.evaluation.axes[axis].model.backlash;
+    // Ranges move the rig without its axes, and look at the ratio alone.
+    const std::vector<AxisEvaluation>& axes = view.evaluation.axes;
+    const double backlash = axis < axes.size() ? axes[axis].model.backlash : 0.0;
     Verdict v =
         found(nullptr, least.map([](double r) { return std::min(r, plenty); }),
               less(least, 1.0) ? roomText : fromText,
