@@ -288,7 +288,7 @@ inline const std::vector<Case> cases{
      "focus on the target"},
     {"fernhouse-dolly",
      {},
-     [](Project& p) { moved(p, 0.0, 0.5, 10.0); },
+     [](Project& p) { moved(p, 0.005, 0.5, 10.0); },
      "move_approach",
      "slide",
      "farther from the end"},

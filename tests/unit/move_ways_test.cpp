@@ -254,7 +254,8 @@ private slots:
         QVERIFY(!evaluate(p).moves[0].axes[1].approachFrom);
         std::swap(p.moves[0].poses[0].places, p.moves[0].poses[1].places);
         // A quarter of it is room: said, no worse than tight, and mended by a start that is farther away.
-        std::get<AxisPlace<AxisKind::Linear>>(p.moves[0].poses[0].places[0].place).at = 0.25 * backlash;
+        std::get<AxisPlace<AxisKind::Linear>>(p.moves[0].poses[0].places[0].place).at =
+            0.005 + 0.25 * backlash;
         now = assess(p);
         const Verdict* v = verdictOf(now, "move_approach");
         VERIFY_NEAR(v->ratio.value(), 0.25, 1e-9);

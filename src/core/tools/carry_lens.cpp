@@ -37,7 +37,8 @@ std::vector<double> carryLens(std::span<const Axis> axes, const MoveScene& scene
         // An axis that comes to its end stays there, and the others go on without it.
         std::erase_if(free, [&, i = Eigen::Index{0}](std::size_t a) mutable {
             const double by = std::clamp(go[i++], -0.5, 0.5), wanted = places[a] + by;
-            places[a] = std::clamp(wanted, 0.0, scene.travels[a]);
+            places[a] = std::clamp(wanted, std::min(scene.ends[a].low, places[a]),
+                                   std::max(scene.ends[a].high, places[a]));
             return places[a] != wanted;
         });
     }

@@ -16,8 +16,8 @@ struct Directions {
 /// Indices of the axes that carry the lens about without pointing it, in the rig's order.
 std::vector<std::size_t> carriers(std::span<const Axis> axes, const MoveScene& scene);
 
-/// Places [U] at which the lens stands where it is wanted [m], or as near as the travels let it: damped steps
-/// of least squares on the axes that carry it; the others stay. To 1e-6 m where it can be reached.
+/// Places [U] at which the lens stands where it is wanted [m], or as near as the soft limits let it: damped
+/// steps of least squares on the axes that carry it; the others stay. To 1e-6 m where it can be reached.
 std::vector<double> carryLens(std::span<const Axis> axes, const MoveScene& scene, std::vector<double> places,
                               geometry::Place to, Directions matter = {});
 

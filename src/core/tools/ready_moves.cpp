@@ -114,6 +114,11 @@ int makeMove(Project& project, ReadyMove kind, double freeEnds) {
         const geometry::Place at = geometry::plus(links.back().frame.at, links.back().frame.ahead, distance);
         addTarget(project, index, at.x, at.y, at.z);
     }
+    for (std::size_t a = 0; a < from.size(); ++a) {
+        const SoftEnds ends = softEnds(project.axes[a]);
+        from[a] = std::clamp(from[a], ends.low, ends.high);
+        to[a] = std::clamp(to[a], ends.low, ends.high);
+    }
     storePose(project, index, -1, from);
     storePose(project, index, 0, to);
     RigMove& made = project.moves[static_cast<std::size_t>(index)];

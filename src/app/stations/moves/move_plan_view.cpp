@@ -340,7 +340,7 @@ void MovePlanView::dragPose(Place to) {
                 std::visit(
                     [&](auto& at) {
                         at.from = PlaceFrom::LowEnd;
-                        at.at = std::min(std::round(places[a] / unit) * unit, m->scene.travels[a]);
+                        at.at = std::min(std::round(places[a] / unit) * unit, m->scene.ends[a].high);
                     },
                     place->place);
             }

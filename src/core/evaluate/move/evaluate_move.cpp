@@ -115,14 +115,16 @@ bool rollsOnPurpose(const RigSetup& rig, const RigMove& move) {
 
 /// Where an axis has to come from so that its backlash is taken up when it reaches the first pose.
 void fillApproach(MoveAxisResults& out, const AxisEvaluation& e, const trajectory::Trajectory& t,
-                  std::size_t axis, double travel) {
+                  std::size_t axis, const SoftEnds& ends) {
     const double backlash = e.model.backlash, start = t.at(axis, 0.0).place;
     const int direction = t.firstDirection(axis);
     if (direction == 0 || !(backlash > 0.0)) return;
     // Once more the backlash itself, for good measure.
-    const trajectory::Approach a = trajectory::approachTo(start, direction, backlash, backlash, 0.0, travel);
+    const trajectory::Approach a =
+        trajectory::approachTo(start, direction, backlash, backlash, ends.low, ends.high);
     out.approachFrom = Figure::of(a.from);
-    out.approachRoom = Figure::of(std::max(0.0, direction > 0 ? start : travel - start) / backlash);
+    out.approachRoom =
+        Figure::of(std::max(0.0, direction > 0 ? start - ends.low : ends.high - start) / backlash);
 }
 
 /// Whether an emergency stop leaves an axis without what holds it.
@@ -254,13 +256,13 @@ MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const Planned
         axis.approachFrom = axis.approachRoom = axis.runOn = axis.endAway = axis.runOnAt =
             Figure::none(Reason::NotApplicable);
         if (a < axes.size() && planned.moves(a) && !axes[a].model.atOnce) {
-            if (move.takesUpBacklash) fillApproach(axis, axes[a], t, a, scene.travels[a]);
+            if (move.takesUpBacklash) fillApproach(axis, axes[a], t, a, scene.ends[a]);
             fillRunOn(axis, axes[a], rig.axes[a], planned.axes[a], scene.travels[a]);
         }
         const double half = 0.5 * scene.travels[a];
         const double farthest = std::max(place.greatest - half, half - place.least);
         if (!(half > 0.0) || !(farthest > 0.0)) continue;
-        const double room = half / farthest;
+        const double room = (half - scene.ends[a].low) / farthest;
         if (!out.travelRoom || room < out.travelRoom.value()) {
             out.travelRoom = Figure::of(room);
             out.travelAxis = static_cast<int>(a);

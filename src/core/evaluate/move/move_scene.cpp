@@ -14,6 +14,13 @@ const Shot* shotOf(std::span<const Shot> shots, const RigMove& move) {
     return shots.empty() ? nullptr : &shots.front();
 }
 
+SoftEnds softEnds(const Axis& axis) {
+    const double travel = usableTravel(axis);
+    const double margin = std::min(
+        std::visit([](const auto& m) { return m.motion.softLimitMargin; }, axis.mechanism), 0.5 * travel);
+    return {margin, travel - margin};
+}
+
 MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
     MoveScene out;
     out.chain = chainOf(rig);
@@ -28,6 +35,7 @@ MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
         const Axis& axis = rig.axes[a];
         out.limits.push_back(keptLimits(axis, rig.controller.ramps));
         out.travels.push_back(usableTravel(axis));
+        out.ends.push_back(softEnds(axis));
         if (axis.role == Role::Turntable) out.turntables.push_back({axis.id, a});
         const int link = out.chain.linkOf[a];
         if (link < 0) continue;
@@ -36,7 +44,9 @@ MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
         if (axis.role == Role::Tilt) out.head.tilt = link;
         if (axis.role == Role::Roll) out.head.roll = link;
     }
-    out.shown = withinTravels(rig.axes, shownPose(rig.axes));
+    out.shown = shownPose(rig.axes);
+    for (std::size_t a = 0; a < out.shown.size(); ++a)
+        out.shown[a] = std::clamp(out.shown[a], out.ends[a].low, out.ends[a].high);
     out.focus = focusAxisOf(rig.axes);
     out.pupilToSensor = pupilToSensor(rig.head);
     if (const Shot* shot = shotOf(rig.shots, move)) {

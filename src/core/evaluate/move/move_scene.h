@@ -19,6 +19,12 @@ struct Turntable {
     std::size_t axis = 0;
 };
 
+/// Between where a move may take an axis [U from its low end]: its soft limits.
+struct SoftEnds {
+    double low = 0.0, high = 0.0;
+};
+SoftEnds softEnds(const Axis& axis);
+
 /// What a move is planned with.
 struct MoveScene {
     RigChain chain;
@@ -26,6 +32,7 @@ struct MoveScene {
     kinematics::Head head;
     std::vector<motion::Limits> limits; ///< [U] for each axis, as they are set and kept
     std::vector<double> travels;        ///< [U]
+    std::vector<SoftEnds> ends;         ///< one for each axis
     double focal = 1.0;                 ///< [px] of the delivered picture
     double frameRate = 25.0;            ///< [1/s]
     std::vector<double> shown;          ///< places where a pose says nothing

@@ -162,9 +162,10 @@ private:
         for (std::size_t i = 0; i < out_.poses.size(); ++i)
             for (std::size_t a = 0; a < axes_; ++a) {
                 const double at = out_.poses[i][a], slack = 1e-9 * (1.0 + scene_.travels[a]);
-                if (at < -slack || at > scene_.travels[a] + slack)
+                const SoftEnds& ends = scene_.ends[a];
+                if (at < ends.low - slack || at > ends.high + slack)
                     trouble(MoveTroubleKind::OutsideTravel, i, static_cast<int>(a), at,
-                            at < 0.0 ? 0.0 : scene_.travels[a]);
+                            at < ends.low ? ends.low : ends.high);
             }
     }
     /// A pose from which an aimed segment sets off looks where that does.
@@ -215,12 +216,13 @@ private:
             const std::size_t a = axisOf(link);
             std::vector<double> course;
             for (const std::vector<double>& places : course_) course.push_back(places[a]);
-            const kinematics::Turns t = kinematics::turnsInto(course, 0.0, scene_.travels[a], course.front());
+            const SoftEnds& ends = scene_.ends[a];
+            const kinematics::Turns t = kinematics::turnsInto(course, ends.low, ends.high, course.front());
             for (std::size_t i = chain_; i <= pose; ++i) out_.poses[i][a] += t.by;
             now[a] += t.by;
             if (!t.fits)
                 trouble(MoveTroubleKind::LeavesRange, pose, static_cast<int>(a), course[t.leavesAt] + t.by,
-                        course[t.leavesAt] + t.by < 0.0 ? 0.0 : scene_.travels[a]);
+                        course[t.leavesAt] + t.by < ends.low ? ends.low : ends.high);
         }
         course_.clear();
     }

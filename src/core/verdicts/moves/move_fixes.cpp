@@ -154,7 +154,7 @@ Candidates withinTravel(const Problem& p) {
                     [&](auto& at) {
                         const Axis* axis = findAxis(q, place.axis);
                         if (axis != nullptr && at.from != PlaceFrom::PoseBefore)
-                            at.at = std::clamp(at.at, 0.0, usableTravel(*axis));
+                            at.at = std::clamp(at.at, softEnds(*axis).low, softEnds(*axis).high);
                     },
                     place.place);
     });

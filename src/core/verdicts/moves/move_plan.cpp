@@ -6,7 +6,7 @@
 namespace gantry::rules {
 
 constexpr Message tooFewText{"“{part}” needs two poses at least. Store where it begins and where it ends."};
-constexpr Message outsideText{"{room}: {axis} would stand at {0}; its travel ends at {1}."};
+constexpr Message outsideText{"{room}: {axis} would stand at {0}; its soft limit is at {1}."};
 constexpr Message rampsText{"{room}: ease in and out take {0} of the segment. Together they may take {1}."};
 constexpr Message noTargetText{"{room} is aimed, but at no target. Choose one, or run it straight."};
 constexpr Message noHeadText{"{room} is aimed, but the rig has no pan and no tilt. Run it straight."};

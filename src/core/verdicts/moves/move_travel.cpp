@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/moves/move_view.h"
 
+#include "core/evaluate/move/move_scene.h"
+
 namespace gantry::rules {
 
 constexpr Message insideText{"“{part}” takes {axis} from {0} to {1}; it can go from {2} to {3}."};
 
-/// Places that a move reaches, between poses too, against the usable travel. One that ends exactly at an end
+/// Places that a move reaches, between poses too, against the soft limits. One that ends exactly at one
 /// holds.
 static Finding judge(const RigView& view) {
     constexpr double exact = 1e-9;
@@ -23,9 +25,9 @@ static Finding judge(const RigView& view) {
     const Figure room = worst->travelRoom;
     const Figure ratio = less(room, 1.0) && !less(room, 1.0 - exact) ? Figure(1.0) : room;
     const MoveAxisResults& a = worst->axes[axis];
-    Verdict v = found(
-        nullptr, ratio, insideText,
-        {{{kind, a.lowest}, {kind, a.highest}, {kind, 0.0}, {kind, usableTravel(view.project.axes[axis])}}});
+    const SoftEnds ends = softEnds(view.project.axes[axis]);
+    Verdict v = found(nullptr, ratio, insideText,
+                      {{{kind, a.lowest}, {kind, a.highest}, {kind, ends.low}, {kind, ends.high}}});
     v.axis = worst->travelAxis;
     nameMove(v, view.project, index);
     return v;
