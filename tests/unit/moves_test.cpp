@@ -7,6 +7,7 @@
 #include "core/evaluate/rig/rig_layout.h"
 #include "core/model/edit_moves.h"
 #include "core/tools/least_move_time.h"
+#include "core/tools/parallax.h"
 #include "core/tools/ready_moves.h"
 #include "core/trajectory/through_keys.h"
 #include "core/verdicts/fix.h"

@@ -149,12 +149,4 @@ int addReadyMove(Project& project, ReadyMove kind) {
     return -1;
 }
 
-double parallax(double focal, double travel, double nearest, double farthest) {
-    return focal * travel * (1.0 / nearest - 1.0 / farthest);
-}
-
-double travelForParallax(double focal, double shift, double nearest, double farthest) {
-    return shift / (focal * (1.0 / nearest - 1.0 / farthest));
-}
-
 } // namespace gantry

@@ -26,10 +26,4 @@ bool suits(const Project& project, ReadyMove move);
 /// cannot turn its head so far.
 int addReadyMove(Project& project, ReadyMove move);
 
-/// By how much a near plane shifts against the far background when the lens goes sideways [px], and the
-/// travel that gives a wanted shift [m]: F Δ (1/near − 1/far).
-/// @param focal [px] > 0; @param travel [m]; @param nearest, farthest [m] > 0, farthest ≥ nearest
-double parallax(double focal, double travel, double nearest, double farthest);
-double travelForParallax(double focal, double shift, double nearest, double farthest);
-
 } // namespace gantry

@@ -7,6 +7,7 @@
 #include "app/stations/moves/move_desk.h"
 #include "app/stations/moves/move_plan_view.h"
 #include "app/stations/moves/move_timeline.h"
+#include "app/stations/moves/parallax_dialog.h"
 #include "core/model/edit_moves.h"
 #include "core/tools/fit_move.h"
 #include "core/tools/ready_moves.h"
@@ -141,6 +142,8 @@ void MovesStation::makeMenus() {
         refresh();
     });
     addBlockMenus(*menu);
+    menu->addAction(tr("Parallax"), this,
+                    [this] { ToolWindow::open<ParallaxDialog>(context_, this, std::as_const(*desk_)); });
     menu->addSeparator();
     const auto pose = [&](const QString& text, auto how) {
         menu->addAction(text, this, [this, text, how] {

@@ -1,0 +1,163 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What Moves offers beside poses and times: usual times, the lens carried by buttons, targets told from
+// views, subjects on a turntable, and parallax.
+#include "app/stations/moves/move_desk.h"
+#include "app/stations/moves/moves_station.h"
+#include "app/stations/moves/parallax_dialog.h"
+#include "core/model/edit_axes.h"
+#include "core/model/edit_moves.h"
+#include "support/dialogs.h"
+#include "support/near.h"
+#include "support/window.h"
+
+#include <QLabel>
+
+using namespace gantry;
+using namespace gantry::app;
+
+class MovesToolsTest : public QObject {
+    Q_OBJECT
+    TestHome home_;
+
+    static const MoveDesk& desk(WindowDriver& d) { return d.window->findChild<MovesStation*>()->desk(); }
+    static void place(WindowDriver& d, int axis, const QString& text) {
+        auto* line = d.find<QLineEdit>(QStringLiteral("jogPlace%1").arg(axis));
+        QVERIFY(line != nullptr);
+        QTest::mouseClick(line, Qt::LeftButton);
+        QTest::keySequence(line, QKeySequence::SelectAll);
+        QTest::keyClicks(line, text);
+        QTest::keyClick(line, Qt::Key_Return);
+    }
+    /// From 100 mm to 700 mm, looking to the side.
+    static void build(WindowDriver& d) {
+        d.window->document().change("no moves", [](Project& p) { p.moves.clear(); });
+        d.station(u"moves");
+        place(d, 0, "100 mm");
+        place(d, 1, "90°");
+        QTest::mouseClick(d.find<QPushButton>("storePose"), Qt::LeftButton);
+        place(d, 0, "700 mm");
+        QTest::mouseClick(d.find<QPushButton>("storePose"), Qt::LeftButton);
+    }
+    static QAction* action(QMenu* menu, const QString& part) {
+        for (QAction* a : menu->actions())
+            if (a->text().contains(part)) return a;
+        return nullptr;
+    }
+
+private slots:
+    void usualTimes() {
+        WindowDriver d;
+        build(d);
+        auto* times = d.window->findChild<QMenu*>("usualTimes");
+        QVERIFY(times != nullptr);
+        times->actions().at(0)->trigger();
+        VERIFY_NEAR(desk(d).duration(), 10.0, 1e-6);
+        times->actions().back()->trigger();
+        VERIFY_NEAR(desk(d).duration(), 6.0 * 3600.0, 1e-3);
+        d.window->document().undoStack()->undo();
+        VERIFY_NEAR(desk(d).duration(), 10.0, 1e-6);
+    }
+    void lensIsCarriedByButtons() {
+        WindowDriver d;
+        build(d);
+        const geometry::Place before = desk(d).camera().frame.at;
+        // The pan looks to the side, so that its right is the way along the rail, or against it.
+        QTest::mouseClick(d.find<QPushButton>("lensLeft"), Qt::LeftButton);
+        const double one = desk(d).camera().frame.at.x - before.x;
+        VERIFY_NEAR(std::abs(one), 0.01, 1e-3);
+        QVERIFY(desk(d).jogged());
+        QTest::mouseClick(d.find<QPushButton>("lensRight"), Qt::LeftButton);
+        VERIFY_NEAR_ABS(desk(d).camera().frame.at.x, before.x, 1e-6);
+        // No axis of it goes up.
+        QTest::mouseClick(d.find<QPushButton>("lensUp"), Qt::LeftButton);
+        VERIFY_NEAR_ABS(desk(d).camera().frame.at.z, before.z, 1e-9);
+        QVERIFY(d.status().contains("cannot take the lens"));
+    }
+    /// The same thing in the middle from both ends of the rail; then it is a target where it stands.
+    void targetFromTwoViews() {
+        WindowDriver d;
+        build(d);
+        auto* aim = d.find<QPushButton>("aimAt")->menu();
+        emit aim->aboutToShow();
+        QVERIFY(action(aim, "views have") == nullptr);
+        place(d, 0, "100 mm");
+        place(d, 1, "70°");
+        const geometry::Frame first = desk(d).camera().frame;
+        d.pickFromMenu(d.find<QPushButton>("aimAt"),
+                       "Store this view of something in the middle of the picture");
+        place(d, 0, "700 mm");
+        place(d, 1, "110°");
+        const geometry::Frame second = desk(d).camera().frame;
+        d.pickFromMenu(d.find<QPushButton>("aimAt"),
+                       "Store this view of something in the middle of the picture");
+        emit aim->aboutToShow();
+        QAction* told = action(aim, "views have");
+        QVERIFY(told != nullptr);
+        told->trigger();
+        QCOMPARE(d.project().moves[0].targets.size(), std::size_t(1));
+        const AimTarget& t = d.project().moves[0].targets[0];
+        // Where the two lines of sight cross, seen from above.
+        const double dx = second.at.x - first.at.x, dy = second.at.y - first.at.y;
+        const double along = (dx * second.ahead.y - dy * second.ahead.x) /
+                             (first.ahead.x * second.ahead.y - first.ahead.y * second.ahead.x);
+        VERIFY_NEAR_ABS(t.x, first.at.x + along * first.ahead.x, 1.5e-3);
+        VERIFY_NEAR_ABS(t.y, first.at.y + along * first.ahead.y, 1.5e-3);
+        QVERIFY(t.deviation > 1e-4 && t.deviation < 0.1);
+        QVERIFY(d.status().contains("known within"));
+        QVERIFY(desk(d).views().empty());
+    }
+    void subjectRidesOnATable() {
+        WindowDriver d;
+        build(d);
+        d.window->document().change("table", [](Project& p) {
+            addAxis(p, Role::Turntable);
+            addTarget(p, 0, 0.5, 1.0, 1.0);
+        });
+        auto* aim = d.find<QPushButton>("aimAt")->menu();
+        emit aim->aboutToShow();
+        QAction* rides = action(aim, "rides on");
+        QVERIFY(rides != nullptr && !rides->isChecked());
+        rides->trigger();
+        const std::string table = d.project().axes.back().id;
+        QCOMPARE(d.project().moves[0].targets[0].rides, table);
+        const QString of = "moves/move/targets/target/";
+        d.type(of + "about_x_m", "300 mm");
+        VERIFY_NEAR(d.project().moves[0].targets[0].aboutX, 0.3, 1e-12);
+        // Half round: it stands as far on the other side.
+        place(d, 2, "180°");
+        VERIFY_NEAR_ABS(desk(d).placeOf(d.project().moves[0].targets[0]).x, 0.1, 1e-3);
+        emit aim->aboutToShow();
+        QVERIFY(action(aim, "rides on")->isChecked());
+        action(aim, "rides on")->trigger();
+        QVERIFY(d.project().moves[0].targets[0].rides.empty());
+    }
+    void parallaxOfTheMove() {
+        WindowDriver d;
+        build(d);
+        d.pickFromMenu(d.find<QPushButton>("moveMenu"), "Parallax");
+        auto* dialog = d.window->findChild<ParallaxDialog*>();
+        QVERIFY(dialog != nullptr && dialog->isVisible());
+        auto* near = dialog->findChild<QLineEdit*>("parallaxNear");
+        auto* far = dialog->findChild<QLineEdit*>("parallaxFar");
+        auto* wanted = dialog->findChild<QLineEdit*>("parallaxWanted");
+        auto* result = dialog->findChild<QLabel*>("parallaxResult");
+        near->setText("1 m");
+        far->setText("4 m");
+        wanted->setText("10 %");
+        // 0.6 m to the side: F · 0.6 · (1 − 1/4), and the way for a tenth of the frame.
+        const double focal = desk(d).scene().focal, wide = d.project().camera.deliveredWidth;
+        const QString shift = QString::number(std::round(focal * 0.6 * 0.75), 'f', 0);
+        QVERIFY2(result->text().remove(QChar(0x202f)).remove(' ').contains(shift),
+                 qPrintable(result->text() + shift));
+        const double way = 0.1 * wide / (focal * 0.75);
+        QVERIFY2(result->text().contains(QString::number(1e3 * way, 'f', 0).left(2)),
+                 qPrintable(result->text()));
+        far->setText("0.5 m");
+        QVERIFY(result->text().contains("farther away"));
+        near->setText("-1 m");
+        QVERIFY(result->text().contains("What is near"));
+    }
+};
+
+QTEST_MAIN(MovesToolsTest)
+#include "moves_tools_test.moc"
