@@ -2,6 +2,7 @@
 // Moves as nobody should enter them: each gets a sentence that says what is wrong, no figure is infinite, and
 // nothing hangs.
 #include "core/evaluate/evaluate.h"
+#include "core/evaluate/move/planned_move.h"
 #include "core/model/edit_axes.h"
 #include "core/model/edit_moves.h"
 #include "core/verdicts/moves/move_view.h"
@@ -13,6 +14,7 @@
 #include <QElapsedTimer>
 #include <QTest>
 #include <nlohmann/json.hpp>
+#include <regex>
 
 using namespace gantry;
 
@@ -77,7 +79,7 @@ void HostileMovesTest::saysWhatIsWrong_data() {
     add("turned a thousand times", q, "move_travel", "can go from");
     q = p;
     q.moves[0].poses[1].arrive.time = 1e-3;
-    add("in no time", q, "move_limits", "at least");
+    add("in no time", q, "move_limits", "it would do");
     q = p;
     q.moves[0].poses[1].arrive.easeIn = q.moves[0].poses[1].arrive.easeOut = 1.0;
     add("ramps too long", q, "move_plan", "ease in and out");
@@ -119,7 +121,7 @@ void HostileMovesTest::saysWhatIsWrong_data() {
         pose(q, i % 2 == 0 ? 0.1 : 0.9, 0.01);
         q.moves[0].poses.back().passes = i % 5 != 0;
     }
-    add("five hundred poses in a hurry", q, "move_limits", "at least");
+    add("five hundred poses in a hurry", q, "move_limits", "it would do");
     q = start("kettle-jib");
     addTarget(q, 0, 0.5, 0.0, 1.0);
     for (int i = 0; i < 60; ++i) {
@@ -149,9 +151,8 @@ void HostileMovesTest::saysWhatIsWrong() {
     for (const Verdict& v : now.verdicts) {
         if (v.move < 0) continue;
         const std::string text = sentence(v, p, units::System::Metric);
-        QVERIFY2(!text.empty() && text.find('{') == std::string::npos &&
-                     text.find("nan") == std::string::npos && text.find("inf") == std::string::npos,
-                 text.c_str());
+        static const std::regex noNumber("\\b(nan|inf)\\b|\\{");
+        QVERIFY2(!text.empty() && !std::regex_search(text, noNumber), text.c_str());
         sentences += "[" + std::string(ruleKey(v)) + "] " + text + "\n";
         over = over || (ruleKey(v) == rule && v.state == State::Over && text.find(says) != std::string::npos);
     }

@@ -310,7 +310,7 @@ inline const std::vector<Case> cases{
          p.moves[0].poses[1].arrive.time = 20.0;
      },
      "move_horizon",
-     "boom",
+     "swing",
      "parallel links"},
     {"fernhouse-dolly",
      {},
@@ -318,7 +318,7 @@ inline const std::vector<Case> cases{
          moved(p, 0.05, 0.85, 4.0);
          p.axes[0].onStop = OnStop::CutsCurrent;
          linear(p).runningFriction.value = linear(p).staticFriction.value = 0.2;
-         linear(p).cableDrag.value = 0.0;
+         linear(p).cableDrag.value = linear(p).slope.value = 0.0;
      },
      "move_run_on",
      "slide",

@@ -157,7 +157,11 @@ private slots:
         // side by side, the counterweight chart).
         const auto elsewhere = [](const std::string& path) {
             // What a pose says is shown when its flag is pressed: moves_station_test.
-            return path.starts_with("moves/*/poses/") || path.ends_with("/id") ||
+            // On what a target rides is chosen under "Aim at", and only then its fields are there:
+            // moves_tools_test.
+            const bool riding =
+                path.ends_with("/rides_on") || path.ends_with("/about_x_m") || path.ends_with("/about_y_m");
+            return riding || path.starts_with("moves/*/poses/") || path.ends_with("/id") ||
                    path.ends_with("/moves/*/axis") || path.starts_with("kits/") ||
                    path == "axes/*/candidate" || path == "axes/*/fitted_today";
         };

@@ -64,7 +64,9 @@ private slots:
         // The pan looks to the side, so that its right is the way along the rail, or against it.
         QTest::mouseClick(d.find<QPushButton>("lensLeft"), Qt::LeftButton);
         const double one = desk(d).camera().frame.at.x - before.x;
-        VERIFY_NEAR(std::abs(one), 0.01, 1e-3);
+        // A rail that slopes comes as near to that as it can: by the square of the cosine.
+        const double c = std::cos(std::get<LinearMechanism>(d.project().axes[0].mechanism).slope.value);
+        VERIFY_NEAR(std::abs(one), 0.01 * c * c, 1e-3);
         QVERIFY(desk(d).jogged());
         QTest::mouseClick(d.find<QPushButton>("lensRight"), Qt::LeftButton);
         VERIFY_NEAR_ABS(desk(d).camera().frame.at.x, before.x, 1e-6);
@@ -77,6 +79,9 @@ private slots:
     void targetFromTwoViews() {
         WindowDriver d;
         build(d);
+        // Without a tilt both views look level, so the rail must be.
+        d.window->document().change(
+            "level", [](Project& p) { std::get<LinearMechanism>(p.axes[0].mechanism).slope.value = 0.0; });
         auto* aim = d.find<QPushButton>("aimAt")->menu();
         emit aim->aboutToShow();
         QVERIFY(action(aim, "views have") == nullptr);
@@ -94,7 +99,7 @@ private slots:
         QAction* told = action(aim, "views have");
         QVERIFY(told != nullptr);
         told->trigger();
-        QCOMPARE(d.project().moves[0].targets.size(), std::size_t(1));
+        QVERIFY2(d.project().moves[0].targets.size() == 1, qPrintable(d.status()));
         const AimTarget& t = d.project().moves[0].targets[0];
         // Where the two lines of sight cross, seen from above.
         const double dx = second.at.x - first.at.x, dy = second.at.y - first.at.y;

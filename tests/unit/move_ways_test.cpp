@@ -159,7 +159,13 @@ private slots:
         places[boom] = 0.9 * usableTravel(p.axes[boom]);
         if (swing < p.axes.size()) places[swing] += 0.5;
         pose(p, places, 20.0);
-        addTarget(p, 0, 3.0, 1.0, 0.5);
+        {
+            // Near, and off to the side of where the camera looks.
+            const MoveScene scene = sceneOf(setupOf(p, Courses::No), p.moves[0]);
+            const geometry::Frame lens = cameraAt(scene, {half(p), {}, {}}).frame;
+            const geometry::Place at = plus(plus(lens.at, lens.ahead, 1.6), lens.left, 0.4);
+            addTarget(p, 0, at.x, at.y, at.z);
+        }
         MoveSegment& s = p.moves[0].poses[1].arrive;
         s.ease = EaseKind::S;
         const auto speeds = [&](const PlannedMove& m, bool picture) {
@@ -258,12 +264,22 @@ private slots:
             0.005 + 0.25 * backlash;
         now = assess(p);
         const Verdict* v = verdictOf(now, "move_approach");
-        VERIFY_NEAR(v->ratio.value(), 0.25, 1e-9);
+        VERIFY_NEAR(now.evaluation.moves[0].axes[0].approachRoom.value(), 0.25, 1e-9);
         QCOMPARE(v->state, State::Tight);
         const std::vector<Fix> fixes = findFixes(p, now, *v, {});
         QVERIFY(!fixes.empty());
         const Verdict* after = verdictOf(assess(fixes[0].result), "move_approach");
-        QVERIFY(after != nullptr && after->ratio.value() >= 1.0);
+        QVERIFY(after != nullptr && after->state == State::Fine);
+        // The soft limits are what it may not pass: half the travel less their margin over the farthest.
+        const MoveResults& r = now.evaluation.moves[0];
+        VERIFY_NEAR(r.travelRoom.value(),
+                    (0.5 * usableTravel(p.axes[0]) - 0.005) /
+                        (0.5 * usableTravel(p.axes[0]) - 0.005 - 0.25 * backlash),
+                    1e-9);
+        Project beyond = p;
+        std::get<AxisPlace<AxisKind::Linear>>(beyond.moves[0].poses[0].places[0].place).at = 0.004;
+        QVERIFY(says(planOf(beyond), MoveTroubleKind::OutsideTravel));
+        QCOMPARE(verdictOf(assess(beyond), "move_travel")->state, State::Over);
         p.moves[0].takesUpBacklash = false;
         QVERIFY(verdictOf(assess(p), "move_approach") == nullptr);
     }
@@ -277,6 +293,9 @@ private slots:
         pose(p, places, 6.0);
         p.axes[0].onStop = OnStop::RampsDown;
         p.axes[0].brake.fitted = false;
+        auto& slide = std::get<LinearMechanism>(p.axes[0].mechanism);
+        slide.slope.value = slide.cableDrag.value = 0.0;
+        slide.runningFriction.value = 0.5;
         Evaluation e = evaluate(p);
         const double a = e.axes[0].model.settings.acceleration;
         const auto byHand = [&](double brake) {
@@ -344,7 +363,11 @@ private slots:
     /// A pan that stands on a slide that speeds up is pushed by m a d.
     void whatStandsIsPushed() {
         Project p = rigWithMove(demoProject());
+        std::get<LinearMechanism>(p.axes[0].mechanism).slope.value = 0.0;
         auto& pan = std::get<RotaryMechanism>(p.axes[1].mechanism);
+        pan.leanKnown = true;
+        pan.lean.value = pan.unbalance.value = pan.cableDrag.value = pan.disturbance.value = 0.0;
+        pan.windArea = pan.pointMass.value = 0.0;
         pan.items.clear();
         MassItem item;
         item.id = "lens";

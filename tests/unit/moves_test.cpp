@@ -32,10 +32,12 @@ Project dolly() {
     auto& slide = std::get<LinearMechanism>(p.axes[0].mechanism);
     slide.railLength = 1.0 + slide.carriageLength + 2.0 * slide.bumperLength;
     slide.slope = estimate(0.0, Source::Measured);
+    slide.motion.softLimitMargin = 0.0;
     slide.motion.maxSpeed = 0.25;
     slide.motion.maxAcceleration = 0.5;
     slide.motion.jerk = 2.0;
     auto& pan = std::get<RotaryMechanism>(p.axes[1].mechanism);
+    pan.motion.softLimitMargin = 0.0;
     pan.motion.maxSpeed = 1.0;
     pan.motion.maxAcceleration = 2.0;
     pan.motion.jerk = 8.0;

@@ -142,14 +142,13 @@ double coastingBrake(const AxisEvaluation& e) {
 void fillRunOn(MoveAxisResults& out, const AxisEvaluation& e, const Axis& axis,
                std::span<const AxisMoment> moments, double travel) {
     const double brake = coastsWhenStopped(axis) ? coastingBrake(e) : hardestStop(e, axis);
-    if (!std::isfinite(brake)) return; // nothing of its motor is known
+    // Nothing of its motor is known; or nothing slows it, and it falls: that is said of the axis.
+    if (!std::isfinite(brake) || !(brake > 0.0)) return;
     double least = std::numeric_limits<double>::infinity();
     for (const AxisMoment& m : moments) {
         const double away = m.speed > 0.0 ? travel - m.place : m.place;
         if (m.speed == 0.0 || away < 0.0) continue;
-        // Where nothing slows it, it runs as far as it can.
-        const double on =
-            brake > 0.0 ? trajectory::stopAlone(std::abs(m.speed), brake).distance : 2.0 * (away + travel);
+        const double on = trajectory::stopAlone(std::abs(m.speed), brake).distance;
         if (away >= least * on) continue;
         least = away / on;
         out.runOn = Figure::of(on);

@@ -32,9 +32,10 @@ static Finding judge(const RigView& view) {
     const std::vector<AxisEvaluation>& axes = view.evaluation.axes;
     const double backlash = axis < axes.size() ? axes[axis].model.backlash : 0.0;
     Verdict v =
-        found(nullptr, least.map([](double r) { return std::min(r, plenty); }),
+        found(nullptr, least.map([](double r) { return std::clamp(r, 1.0, plenty); }),
               less(least, 1.0) ? roomText : fromText,
               {{{kind, least * backlash}, {kind, backlash}, {kind, moves[*move].axes[axis].approachFrom}}});
+    if (less(least, 1.0)) v.ceiling = State::Tight;
     v.axis = static_cast<int>(axis);
     nameMove(v, view.project, *move);
     return v;

@@ -251,7 +251,8 @@ Candidates fartherStart(const Problem& p) {
     if (move < 0) return out;
     const auto m = static_cast<std::size_t>(move), a = static_cast<std::size_t>(p.verdict.axis);
     const double backlash = p.evaluation().model.backlash,
-                 lacks = (1.0 - p.verdict.ratio.valueOr(1.0)) * backlash, unit = p.setIn();
+                 room = p.now.evaluation.moves[m].axes[a].approachRoom.valueOr(1.0),
+                 lacks = (1.0 - room) * backlash, unit = p.setIn();
     if (!(lacks > 0.0) || p.now.evaluation.planned == nullptr) return out;
     const double by = std::ceil(lacks / unit - 1e-6) * unit;
     const int way = (*p.now.evaluation.planned)[m].plan.trajectory.firstDirection(a);

@@ -3,7 +3,7 @@
 
 namespace gantry::rules {
 
-constexpr Message leansText{"In “{part}” the horizon leans by {0} at {2}; up to {1} goes unseen."};
+constexpr Message offText{"In “{part}” the horizon is off level by {0} at {2}; up to {1} goes unseen."};
 
 /// How far the horizon leans where no roll is part of the move: a head that nods with its arm and pans, or a
 /// base that is not level.
@@ -13,7 +13,7 @@ static Finding judge(const RigView& view) {
     if (!worst) return std::nullopt;
     const MoveResults& r = view.evaluation.moves[*worst];
     Verdict v =
-        found(nullptr, ratio(r), leansText,
+        found(nullptr, ratio(r), offText,
               {{{Kind::Angle, r.horizon}, {Kind::Angle, criteria::horizonLean}, {Kind::Time, r.horizonAt}}});
     nameMove(v, view.project, *worst, r.horizonAt);
     return v;
@@ -23,7 +23,7 @@ constinit const Rule moveHorizon =
     advising({"Keep the head level on the arm, pan less while the arm is off level, or add a roll axis. It "
               "can be turned "
               "straight afterwards, at the cost of some picture."},
-             ofAllAxes(judging(criteria::moveHorizon, {"Horizon in the move"}, judge,
-                               words::listOf<leansText>, tries<&fixes::headOnLinks>)));
+             ofAllAxes(judging(criteria::moveHorizon, {"Horizon in the move"}, judge, words::listOf<offText>,
+                               tries<&fixes::headOnLinks>)));
 
 } // namespace gantry::rules
