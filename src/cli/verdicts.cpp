@@ -4,6 +4,7 @@
 #include "cli/long_job.h"
 #include "core/units/text.h"
 #include "core/verdicts/audit.h"
+#include "core/verdicts/side_effects.h"
 #include "io/files/text_file.h"
 #include "io/parts/library.h"
 #include "io/parts/parts_csv.h"
@@ -37,8 +38,8 @@ void print(const Verdict& v, const Project& project, std::ostream& out) {
 std::string afterwards(const Fix& fix, const Bounds& bounds) {
     std::string out(stateWord(fix.stateAfter));
     if (fix.ratioAfter > 0.0) out += " ×" + ratioText(fix.ratioAfter, bounds, metric);
-    for (const SideEffect& s : fix.sideEffects)
-        out += "; " + title(s.after) + " then " + std::string(stateWord(s.after.state));
+    for (const SaidEffect& s : saidEffects(fix))
+        out += "; " + s.title + " then " + std::string(stateWord(s.after));
     return out;
 }
 

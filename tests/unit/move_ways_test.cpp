@@ -241,6 +241,26 @@ private slots:
         const PlannedMove m = planOf(p);
         QVERIFY(m.plan.troubles.empty() || says(m, MoveTroubleKind::LensStands));
     }
+    /// What starts at once asks for more than any axis has, and says so; nothing of its shot is without a
+    /// number.
+    void startsAtOnce() {
+        Project p = rigWithMove(demoProject());
+        auto places = half(p);
+        places[0] = 0.1;
+        pose(p, places);
+        places[0] = 0.6;
+        pose(p, places, 5.0);
+        p.moves[0].realises = true;
+        p.moves[0].poses[1].arrive.easeIn = p.moves[0].poses[1].arrive.easeOut = 0.0;
+        const Assessment now = assess(p);
+        const Verdict* v = verdictOf(now, "move_limits");
+        QVERIFY(v != nullptr && v->state == State::Over);
+        // 0.5 m at an even speed, reached in 5 ms by an S.
+        VERIFY_NEAR(now.evaluation.moves[0].axes[0].acceleration.value(), 2.0 * (0.5 / 4.995) / 5e-3, 1e-6);
+        for (const ShotEvaluation& s : now.evaluation.axes[0].shots)
+            QVERIFY(s.motion.time && s.torque.needed && s.torque.rms && s.motion.topSpeed);
+        QVERIFY(!findFixes(p, now, *v, {}).empty());
+    }
     /// Room before the first pose, by hand.
     void backlashIsTakenUp() {
         Project p = rigWithMove(demoProject());

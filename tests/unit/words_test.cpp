@@ -5,6 +5,7 @@
 #include "core/verdicts/fixes/family.h"
 #include "core/verdicts/next_step.h"
 #include "core/verdicts/rules.h"
+#include "core/verdicts/side_effects.h"
 #include "core/words/empty_hint.h"
 #include "core/words/messages.h"
 #include "support/files.h"
@@ -36,6 +37,28 @@ class WordsTest : public QObject {
         return all;
     }
 private slots:
+    /// What a fix does to several axes alike is said once.
+    void alikeIsSaidOnce() {
+        Fix fix;
+        const auto effect = [&](std::string_view rule, int axis, State after) {
+            SideEffect s;
+            s.before.rule = s.after.rule = rules::indexOf(rule);
+            s.before.axis = s.after.axis = axis;
+            s.before.state = State::Fine;
+            s.after.state = after;
+            fix.sideEffects.push_back(s);
+        };
+        effect("move_resonance", 0, State::Tight);
+        effect("torque", 0, State::Tight);
+        effect("move_resonance", 1, State::Tight);
+        effect("move_resonance", 2, State::AtRisk);
+        const std::vector<SaidEffect> said = saidEffects(fix);
+        QCOMPARE(said.size(), std::size_t(3));
+        QCOMPARE(said[0].title, std::string("Resonance in the move of 2 axes"));
+        QCOMPARE(said[1].title, std::string("Torque over the ramp"));
+        QCOMPARE(said[2].title, std::string("Resonance in the move"));
+        QCOMPARE(said[2].after, State::AtRisk);
+    }
     /// Short sentences, and none of the words that only this program would use.
     void plainWords() {
         const QRegularExpression end("(?<=[.!?;:])\\s"),

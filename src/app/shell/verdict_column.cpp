@@ -6,6 +6,7 @@
 #include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 #include "core/verdicts/rules.h"
+#include "core/verdicts/side_effects.h"
 #include "core/working/explain.h"
 
 #include <QInputDialog>
@@ -187,10 +188,9 @@ void VerdictCard::placeButtons() {
             height);
         b->setEnabled(!looks_.readOnly);
         QString effects = tr("%1, then %2").arg(utf8(costWords(fix.cost)), utf8(stateWord(fix.stateAfter)));
-        for (const SideEffect& s : fix.sideEffects)
-            effects +=
-                (s.after.state == s.before.state ? tr("; %1 gets worse, still %2") : tr("; %1 becomes %2"))
-                    .arg(QString::fromStdString(title(s.after)), utf8(stateWord(s.after.state)));
+        for (const SaidEffect& s : saidEffects(fix))
+            effects += (s.after == s.before ? tr("; %1 gets worse, still %2") : tr("; %1 becomes %2"))
+                           .arg(QString::fromStdString(s.title), utf8(stateWord(s.after)));
         const QString shownEffects = brokenUp(effects, effectMetrics, cardWidth - 8, 3);
         const int effectsHeight =
             (static_cast<int>(shownEffects.count(QLatin1Char('\n'))) + 1) * effectLine + 2;

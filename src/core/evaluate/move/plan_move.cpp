@@ -36,6 +36,16 @@ trajectory::EaseShape shapeOf(EaseKind kind) {
     return trajectory::EaseShape::S;
 }
 
+/// Ramps of a time [s]. Shares that do not fit beside each other share it as they can; what is to start at
+/// once takes a thousandth of it, since nothing gets to its speed in no time at all.
+trajectory::Ease easeOf(EaseKind kind, double in, double out, double time) {
+    constexpr double least = 1e-3;
+    in = std::max(in, least);
+    out = std::max(out, least);
+    const double all = std::max(1.0, in + out);
+    return {shapeOf(kind), in / all * time, out / all * time};
+}
+
 /// Where a target is in the picture with the axes at places; nothing behind the camera.
 std::optional<kinematics::PicturePlace> shownAt(const MoveScene& scene, std::span<const double> places,
                                                 const AimTarget& target) {
@@ -307,11 +317,8 @@ private:
             if (way == 0.0) continue;
             if (startsAtOnce(rig_.axes[a], rig_.controller.ramps))
                 trouble(MoveTroubleKind::NotSteered, 1, static_cast<int>(a));
-            // Shares of the length that do not fit beside each other share it as they can.
-            const double all = std::max(1.0, block.easeIn + block.easeOut);
             const auto profile = trajectory::planEased(
-                1.0, block.length,
-                {shapeOf(block.ease), block.easeIn / all * block.length, block.easeOut / all * block.length});
+                1.0, block.length, easeOf(block.ease, block.easeIn, block.easeOut, block.length));
             if (!profile) continue;
             const double from[]{0.0}, to[]{way};
             out_.trajectory =
@@ -420,14 +427,9 @@ private:
             return trajectory::standing(to, time);
         }
         if (s.pace == SegmentPace::Fastest) return trajectory::straight(from, to, scene_.limits);
-        double in = s.easeIn, out = s.easeOut;
-        if (in + out > 1.0 + 1e-12) {
-            trouble(MoveTroubleKind::RampsTooLong, pose, -1, in + out, 1.0);
-            const double all = in + out;
-            in /= all;
-            out /= all;
-        }
-        const auto profile = trajectory::planEased(1.0, time, {shapeOf(s.ease), in * time, out * time});
+        if (s.easeIn + s.easeOut > 1.0 + 1e-12)
+            trouble(MoveTroubleKind::RampsTooLong, pose, -1, s.easeIn + s.easeOut, 1.0);
+        const auto profile = trajectory::planEased(1.0, time, easeOf(s.ease, s.easeIn, s.easeOut, time));
         return profile ? trajectory::along(from, to, *profile) : trajectory::standing(to, time);
     }
 
@@ -474,10 +476,8 @@ private:
             trouble(picture ? MoveTroubleKind::StandsInPicture : MoveTroubleKind::LensStands, pose);
             return run;
         }
-        const double all = std::max(1.0, s.easeIn + s.easeOut);
         const auto inside = [&](double at) { return rate(std::clamp(at, 1e-9, 1.0 - 1e-9)); };
-        auto out = trajectory::evenly(path, inside, time,
-                                      {shapeOf(s.ease), s.easeIn / all * time, s.easeOut / all * time});
+        auto out = trajectory::evenly(path, inside, time, easeOf(s.ease, s.easeIn, s.easeOut, time));
         if (!out) return run;
         const int axis = s.pace == SegmentPace::Speed ? leadingAxis(rig_.axes, out_, pose, s) : -1;
         if (axis < 0) return std::move(*out);

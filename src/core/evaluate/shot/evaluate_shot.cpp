@@ -234,8 +234,8 @@ void fillTorque(ShotEvaluation& e, const RigSetup& rig, const Axis& axis, const 
         (e.follows || e.fromMove) && rest > 0.0) {
         // Slower than its peak for the rest of the time, against friction and gravity alone.
         const double steady = m.rampTorque(speed, 0.0);
-        e.torque.rms = Figure::of(std::sqrt((ramps * ramps * e.profile.time() + steady * steady * rest) /
-                                            (e.profile.time() + rest)));
+        const double share = rest / (e.profile.time() + rest); // in shares, so that no square is too large
+        e.torque.rms = Figure::of(std::hypot(std::sqrt(1.0 - share) * ramps, std::sqrt(share) * steady));
     }
     if (m.regulated) fillRegulator(e, rig, axis, m);
     e.torque.electricalPower = electricalPower(rig.supply, axis, m, e);
