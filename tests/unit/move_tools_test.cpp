@@ -95,6 +95,28 @@ private slots:
         QVERIFY(!runInLeastTime(empty, -1));
     }
     /// Reversed, a move with a block shows the same places backwards in time.
+    /// What begins half way does so in any time, and the least time has room for it.
+    void blocksGoWithTheTime() {
+        Project p = threeSegments();
+        for (KeyPose& pose : p.moves[0].poses)
+            std::get<AxisPlace<AxisKind::Rotary>>(pose.places[1].place).at = 1.2;
+        const int block = addBlock(p, 0, 1, 3.0, 8.0);
+        QVERIFY(block == 0);
+        p.moves[0].blocks[0].length = 5.0;
+        const double before = planOf(p).plan.trajectory.duration();
+        QVERIFY(!fitToTime(p, 0, 2.0 * before));
+        VERIFY_NEAR(p.moves[0].blocks[0].start, 6.0, 1e-9);
+        VERIFY_NEAR(p.moves[0].blocks[0].length, 10.0, 1e-9);
+        QVERIFY(planOf(p).plan.troubles.empty());
+        QVERIFY(runInLeastTime(p, 0));
+        const PlannedMove least = planOf(p);
+        QVERIFY(least.plan.troubles.empty());
+        const double now = least.plan.trajectory.duration();
+        QVERIFY(now < before);
+        VERIFY_NEAR(p.moves[0].blocks[0].start / now, 3.0 / before, 1e-3);
+        const double used = trajectory::binding(least.plan.trajectory, least.scene.limits).stretch;
+        QVERIFY2(used < 1.0 + 1e-5, qPrintable(QString::number(used)));
+    }
     void blocksRunBack() {
         Project p = threeSegments();
         for (KeyPose& pose : p.moves[0].poses)

@@ -17,10 +17,19 @@ void setTimes(RigMove& move, std::span<const double> times) {
     }
 }
 
+/// Blocks go with the time of the whole: what begins half way does so still.
+void stretchBlocks(RigMove& move, double factor) {
+    for (AxisBlock& block : move.blocks) {
+        block.start *= factor;
+        block.length *= factor;
+    }
+}
+
 /// What each segment needs at least as the move is planned now; by pose.
 struct Needs {
     std::vector<double> least;
     double sum = 0.0;     ///< [s]
+    double whole = 0.0;   ///< [s] of the move
     double rest = 0.0;    ///< [s] of the move that is no segment: its waits, and its way back
     double stretch = 0.0; ///< the largest share of a limit that is used, as a factor of time
 };
@@ -31,7 +40,7 @@ std::optional<Needs> needsOf(const RigSetup& rig, const RigMove& move) {
     if (plan.segments.empty() || plan.segments.size() + 1 != move.poses.size()) return std::nullopt;
     Needs out;
     out.least.assign(move.poses.size(), 0.0);
-    out.rest = plan.trajectory.duration();
+    out.rest = out.whole = plan.trajectory.duration();
     for (const SegmentPlan& s : plan.segments) {
         if (!(s.least > 0.0)) return std::nullopt;
         out.least[s.pose] = s.least;
@@ -65,6 +74,7 @@ std::optional<double> fitToTime(Project& project, int move, double whole) {
     const auto first = needsOf(rig, tried);
     if (!first) return 0.0;
     const double sum = std::max(whole - first->rest, 1e-3);
+    stretchBlocks(tried, whole / first->whole);
     const auto needs = spread(rig, tried, sum);
     if (!needs) return 0.0;
     if (whole <= first->rest || needs->stretch > 1.0 + exact) return first->rest + sum * needs->stretch;
@@ -85,6 +95,18 @@ bool runInLeastTime(Project& project, int move) {
     for (std::size_t i = 1; i < times.size(); ++i)
         times[i] = tried.poses[i].arrive.time * needs->stretch * (1.0 + exact);
     setTimes(tried, times);
+    // Blocks that are quicker now than their axes may be slow all of it down.
+    double whole = first->whole;
+    for (int i = 0; i < rounds; ++i) {
+        const auto now = needsOf(rig, tried);
+        if (!now) return false;
+        stretchBlocks(tried, now->whole / whole);
+        whole = now->whole;
+        const auto with = needsOf(rig, tried);
+        if (!with || with->stretch <= 1.0 + 2.0 * exact) break;
+        for (double& t : times) t *= with->stretch;
+        setTimes(tried, times);
+    }
     project.moves[static_cast<std::size_t>(move)] = std::move(tried);
     return true;
 }

@@ -444,16 +444,12 @@ private:
             return run;
         }
         if (out_.poses[pose] == out_.poses[pose - 1]) return run; // said already
-        std::vector<Quintic> ways;
+        std::vector<std::vector<Quintic>> ways(axes_);
         for (std::size_t a = 0; a < axes_; ++a) {
             const double from = out_.poses[pose - 1][a];
-            ways.push_back(Quintic({from, out_.poses[pose][a] - from, 0.0, 0.0, 0.0, 0.0}, 1.0));
+            ways[a] = {Quintic({from, out_.poses[pose][a] - from, 0.0, 0.0, 0.0, 0.0}, 1.0)};
         }
-        const Trajectory path({0.0, 1.0}, [&] {
-            std::vector<std::vector<Quintic>> axes;
-            for (const Quintic& q : ways) axes.push_back({q});
-            return axes;
-        }());
+        const Trajectory path({0.0, 1.0}, std::move(ways));
         const auto rate = [&](double at) {
             const AxisStates states = statesAt(scene_, path, at);
             if (!picture) {
