@@ -16,7 +16,7 @@
 using namespace gantry;
 
 #ifdef __SANITIZE_ADDRESS__
-constexpr int projects = 1333; // the sanitizers are there for memory, not for coverage of numbers
+constexpr int projects = 500; // the sanitizers are there for memory, not for coverage of numbers
 #else
 constexpr int projects = 15000;
 #endif

@@ -53,10 +53,10 @@ bool says(const PlannedMove& m, MoveTroubleKind kind) {
     return std::any_of(m.plan.troubles.begin(), m.plan.troubles.end(),
                        [&](const MoveTrouble& t) { return t.kind == kind; });
 }
-const Verdict* verdictOf(const Assessment& now, std::string_view rule) {
+std::optional<Verdict> verdictOf(const Assessment& now, std::string_view rule) {
     for (const Verdict& v : now.verdicts)
-        if (ruleKey(v) == rule) return &v;
-    return nullptr;
+        if (ruleKey(v) == rule) return v;
+    return std::nullopt;
 }
 /// A slide and a pan, with a turntable beside them on which a target stands 0.3 m from the middle.
 Project turning() {
@@ -253,8 +253,8 @@ private slots:
         p.moves[0].realises = true;
         p.moves[0].poses[1].arrive.easeIn = p.moves[0].poses[1].arrive.easeOut = 0.0;
         const Assessment now = assess(p);
-        const Verdict* v = verdictOf(now, "move_limits");
-        QVERIFY(v != nullptr && v->state == State::Over);
+        const std::optional<Verdict> v = verdictOf(now, "move_limits");
+        QVERIFY(v && v->state == State::Over);
         // 0.5 m at an even speed, reached in 5 ms by an S.
         VERIFY_NEAR(now.evaluation.moves[0].axes[0].acceleration.value(), 2.0 * (0.5 / 4.995) / 5e-3, 1e-6);
         for (const ShotEvaluation& s : now.evaluation.axes[0].shots)
@@ -283,13 +283,13 @@ private slots:
         std::get<AxisPlace<AxisKind::Linear>>(p.moves[0].poses[0].places[0].place).at =
             0.005 + 0.25 * backlash;
         now = assess(p);
-        const Verdict* v = verdictOf(now, "move_approach");
+        const std::optional<Verdict> v = verdictOf(now, "move_approach");
         VERIFY_NEAR(now.evaluation.moves[0].axes[0].approachRoom.value(), 0.25, 1e-9);
         QCOMPARE(v->state, State::Tight);
         const std::vector<Fix> fixes = findFixes(p, now, *v, {});
         QVERIFY(!fixes.empty());
-        const Verdict* after = verdictOf(assess(fixes[0].result), "move_approach");
-        QVERIFY(after != nullptr && after->state == State::Fine);
+        const std::optional<Verdict> after = verdictOf(assess(fixes[0].result), "move_approach");
+        QVERIFY(after && after->state == State::Fine);
         // The soft limits are what it may not pass: half the travel less their margin over the farthest.
         const MoveResults& r = now.evaluation.moves[0];
         VERIFY_NEAR(r.travelRoom.value(),
@@ -301,7 +301,7 @@ private slots:
         QVERIFY(says(planOf(beyond), MoveTroubleKind::OutsideTravel));
         QCOMPARE(verdictOf(assess(beyond), "move_travel")->state, State::Over);
         p.moves[0].takesUpBacklash = false;
-        QVERIFY(verdictOf(assess(p), "move_approach") == nullptr);
+        QVERIFY(!verdictOf(assess(p), "move_approach"));
     }
     /// v²/2a on to the end. With its current cut a carriage is slowed by friction alone.
     void runsOnByHand() {
@@ -345,7 +345,7 @@ private slots:
         QVERIFY2(1.0 / slows > 0.5 * lossless && 1.0 / slows < 2.5 * lossless,
                  qPrintable(QStringLiteral("%1 against %2").arg(1.0 / slows).arg(lossless)));
         const Assessment now = assess(p);
-        const Verdict* v = verdictOf(now, "move_run_on");
+        const std::optional<Verdict> v = verdictOf(now, "move_run_on");
         VERIFY_NEAR(v->ratio.value(), std::min(100.0, told()), 1e-9);
     }
     /// A head on a plain boom leans the horizon when it pans: sin ψ sin φ over cos φ.
@@ -373,8 +373,8 @@ private slots:
         VERIFY_NEAR_ABS(std::abs(ahead), std::abs(std::atan2(std::sin(psi) * std::sin(0.3), std::cos(0.3))),
                         1e-9);
         const Assessment bad = assess(p);
-        const Verdict* v = verdictOf(bad, "move_horizon");
-        QVERIFY(v != nullptr && v->state == State::Over);
+        const std::optional<Verdict> v = verdictOf(bad, "move_horizon");
+        QVERIFY(v && v->state == State::Over);
         const std::vector<Fix> fixes = findFixes(p, bad, *v, {});
         QVERIFY(!fixes.empty());
         arm.boom.arm = ArmKind::ParallelLinks;
@@ -420,7 +420,7 @@ private slots:
         const DriveModel& d = e.axes[1].model;
         QVERIFY(r.holds.value() >= d.motors * d.holdAmplitude / d.outputPerRad * 0.5 + d.staticFriction);
         QVERIFY(!r.margin && !r.pulseRate);
-        QVERIFY(verdictOf(assess(p), "move_held") != nullptr);
+        QVERIFY(verdictOf(assess(p), "move_held").has_value());
     }
     /// The lens goes where it is wanted by all axes that carry it, and along a rail as far as that reaches.
     void lensIsCarried() {
