@@ -291,7 +291,7 @@ inline const std::vector<Case> cases{
      [](Project& p) { moved(p, 0.005, 0.5, 10.0); },
      "move_approach",
      "slide",
-     "farther from the end"},
+     "farther from the soft limit"},
     {"kettle-jib",
      {},
      [](Project& p) {

@@ -70,9 +70,12 @@ void addMoveCourses(RigSetup& rig, std::size_t shotIndex, const PlannedMove& pla
         const Axis& axis = rig.axes[a];
         rig.masses[a].pulsedAtOnce = std::max(rig.masses[a].pulsedAtOnce, pulsed);
         const trajectory::Extremes place = t.extremes(a, Order::Place);
+        motion::Limits limits = keptLimits(axis, rig.controller.ramps);
         const double speed = t.extremes(a, Order::Speed).largest(),
-                     acceleration = t.extremes(a, Order::Acceleration).largest(),
+                     hardest = t.extremes(a, Order::Acceleration).largest(),
                      jerk = t.extremes(a, Order::Jerk).largest();
+        // Ramps that are too short for the count of its time to show are run as hard as is set.
+        const double acceleration = hardest > 0.0 ? hardest : limits.acceleration;
         // It goes the way that takes it from where it begins to where it ends.
         const double sense = t.at(a, t.duration()).place < t.at(a, 0.0).place ? -1.0 : 1.0;
         const double distance = sense * (place.greatest - place.least),
@@ -82,7 +85,6 @@ void addMoveCourses(RigSetup& rig, std::size_t shotIndex, const PlannedMove& pla
             course.movement = BySpeed<AxisKind::Linear>{distance, speed, acceleration, true, start};
         else
             course.movement = BySpeed<AxisKind::Rotary>{distance, speed, acceleration, true, start};
-        motion::Limits limits = keptLimits(axis, rig.controller.ramps);
         limits.jerk = limits.jerk > 0.0 ? jerk : 0.0;
         course.plan = startsAtOnce(axis, rig.controller.ramps) ? planAtOnce(course.movement)
                                                                : planShot(course.movement, limits);

@@ -5,9 +5,8 @@
 
 namespace gantry::rules {
 
-constexpr Message roomText{
-    "“{part}” begins with {axis} {0} from the end of its travel; {1} of room are needed to "
-    "take up its backlash. What is missing is seen at the first pose."};
+constexpr Message roomText{"“{part}” begins with {axis} {0} from its soft limit; {1} of room are needed to "
+                           "take up its backlash. What is missing is seen at the first pose."};
 constexpr Message fromText{
     "{axis} comes to the first pose of “{part}” from {2}, so that its backlash of {1} is taken up."};
 
@@ -42,7 +41,7 @@ static Finding judge(const RigView& view) {
 }
 
 constinit const Rule moveApproach =
-    advising({"Begin farther from the end, or come to the first pose by hand from the other side."},
+    advising({"Begin farther from the limit, or come to the first pose by hand from the other side."},
              ofAllAxes(namingAxis(harmless(judging(criteria::moveApproach, {"Way to the first pose"}, judge,
                                                    words::listOf<roomText, fromText>,
                                                    tries<&fixes::startFarther, &fixes::noPlay>)))));

@@ -23,7 +23,7 @@ constexpr Message stops{"stop at every pose of “{part}”"};
 constexpr Message wholeIn{"“{part}” in {0} in all"};
 constexpr Message lensOf{"a lens of {0} for “{shot}”"};
 constexpr Message pulled{"focus pulled with the aim in “{part}”"};
-constexpr Message startsIn{"first pose of “{part}” {0} farther from the end"};
+constexpr Message startsIn{"first pose of “{part}” {0} farther from the soft limit"};
 constexpr Message onLinks{"{part} with parallel links, which keep the head level"};
 constexpr Message focused{"focus on the target at every pose of “{part}”"};
 
