@@ -15,25 +15,15 @@ constexpr Message runsOnText{
 /// Way to the end of travel over the way on after an emergency stop, at the worst moment. A carriage that
 /// reaches the end does so with what speed is left.
 static Finding judge(const RigView& view) {
-    std::optional<std::size_t> move;
-    std::size_t axis = 0;
-    Figure least;
-    const std::vector<MoveResults>& moves = view.evaluation.moves;
-    for (std::size_t m = 0; m < moves.size(); ++m)
-        for (std::size_t a = 0; a < moves[m].axes.size(); ++a) {
-            const Figure ratio = moves[m].axes[a].endAway / moves[m].axes[a].runOn;
-            if (!ratio || (move && !less(ratio, least))) continue;
-            move = m;
-            axis = a;
-            least = ratio;
-        }
-    if (!move) return std::nullopt;
-    const Kind kind = kindOf(view.project.axes[axis]) == AxisKind::Linear ? Kind::Length : Kind::Angle;
-    const MoveAxisResults& r = moves[*move].axes[axis];
-    Verdict v = found(nullptr, least.map([](double x) { return std::min(x, most); }), runsOnText,
+    const auto ratio = [](const MoveAxisResults& r) { return r.endAway / r.runOn; };
+    const MoveAxisView worst = worstMoveAxis(view, ratio);
+    if (!worst) return std::nullopt;
+    const MoveAxisResults& r = *worst.results;
+    const Kind kind = kindOf(view.project.axes[worst.axis]) == AxisKind::Linear ? Kind::Length : Kind::Angle;
+    Verdict v = found(nullptr, ratio(r).map([](double x) { return std::min(x, most); }), runsOnText,
                       {{{kind, r.runOn}, {kind, r.endAway}, {Kind::Time, r.runOnAt}}});
-    v.axis = static_cast<int>(axis);
-    nameMove(v, view.project, *move, r.runOnAt);
+    v.axis = static_cast<int>(worst.axis);
+    nameMove(v, view.project, worst.move, r.runOnAt);
     return v;
 }
 

@@ -38,6 +38,25 @@ const AxisMoveResults* worstAxisMove(const AxisView& view, F ratioOf) {
     return worst;
 }
 
+/// One axis in one move.
+struct MoveAxisView {
+    std::size_t move = 0, axis = 0; ///< indices in Project::moves and Project::axes
+    const MoveAxisResults* results = nullptr;
+    explicit operator bool() const { return results != nullptr; }
+};
+/// Over all moves and axes the one of which a ratio, a Figure, is least; nothing where none has one.
+template <class F>
+MoveAxisView worstMoveAxis(const RigView& view, F ratioOf) {
+    MoveAxisView out;
+    for (std::size_t m = 0; m < view.evaluation.moves.size(); ++m) {
+        const std::vector<MoveAxisResults>& axes = view.evaluation.moves[m].axes;
+        for (std::size_t a = 0; a < axes.size(); ++a)
+            if (const Figure ratio = ratioOf(axes[a]); ratio && (!out || less(ratio, ratioOf(*out.results))))
+                out = {m, a, &axes[a]};
+    }
+    return out;
+}
+
 /// Place of the move of the rig in which a ratio is least; nothing where none has one that means anything.
 template <class F>
 std::optional<std::size_t> worstMove(const RigView& view, F ratioOf) {
