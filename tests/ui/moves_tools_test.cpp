@@ -10,6 +10,7 @@
 #include "support/near.h"
 #include "support/window.h"
 
+#include <QComboBox>
 #include <QLabel>
 
 using namespace gantry;
@@ -157,6 +158,19 @@ private slots:
         const double way = 0.1 * wide / (focal * 0.75);
         QVERIFY2(result->text().contains(QString::number(1e3 * way, 'f', 0).left(2)),
                  qPrintable(result->text()));
+        // Another move in hand is followed: half the way, half the shift.
+        d.window->document().change("pan", [](Project& p) {
+            RigMove other = p.moves[0];
+            other.id = "other";
+            std::get<AxisPlace<AxisKind::Linear>>(other.poses[1].places[0].place).at = 0.4;
+            p.moves.push_back(other);
+        });
+        auto* moves = d.find<QComboBox>("moveChoice");
+        moves->setCurrentIndex(1);
+        emit moves->activated(1);
+        const QString half = QString::number(std::round(focal * 0.3 * 0.75), 'f', 0);
+        QVERIFY2(result->text().remove(QChar(0x202f)).remove(' ').contains(half),
+                 qPrintable(result->text() + half));
         far->setText("0.5 m");
         QVERIFY(result->text().contains("farther away"));
         near->setText("-1 m");

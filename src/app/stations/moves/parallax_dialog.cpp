@@ -42,6 +42,7 @@ ParallaxDialog::ParallaxDialog(const Context& context, const MoveDesk& desk, QWi
     all->addWidget(result_, 1);
     all->addWidget(close, 0, Qt::AlignRight);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
+    connect(&desk_, &MoveDesk::changed, this, &ParallaxDialog::follow); // another move was taken in hand
 }
 
 void ParallaxDialog::follow() {
