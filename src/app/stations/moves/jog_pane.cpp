@@ -96,7 +96,7 @@ void JogPane::typed(std::size_t i) {
     if (const double* place = std::get_if<double>(&value)) {
         const double travel = usableTravel(axis);
         if (*place < 0.0 || *place > travel)
-            emit message(tr("%1 can go from 0 to %2; it stands at the nearest end.")
+            emit message(tr("%1 can go from 0 to %2; the nearest end was taken.")
                              .arg(QString::fromStdString(axis.name), context_.show(travel, placeKind(axis))),
                          false);
         desk_.jog(static_cast<int>(i), *place);
