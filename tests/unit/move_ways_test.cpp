@@ -226,20 +226,17 @@ private slots:
         QVERIFY(planOf(p).plan.troubles.empty());
         p.moves[0].poses[1].passes = true;
         QVERIFY(says(planOf(p), MoveTroubleKind::EvenPassing));
-        // A pan alone carries the lens nowhere that would matter, but turns it about its offset at most.
-        p.moves[0].poses[1].passes = false;
-        p.head.pupilBack.value = 0.0;
-        for (KeyPose& each : p.moves[0].poses)
-            std::get<AxisPlace<AxisKind::Linear>>(each.places[0].place).at = 0.3;
-        p.moves[0].poses.resize(1);
-        p.moves[0].poses[0].id = "a";
-        auto turned = half(p);
-        turned[0] = 0.3;
-        turned[1] += 0.4;
-        pose(p, turned);
-        p.moves[0].poses[1].arrive.even = EvenSpeed::Lens;
-        const PlannedMove m = planOf(p);
-        QVERIFY(m.plan.troubles.empty() || says(m, MoveTroubleKind::LensStands));
+        // A roll about the lens carries it nowhere.
+        Project rolling = demoProject();
+        addAxis(rolling, Role::Roll);
+        rolling = rigWithMove(rolling);
+        auto turned = half(rolling);
+        pose(rolling, turned);
+        turned.back() += 0.4;
+        pose(rolling, turned);
+        QVERIFY(planOf(rolling).plan.troubles.empty());
+        rolling.moves[0].poses[1].arrive.even = EvenSpeed::Lens;
+        QVERIFY(says(planOf(rolling), MoveTroubleKind::LensStands));
     }
     /// What starts at once asks for more than any axis has, and says so; nothing of its shot is without a
     /// number.
