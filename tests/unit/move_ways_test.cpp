@@ -434,6 +434,16 @@ private slots:
             const geometry::Place at = cameraAt(scene, {found, {}, {}}).frame.at;
             QVERIFY2(lengthOf(minus(at, to)) < 1e-5, qPrintable(QString::number(lengthOf(minus(at, to)))));
         }
+        // With one axis at its limit the other still gets where it alone can.
+        const std::size_t swing = axisOf(p, Role::Swing), boom = axisOf(p, Role::BoomTilt);
+        std::vector<double> ended = from;
+        ended[swing] = scene.ends[swing].high;
+        std::vector<double> there = ended;
+        there[boom] *= 1.15;
+        const geometry::Place to = cameraAt(scene, {there, {}, {}}).frame.at;
+        const std::vector<double> found = carryLens(p.axes, scene, ended, to);
+        QVERIFY(lengthOf(minus(cameraAt(scene, {found, {}, {}}).frame.at, to)) < 1e-5);
+        VERIFY_NEAR(found[boom], there[boom], 1e-5);
         const std::vector<double> far =
             carryLens(p.axes, scene, from, geometry::plus(start, {50.0, 0.0, 0.0}));
         for (std::size_t a = 0; a < far.size(); ++a) QVERIFY(far[a] >= 0.0 && far[a] <= scene.travels[a]);

@@ -3,6 +3,7 @@
 
 #include <Eigen/Dense>
 #include <algorithm>
+#include <utility>
 
 namespace gantry {
 
@@ -35,12 +36,15 @@ std::vector<double> carryLens(std::span<const Axis> axes, const MoveScene& scene
         const Eigen::Matrix3d normal = columns * columns.transpose() + 1e-8 * Eigen::Matrix3d::Identity();
         const Eigen::VectorXd go = columns.transpose() * normal.ldlt().solve(miss);
         // An axis that comes to its end stays there, and the others go on without it.
-        std::erase_if(free, [&, i = Eigen::Index{0}](std::size_t a) mutable {
-            const double by = std::clamp(go[i++], -0.5, 0.5), wanted = places[a] + by;
-            places[a] = std::clamp(wanted, std::min(scene.ends[a].low, places[a]),
-                                   std::max(scene.ends[a].high, places[a]));
-            return places[a] != wanted;
-        });
+        std::vector<std::size_t> left;
+        for (std::size_t i = 0; i < free.size(); ++i) {
+            double& place = places[free[i]];
+            const SoftEnds& ends = scene.ends[free[i]];
+            const double wanted = place + std::clamp(go[static_cast<Eigen::Index>(i)], -0.5, 0.5);
+            place = std::clamp(wanted, std::min(ends.low, place), std::max(ends.high, place));
+            if (place == wanted) left.push_back(free[i]);
+        }
+        free = std::move(left);
     }
     return places;
 }
