@@ -176,7 +176,7 @@ inline const std::vector<Case> cases{
          moved(p, 0.1, 0.935, 4.0);
          const double back[] = {0.5, 1.0};
          storePose(p, 0, 1, back);
-         p.moves[0].poses[1].passes = true;
+         p.moves[0].poses[1].passes = p.moves[0].overshoots = true;
          p.moves[0].poses[2].arrive.time = 9.0;
      },
      "move_travel",
@@ -323,6 +323,26 @@ inline const std::vector<Case> cases{
      "move_run_on",
      "slide",
      "holding"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) {
+         moved(p, 0.1, 0.7, 9.0);
+         linear(p).motion.speeds = {{"1", 0.05}, {"2", 0.11}};
+     },
+     "move_choices",
+     "slide",
+     "in 7.27 s"},
+    {"fernhouse-dolly",
+     {},
+     [](Project& p) {
+         moved(p, 0.01, 0.03, 8.0);
+         storePose(p, 0, 1, std::vector{0.5, 1.0});
+         p.moves[0].poses[1].passes = p.moves[0].overshoots = true;
+         p.moves[0].poses[2].arrive.time = 4.0;
+     },
+     "move_travel",
+     "slide",
+     "without going past its poses"},
     // What falls or creeps.
     {"fernhouse-dolly", {}, {}, "power_off", "slide", "brake of"},
     {"here-is-what-i-have",

@@ -22,8 +22,8 @@ class FieldsTest : public QObject {
     /// A path with ids taken out: "axes/*/motor/name".
     static std::string shape(const std::string& path) {
         static const std::set<std::string> lists{
-            "axes",     "links",      "items", "shots", "moves", "payload",   "keep_out", "discs",
-            "profiles", "candidates", "marks", "tests", "later", "set_aside", "rooms",    "springs"};
+            "axes",       "links", "items", "shots", "moves",     "payload", "keep_out", "discs",  "profiles",
+            "candidates", "marks", "tests", "later", "set_aside", "rooms",   "springs",  "speeds", "times"};
         std::string out;
         bool id = false;
         for (const QString& part : QString::fromStdString(path).split('/')) {

@@ -8,67 +8,32 @@
 #include "core/evaluate/move/move_search.h"
 #include "core/evaluate/rig/rig_layout.h"
 #include "core/evaluate/rig/rig_sweep.h"
-#include "core/evaluate/setup_of.h"
-#include "core/model/edit_axes.h"
-#include "core/model/edit_moves.h"
 #include "core/optics/picture.h"
 #include "core/verdicts/ranges.h"
-#include "core/verdicts/verdict.h"
 #include "support/dice.h"
-#include "support/files.h"
+#include "support/moves.h"
 #include "support/near.h"
 
 #include <QTest>
 #include <numbers>
 
 using namespace gantry;
+using namespace rigmoves;
 using trajectory::Order;
 
 namespace {
 
 constexpr double pi = std::numbers::pi, g = units::standardGravity;
 
-/// A rig with one move, empty, taken as its first shot.
-Project rigWithMove(Project p) {
-    p.controller.ramps = RampKind::SCurve;
-    p.moves.clear();
-    addMove(p);
-    p.moves[0].shot = p.shots[0].id;
-    return p;
-}
-void pose(Project& p, std::vector<double> places, double time = 4.0) {
-    const int last = static_cast<int>(p.moves[0].poses.size()) - 1;
-    const int at = storePose(p, 0, last, places);
-    p.moves[0].poses[static_cast<std::size_t>(at)].arrive.time = time;
-}
-PlannedMove planOf(const Project& p) {
-    return plannedMove(setupOf(p, Courses::No), p.moves[0]);
-}
 MoveSearchResults searchOf(const Project& p) {
     const RigSetup rig = setupWithMoves(p);
     return searchMove(rig, p.moves[0], (*rig.planned)[0]);
-}
-std::vector<double> half(const Project& p) {
-    std::vector<double> out;
-    for (const Axis& a : p.axes) out.push_back(0.5 * usableTravel(a));
-    return out;
-}
-std::size_t axisOf(const Project& p, Role role) {
-    for (std::size_t a = 0; a < p.axes.size(); ++a)
-        if (p.axes[a].role == role) return a;
-    return p.axes.size();
 }
 const AxisMoment& hardest(const PlannedMove& m, std::size_t axis) {
     return *std::max_element(m.axes[axis].begin(), m.axes[axis].end(), [](const auto& a, const auto& b) {
         return std::abs(a.carried) < std::abs(b.carried);
     });
 }
-const Verdict* verdictOf(const Assessment& now, std::string_view rule, int axis = -1) {
-    for (const Verdict& v : now.verdicts)
-        if (ruleKey(v) == rule && (axis < 0 || v.axis == axis)) return &v;
-    return nullptr;
-}
-
 } // namespace
 
 class AlongMoveTest : public QObject, Dice {
@@ -114,8 +79,8 @@ private slots:
         VERIFY_NEAR(r.margin.value(), r.available.value() / r.needed.value(), 1e-12);
         VERIFY_NEAR(r.pulseRate.value(), speed / e.model.microstep(), 1e-12);
         const Assessment now = assess(p);
-        const Verdict* v = verdictOf(now, "move_torque", 0);
-        QVERIFY(v != nullptr);
+        const std::optional<Verdict> v = verdictOf(now, "move_torque", 0);
+        QVERIFY(v);
         QVERIFY(v->low < v->ratio.value());
     }
     /// An arm on a jib is held against the weight of the angle where it is, not against the worst of its
@@ -309,8 +274,8 @@ private slots:
                      beside.clearance.value() <= nearest + 0.1 * beside.wanted.value() + 1e-9,
                  qPrintable(QString("%1 %2").arg(beside.clearance.value()).arg(nearest)));
         const Assessment now = assess(p);
-        const Verdict* v = verdictOf(now, "move_clearance");
-        QVERIFY(v != nullptr);
+        const std::optional<Verdict> v = verdictOf(now, "move_clearance");
+        QVERIFY(v);
         VERIFY_NEAR(v->ratio.value(), beside.clearance.value() / beside.wanted.value(), 1e-9);
     }
     /// A camera that looks down at its own rail sees it, and one that looks up sees nothing of the rig.
@@ -334,7 +299,7 @@ private slots:
         pose(p, {0.2, 1.8});
         pose(p, {0.7, 1.95}, 6.0);
         QCOMPARE(searchOf(p).view.value(), 0.0);
-        QVERIFY(verdictOf(assess(p), "move_own_parts") == nullptr);
+        QVERIFY(!verdictOf(assess(p), "move_own_parts"));
     }
     /// A move that gives a shot its figures: Drives judges what the move does, not what Brief says.
     void movesRealiseShots() {

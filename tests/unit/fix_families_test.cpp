@@ -106,6 +106,7 @@ private slots:
         Project aimless = demoProject();
         moved(aimless, 0.1, 0.5, 5.0);
         aimless.moves[0].poses[1].arrive.kind = SegmentKind::Aimed;
+        linear(aimless).motion.speeds = {{"1", 0.05}};
         all.push_back(aimless);
         std::set<std::string> silent;
         for (const rules::Rule* r : rules::all()) silent.insert(std::string(r->key()));

@@ -3,61 +3,24 @@
 // on paper.
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/move/evaluate_move.h"
-#include "core/evaluate/setup_of.h"
-#include "core/model/edit_axes.h"
-#include "core/model/edit_moves.h"
 #include "core/tools/carry_lens.h"
 #include "core/tools/target_from_views.h"
 #include "core/verdicts/fix.h"
-#include "core/verdicts/verdict.h"
 #include "support/dice.h"
-#include "support/files.h"
+#include "support/moves.h"
 #include "support/near.h"
 
 #include <QTest>
 #include <numbers>
 
 using namespace gantry;
+using namespace rigmoves;
 using trajectory::Order;
 
 namespace {
 
 constexpr double pi = std::numbers::pi;
 
-Project rigWithMove(Project p) {
-    p.controller.ramps = RampKind::SCurve;
-    p.moves.clear();
-    addMove(p);
-    p.moves[0].shot = p.shots[0].id;
-    return p;
-}
-void pose(Project& p, const std::vector<double>& places, double time = 4.0) {
-    const int last = static_cast<int>(p.moves[0].poses.size()) - 1;
-    const int at = storePose(p, 0, last, places);
-    p.moves[0].poses[static_cast<std::size_t>(at)].arrive.time = time;
-}
-std::vector<double> half(const Project& p) {
-    std::vector<double> out;
-    for (const Axis& a : p.axes) out.push_back(0.5 * usableTravel(a));
-    return out;
-}
-std::size_t axisOf(const Project& p, Role role) {
-    for (std::size_t a = 0; a < p.axes.size(); ++a)
-        if (p.axes[a].role == role) return a;
-    return p.axes.size();
-}
-PlannedMove planOf(const Project& p) {
-    return plannedMove(setupOf(p, Courses::No), p.moves[0]);
-}
-bool says(const PlannedMove& m, MoveTroubleKind kind) {
-    return std::any_of(m.plan.troubles.begin(), m.plan.troubles.end(),
-                       [&](const MoveTrouble& t) { return t.kind == kind; });
-}
-std::optional<Verdict> verdictOf(const Assessment& now, std::string_view rule) {
-    for (const Verdict& v : now.verdicts)
-        if (ruleKey(v) == rule) return v;
-    return std::nullopt;
-}
 /// A slide and a pan, with a turntable beside them on which a target stands 0.3 m from the middle.
 Project turning() {
     Project p = demoProject();
@@ -139,7 +102,7 @@ private slots:
         block.axis = "table";
         block.length = 1.0;
         still.moves[0].blocks.push_back(block);
-        QVERIFY(says(planOf(still), MoveTroubleKind::BlockOnMoved));
+        QVERIFY(says(planOf(still).plan, MoveTroubleKind::BlockOnMoved));
         // A target that names no turntable is refused, and one whose turntable goes stands still.
         p.moves[0].targets[0].rides = "slide";
         QCOMPARE(inconsistencies(p).size(), std::size_t(1));
@@ -215,17 +178,17 @@ private slots:
         pose(p, places);
         MoveSegment& s = p.moves[0].poses[1].arrive;
         s.even = EvenSpeed::Picture;
-        QVERIFY(says(planOf(p), MoveTroubleKind::StandsInPicture)); // no target
+        QVERIFY(says(planOf(p).plan, MoveTroubleKind::StandsInPicture)); // no target
         addTarget(p, 0, 0.4, 2.0, 1.0);
         QVERIFY(planOf(p).plan.troubles.empty());
         s.kind = SegmentKind::Aimed;
         s.target = p.moves[0].targets[0].id;
-        QVERIFY(says(planOf(p), MoveTroubleKind::StandsInPicture)); // held
+        QVERIFY(says(planOf(p).plan, MoveTroubleKind::StandsInPicture)); // held
         s.kind = SegmentKind::Straight;
         s.even = EvenSpeed::Lens;
         QVERIFY(planOf(p).plan.troubles.empty());
         p.moves[0].poses[1].passes = true;
-        QVERIFY(says(planOf(p), MoveTroubleKind::EvenPassing));
+        QVERIFY(says(planOf(p).plan, MoveTroubleKind::EvenPassing));
         // A roll about the lens carries it nowhere.
         Project rolling = demoProject();
         addAxis(rolling, Role::Roll);
@@ -236,7 +199,7 @@ private slots:
         pose(rolling, turned);
         QVERIFY(planOf(rolling).plan.troubles.empty());
         rolling.moves[0].poses[1].arrive.even = EvenSpeed::Lens;
-        QVERIFY(says(planOf(rolling), MoveTroubleKind::LensStands));
+        QVERIFY(says(planOf(rolling).plan, MoveTroubleKind::LensStands));
     }
     /// What starts at once asks for more than any axis has, and says so; nothing of its shot is without a
     /// number.
@@ -295,7 +258,7 @@ private slots:
                     1e-9);
         Project beyond = p;
         std::get<AxisPlace<AxisKind::Linear>>(beyond.moves[0].poses[0].places[0].place).at = 0.004;
-        QVERIFY(says(planOf(beyond), MoveTroubleKind::OutsideTravel));
+        QVERIFY(says(planOf(beyond).plan, MoveTroubleKind::OutsideTravel));
         QCOMPARE(verdictOf(assess(beyond), "move_travel")->state, State::Over);
         p.moves[0].takesUpBacklash = false;
         QVERIFY(!verdictOf(assess(p), "move_approach"));

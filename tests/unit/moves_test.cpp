@@ -5,7 +5,6 @@
 #include "core/evaluate/move/evaluate_move.h"
 #include "core/evaluate/move/move_frames.h"
 #include "core/evaluate/rig/rig_layout.h"
-#include "core/model/edit_moves.h"
 #include "core/tools/least_move_time.h"
 #include "core/tools/parallax.h"
 #include "core/tools/ready_moves.h"
@@ -15,6 +14,7 @@
 #include "support/dice.h"
 #include "support/files.h"
 #include "support/hand_rigs.h"
+#include "support/moves.h"
 #include "support/near.h"
 #include "support/stock.h"
 
@@ -22,31 +22,11 @@
 #include <numbers>
 
 using namespace gantry;
+using namespace rigmoves;
 using trajectory::Order;
 
 namespace {
 
-/// A slide of 1 m usable with a pan on it, whose settings are whole numbers.
-Project dolly() {
-    Project p = demoProject();
-    auto& slide = std::get<LinearMechanism>(p.axes[0].mechanism);
-    slide.railLength = 1.0 + slide.carriageLength + 2.0 * slide.bumperLength;
-    slide.slope = estimate(0.0, Source::Measured);
-    slide.motion.softLimitMargin = 0.0;
-    slide.motion.maxSpeed = 0.25;
-    slide.motion.maxAcceleration = 0.5;
-    slide.motion.jerk = 2.0;
-    auto& pan = std::get<RotaryMechanism>(p.axes[1].mechanism);
-    pan.motion.softLimitMargin = 0.0;
-    pan.motion.maxSpeed = 1.0;
-    pan.motion.maxAcceleration = 2.0;
-    pan.motion.jerk = 8.0;
-    p.controller.ramps = RampKind::SCurve;
-    p.moves.clear();
-    addMove(p);
-    p.moves[0].shot = p.shots[0].id;
-    return p;
-}
 void pose(Project& p, double slide, double pan) {
     const double places[] = {slide, pan};
     storePose(p, 0, static_cast<int>(p.moves[0].poses.size()) - 1, places);
@@ -63,10 +43,6 @@ Planned planned(const Project& p, std::size_t move = 0) {
     const RigSetup rig = setupOf(p, Courses::No);
     const PlannedMove m = plannedMove(rig, p.moves[move]);
     return {m.scene, m.plan, evaluateMove(rig, p.moves[move], m, {})};
-}
-bool says(const MovePlan& plan, MoveTroubleKind kind) {
-    return std::any_of(plan.troubles.begin(), plan.troubles.end(),
-                       [&](const MoveTrouble& t) { return t.kind == kind; });
 }
 kinematics::InPicture seen(const Planned& m, const AimTarget& target, double at) {
     return targetSeen(m.scene, target, m.plan.trajectory, at);

@@ -5,16 +5,14 @@
 #include "core/trajectory/ease.h"
 #include "core/trajectory/least_time.h"
 #include "core/trajectory/passes.h"
-#include "core/trajectory/through_keys.h"
-#include "support/dice.h"
 #include "support/files.h"
 #include "support/near.h"
+#include "support/paths.h"
 
 #include <QTest>
 #include <numbers>
 
-using namespace gantry::trajectory;
-using gantry::motion::Limits;
+using namespace paths;
 using gantry::motion::Profile;
 using nlohmann::json;
 
@@ -22,11 +20,6 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 
-std::vector<Limits> limitsOf(const json& j) {
-    std::vector<Limits> out;
-    for (const json& l : j) out.push_back({l[0], l[1], l[2]});
-    return out;
-}
 std::vector<Key> keysOf(const json& j) {
     return j.get<std::vector<Key>>();
 }
@@ -37,45 +30,11 @@ std::vector<Key> notHeld(std::vector<Key> keys) {
             if (keys[i][a] == keys[i - 1][a]) keys[i][a] += 1e-13;
     return keys;
 }
-std::vector<double> timesFrom(const std::vector<double>& segments) {
-    std::vector<double> out{0.0};
-    for (const double s : segments) out.push_back(out.back() + s);
-    return out;
-}
-Trajectory smooth(const std::vector<Key>& keys, const std::vector<double>& times,
-                  Through how = Through::Smooth) {
-    return throughKeys(keys, times, std::vector<bool>(keys.size(), false),
-                       std::vector<Through>(keys.front().size(), how));
-}
-std::vector<double> restTimes(const std::vector<Key>& keys, const std::vector<Limits>& limits) {
-    std::vector<double> out;
-    for (std::size_t i = 0; i + 1 < keys.size(); ++i)
-        out.push_back(straight(keys[i], keys[i + 1], limits).duration());
-    return out;
-}
-
 } // namespace
 
-class TrajectoryTest : public QObject, private Dice {
+class TrajectoryTest : public QObject, private paths::PathDice {
     Q_OBJECT
 
-    std::vector<Key> drawnKeys(std::size_t count, std::size_t axes, double holds = 0.2) {
-        std::vector<Key> out(count, Key(axes));
-        for (std::size_t i = 0; i < count; ++i)
-            for (std::size_t a = 0; a < axes; ++a)
-                out[i][a] = i > 0 && within(0, 1) < holds ? out[i - 1][a] : within(-1.5, 1.5);
-        for (std::size_t i = 1; i < count; ++i) // something moves always
-            if (out[i] == out[i - 1]) out[i].front() += within(0.2, 0.8);
-        return out;
-    }
-    std::vector<Limits> drawnLimits(std::size_t axes) {
-        std::vector<Limits> out;
-        for (std::size_t a = 0; a < axes; ++a) {
-            const double v = within(0.1, 1.0), acc = v * within(0.8, 3.0);
-            out.push_back({v, acc, acc * within(2.0, 8.0)});
-        }
-        return out;
-    }
     static void within(const Trajectory& t, const std::vector<Limits>& limits, double by = 1e-9) {
         for (std::size_t a = 0; a < t.axisCount(); ++a) {
             QVERIFY(t.extremes(a, Order::Speed).largest() <= limits[a].speed * (1 + by));
@@ -95,10 +54,10 @@ class TrajectoryTest : public QObject, private Dice {
                 VERIFY_NEAR_ABS(end.acceleration, start.acceleration, by * 10);
             }
     }
-    using Dice::within;
+    using PathDice::within;
 
 public:
-    TrajectoryTest() : Dice(20261202) {}
+    TrajectoryTest() : PathDice(20261202) {}
 
 private slots:
     void piecesGoFromStateToState() {

@@ -176,6 +176,9 @@ inline constexpr Criterion moveApproach{"move_approach", "room before the first 
 inline constexpr Criterion moveRunOn{"move_run_on",
                                      "way to the end of travel over the way on after an emergency stop",
                                      units::Kind::Ratio, 1.0};
+inline constexpr Criterion moveChoices{"move_choices",
+                                       "share of a segment's time that may lack or be too much over what is",
+                                       units::Kind::Ratio, 1.0};
 inline constexpr Criterion tipping{"tipping", "what keeps the rig on its feet over what tips it",
                                    units::Kind::Ratio, 1.5};
 inline constexpr Criterion anchors{"anchors", "strength of anchors over their pull", units::Kind::Ratio, 5.0};
@@ -218,6 +221,9 @@ inline constexpr Criterion ownClearance{"own_clearance", "least distance of smal
                                         units::Kind::Length, 0.01};
 inline constexpr Criterion resonanceStay{"resonance_stay", "stay in the rotor's resonance that does no harm",
                                          units::Kind::Time, 0.5};
+inline constexpr Criterion choiceMiss{"choice_miss",
+                                      "share of a segment's time by which a fixed speed or time may miss it",
+                                      units::Kind::Percentage, 0.02};
 inline constexpr Criterion horizonLean{"horizon_lean", "lean of the horizon that is not seen",
                                        units::Kind::Angle, 0.0087266462599716477}; // half a degree
 inline constexpr Criterion ownParts{"own_parts",

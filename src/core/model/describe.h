@@ -233,6 +233,25 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"decimals_kept", "Decimals kept", K::Count, 0, 9, 0, 6}, s.decimalsKept);
     v.choice(textField("ramps", "Ramps"), s.ramps);
     v.choice(textField("speed_unit", "Speeds are typed"), s.speedUnit);
+    v.parts("times", s.times);
+}
+
+template <class V, Of<FixedSpeed<AxisKind::Linear>> S>
+void describe(V& v, S& s) {
+    v.field(textField("id", "Id"), s.id);
+    v.field(FieldInfo{"speed_m_s", "Runs at", K::Speed, 1e-9, 100, 1e-4, 3}, s.speed);
+}
+
+template <class V, Of<FixedSpeed<AxisKind::Rotary>> S>
+void describe(V& v, S& s) {
+    v.field(textField("id", "Id"), s.id);
+    v.field(FieldInfo{"speed_rad_s", "Runs at", K::AngularSpeed, 1e-9, 1e3, 1e-4, 10}, s.speed);
+}
+
+template <class V, Of<FixedTime> S>
+void describe(V& v, S& s) {
+    v.field(textField("id", "Id"), s.id);
+    v.field(FieldInfo{"time_s", "Offers", K::Time, 1e-3, 1e7, 0.2, 4e5}, s.time);
 }
 
 template <class V, Of<MotionSettings<AxisKind::Linear>> S>
@@ -249,6 +268,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"homing_back_off_m", "Homing back-off", K::Length, 0, 10, 5e-4, 0.05}, s.homingBackOff);
     v.choice(textField("home_end", "Homes towards"), s.homeEnd);
     v.field(textField("reversed", "Direction reversed"), s.reversed);
+    v.parts("speeds", s.speeds);
 }
 
 template <class V, Of<MotionSettings<AxisKind::Rotary>> S>
@@ -268,6 +288,7 @@ void describe(V& v, S& s) {
             s.homingBackOff);
     v.choice(textField("home_end", "Homes towards"), s.homeEnd);
     v.field(textField("reversed", "Direction reversed"), s.reversed);
+    v.parts("speeds", s.speeds);
 }
 
 template <class V, Of<MassItem> S>

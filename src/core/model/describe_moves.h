@@ -131,6 +131,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"repeats", "Passes", K::Count, 1, 1000, 1, 12}, s.repeats);
     v.field(textField("comes_back", "Comes back"), s.comesBack);
     v.field(textField("takes_up_backlash", "Backlash taken up"), s.takesUpBacklash);
+    v.field(textField("overshoots", "Overshoot allowed"), s.overshoots);
 }
 
 } // namespace gantry

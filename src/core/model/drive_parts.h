@@ -48,6 +48,14 @@ struct Supply {
 enum class RampKind { None, Trapezoid, SCurve };
 enum class SpeedUnit { UnitPerSecond, UnitPerMinute };
 
+/// One of the few times that a controller offers for a move from stop to stop.
+struct FixedTime {
+    std::string id;     ///< its number: "1"
+    double time = 10.0; ///< [s]
+
+    friend bool operator==(const FixedTime&, const FixedTime&) = default;
+};
+
 struct Controller {
     std::string name;
     double pulseCeiling = 40000.0; ///< [Hz] on one axis, or of all together
@@ -55,6 +63,7 @@ struct Controller {
     int decimalsKept = 3;          ///< of steps per unit
     RampKind ramps = RampKind::Trapezoid;
     SpeedUnit speedUnit = SpeedUnit::UnitPerSecond;
+    std::vector<FixedTime> times; ///< all that it offers from stop to stop; none: any
 
     friend bool operator==(const Controller&, const Controller&) = default;
 };

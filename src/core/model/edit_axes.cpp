@@ -278,6 +278,40 @@ void removeRingMark(Project& project, int axis) {
     if (ring != nullptr && !ring->marks.empty()) ring->marks.pop_back();
 }
 
+namespace {
+constexpr double usualStep = 1.5;
+}
+
+void addFixedSpeed(Project& project, int axis) {
+    if (!has(project, axis)) return;
+    std::visit(
+        [&](auto& m) {
+            auto& speeds = m.motion.speeds;
+            const double next = speeds.empty() ? m.motion.maxSpeed : usualStep * speeds.back().speed;
+            speeds.push_back({freeIdIn(project, speeds, "speed"), next});
+        },
+        project.axes[static_cast<std::size_t>(axis)].mechanism);
+}
+
+void removeFixedSpeed(Project& project, int axis) {
+    if (!has(project, axis)) return;
+    std::visit(
+        [](auto& m) {
+            if (!m.motion.speeds.empty()) m.motion.speeds.pop_back();
+        },
+        project.axes[static_cast<std::size_t>(axis)].mechanism);
+}
+
+void addFixedTime(Project& project) {
+    std::vector<FixedTime>& times = project.controller.times;
+    const double next = times.empty() ? FixedTime{}.time : usualStep * times.back().time;
+    times.push_back({freeIdIn(project, times, "time"), next});
+}
+
+void removeFixedTime(Project& project) {
+    if (!project.controller.times.empty()) project.controller.times.pop_back();
+}
+
 int moveLink(Axis& axis, int link, int step) {
     const int n = static_cast<int>(axis.links.size()), to = link + step;
     if (link < 0 || link >= n || to < 0 || to >= n) return link;

@@ -39,6 +39,13 @@ void removeItem(Project& project, int axis);
 void addRingMark(Project& project, int axis);
 void removeRingMark(Project& project, int axis);
 
+/// Adds a speed to those that an axis runs at, or a time to those that the controller offers, half as much
+/// again as the last; or takes the last one away.
+void addFixedSpeed(Project& project, int axis);
+void removeFixedSpeed(Project& project, int axis);
+void addFixedTime(Project& project);
+void removeFixedTime(Project& project);
+
 /// At most this many drives per axis, the one in use among them.
 inline constexpr int mostCandidates = 6;
 

@@ -129,11 +129,15 @@ struct RigMove {
     int repeats = 1;                      ///< passes
     bool comesBack = false;               ///< the way back to the first pose is part of it
     bool takesUpBacklash = true;          ///< the first pose is approached in the way the move goes on
+    bool overshoots = false; ///< on its way through poses an axis may go past them where that is smoother
 
     friend bool operator==(const RigMove&, const RigMove&) = default;
 };
 
 /// "A", … "Z", "AA", … for the first, … pose of a move.
 std::string poseLetter(std::size_t pose);
+
+/// Whether the rig goes through a pose of a move without stopping: never through the first and the last.
+bool goesThrough(const RigMove& move, std::size_t pose);
 
 } // namespace gantry

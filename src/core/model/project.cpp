@@ -222,6 +222,11 @@ std::vector<std::string> inconsistencies(const Project& project) {
     return found;
 }
 
+bool goesThrough(const RigMove& move, std::size_t pose) {
+    return pose > 0 && pose + 1 < move.poses.size() && move.poses[pose].passes &&
+           !(move.poses[pose].wait > 0.0);
+}
+
 std::string poseLetter(std::size_t pose) {
     std::string out;
     for (std::size_t n = pose + 1; n > 0; n = (n - 1) / 26)

@@ -30,9 +30,18 @@ constexpr bool holdsAfter(OnStop stop) {
     return stop == OnStop::KeepsHolding || stop == OnStop::RampsDown;
 }
 
+/// One of the few speeds that an axis runs at where it has no others.
+template <AxisKind>
+struct FixedSpeed {
+    std::string id;     ///< its number: "1"
+    double speed = 0.1; ///< [m/s] or [rad/s]
+
+    friend bool operator==(const FixedSpeed&, const FixedSpeed&) = default;
+};
+
 /// What is typed into the controller for one axis. Lengths in [m] on linear axes, angles in [rad] on rotary
 /// ones.
-template <AxisKind>
+template <AxisKind Kind>
 struct MotionSettings {
     double maxSpeed = 0.0;        ///< [m/s] or [rad/s]
     double maxAcceleration = 0.0; ///< [m/s²] or [rad/s²]
@@ -43,7 +52,8 @@ struct MotionSettings {
     double homingSpeed = 0.0;     ///< [m/s] or [rad/s]
     double homingBackOff = 0.0;   ///< [m] or [rad]
     HomeEnd homeEnd = HomeEnd::Low;
-    bool reversed = false; ///< positive direction pulse moves towards the low end
+    bool reversed = false;                  ///< positive direction pulse moves towards the low end
+    std::vector<FixedSpeed<Kind>> speeds{}; ///< all that it runs at; none: any up to the top speed
 
     friend bool operator==(const MotionSettings&, const MotionSettings&) = default;
 };

@@ -29,7 +29,7 @@ constexpr std::size_t mostOf(std::string_view list) {
     if (list == "links") return 24;
     if (list == "candidates") return 5; // beside the drive in use
     if (list == "keep_out" || list == "discs" || list == "marks" || list == "items" || list == "bodies" ||
-        list == "loads" || list == "blocks")
+        list == "loads" || list == "blocks" || list == "speeds" || list == "times")
         return 60;
     return 200;
 }

@@ -22,6 +22,7 @@ enum class MoveTroubleKind {
     LeavesRange,     ///< aimed all the way, the head would turn past its range
     NothingMoves,    ///< a segment without movement, which waits its time
     NoSpeedAxis,     ///< a speed is given of an axis that does not move in the segment, or of none
+    CannotFollow,    ///< an axis of a few fixed speeds moves where its speed has to change all the way
     NotSteered,      ///< an axis moves in it that is switched or set by hand, so that nothing can time it
     StandsInPicture, ///< even speed in the picture, of a target that stands there, or that there is none
     LensStands,      ///< even speed of the lens in space, which nearly stands on the way
@@ -59,9 +60,11 @@ struct MoveSegmentResults {
     int axis = -1; ///< index of the axis that binds
     Figure asked;  ///< [U/s], [U/s²] or [U/s³]
     Figure limit;
-    Figure at;      ///< [s] of the move
-    Figure drift;   ///< [px] by which the target leaves its way in the picture
-    Figure driftAt; ///< [s] of the move
+    Figure at;         ///< [s] of the move
+    Figure drift;      ///< [px] by which the target leaves its way in the picture
+    Figure driftAt;    ///< [s] of the move
+    Figure choice;     ///< [s] that the controller's nearest time gives it, where it offers only a few …
+    Figure choiceLate; ///< [s] … by which it ends late then; negative: early
     bool aimed = false;
 };
 template <class V, Of<MoveSegmentResults>... S>
@@ -78,6 +81,8 @@ void describe(V& v, S&... s) {
     v.figure(result("target_drift_px", "drift of the target across its way in the picture", K::Pixels),
              s.drift...);
     v.figure(result("target_drift_at_s", "when it drifts most", K::Time), s.driftAt...);
+    v.figure(result("choice_time_s", "nearest time that the controller offers", K::Time), s.choice...);
+    v.figure(result("choice_late_s", "by which it ends late then", K::Time), s.choiceLate...);
     v.flag(mark("aimed", "aimed at a target"), s.aimed...);
 }
 
@@ -89,9 +94,18 @@ struct MoveAxisResults {
     Figure jerk;            ///< [U/s³]
     Figure approachFrom;    ///< [U] where it begins to come to the first pose, so that backlash is taken up
     Figure approachRoom;    ///< [1] room that it has there over its backlash
-    Figure runOn;   ///< [U] by which it runs on after an emergency stop, where that comes nearest to an end
-    Figure endAway; ///< [U] how far it is from the end then
-    Figure runOnAt; ///< [s] of the move
+    Figure runOn;     ///< [U] by which it runs on after an emergency stop, where that comes nearest to an end
+    Figure endAway;   ///< [U] how far it is from the end then
+    Figure runOnAt;   ///< [s] of the move
+    Figure overshoot; ///< [U] by which it goes past the poses on either side of it
+    Figure overshootAt; ///< [s] of the move
+    /// Of an axis with a few fixed speeds, in the segment that these miss by most:
+    std::size_t choicePose = 0; ///< index of the pose that it comes to
+    Figure choiceWanted;        ///< [U/s] top speed that the segment needs
+    Figure choiceSpeed;         ///< [U/s] the nearest that there is
+    Figure choiceTime;          ///< [s] that the segment takes at that
+    Figure choiceLate;          ///< [s] by which it ends late then; negative: early …
+    Figure choiceShort;         ///< [U] … or stands short, if it is stopped in time; negative: too far
 };
 template <class V, Of<MoveAxisResults>... S>
 void describe(V& v, S&... s) {
@@ -114,6 +128,20 @@ void describe(V& v, S&... s) {
     v.figure(result("end_away_m", K::Length, "end_away_rad", K::Angle, "way to the end of travel then"),
              s.endAway...);
     v.figure(result("run_on_at_s", "when that is nearest to the end", K::Time), s.runOnAt...);
+    v.figure(result("overshoot_m", K::Length, "overshoot_rad", K::Angle, "way past the poses beside it"),
+             s.overshoot...);
+    v.figure(result("overshoot_at_s", "when it is farthest past them", K::Time), s.overshootAt...);
+    v.figure(result("choice_wanted_m_s", K::Speed, "choice_wanted_rad_s", K::AngularSpeed,
+                    "speed wanted where the fixed ones miss it by most"),
+             s.choiceWanted...);
+    v.figure(result("choice_speed_m_s", K::Speed, "choice_speed_rad_s", K::AngularSpeed,
+                    "nearest fixed speed to it"),
+             s.choiceSpeed...);
+    v.figure(result("choice_time_s", "time of the segment at that", K::Time), s.choiceTime...);
+    v.figure(result("choice_late_s", "by which it ends late then", K::Time), s.choiceLate...);
+    v.figure(result("choice_short_m", K::Length, "choice_short_rad", K::Angle,
+                    "by which it is short if stopped in time"),
+             s.choiceShort...);
 }
 
 /// What one axis has to give in one move, at every moment of it. The axis' own inertia and weight are those

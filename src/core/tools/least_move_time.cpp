@@ -42,11 +42,7 @@ std::optional<LeastMoveTime> leastMoveTime(const RigMove& move, const MoveScene&
     out.time = plan.trajectory.duration();
     for (std::size_t i = 0; i < plan.segments.size();) {
         std::size_t last = i;
-        const auto goesOn = [&](std::size_t s) {
-            const KeyPose& pose = move.poses[plan.segments[s].pose];
-            return s + 1 < plan.segments.size() && pose.passes && !(pose.wait > 0.0);
-        };
-        while (goesOn(last)) ++last;
+        while (goesThrough(move, plan.segments[last].pose)) ++last;
         const SegmentPlan &from = plan.segments[i], &to = plan.segments[last];
         LeastRun run{from.pose - 1, to.pose, to.to - from.from, to.to - from.from, -1};
         const Trajectory path = partOf(plan.trajectory, from.firstPiece, to.lastPiece);

@@ -92,7 +92,8 @@ constexpr std::array table{&torque,
                            &moveHorizon,
                            &moveHeld,
                            &moveApproach,
-                           &moveRunOn};
+                           &moveRunOn,
+                           &moveChoices};
 
 } // namespace
 

@@ -189,7 +189,7 @@ extern const Rule tipping, anchors, tether, clearance, supply, weight, money;
 // moves/
 extern const Rule movePlan, moveLimits, moveTravel, moveFraming, moveTorque, movePulses, moveResonance,
     moveTipping, moveClearance, moveOwnParts, moveFocus, moveJudder, moveHorizon, moveHeld, moveApproach,
-    moveRunOn;
+    moveRunOn, moveChoices;
 // told/
 extern const Rule claim, claimPower, movingMass, stepsSet;
 

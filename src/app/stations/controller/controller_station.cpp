@@ -4,6 +4,7 @@
 #include "app/instruments/caption.h"
 #include "app/model/write_bytes.h"
 #include "app/theme/tokens.h"
+#include "core/model/edit_axes.h"
 #include "io/files/text_file.h"
 #include "io/templates/settings_template.h"
 
@@ -14,6 +15,7 @@
 #include <QFileInfo>
 #include <QGuiApplication>
 #include <QHeaderView>
+#include <QMenu>
 #include <QPainter>
 #include <QPlainTextEdit>
 #include <QPushButton>
@@ -30,6 +32,18 @@ QString joined(const std::vector<Text>& names) {
     QStringList out;
     for (const auto& n : names) out << QString::fromStdString(n);
     return out.join(QStringLiteral(", "));
+}
+
+constexpr int choicesWidth = 108;
+
+QStringList idsOfSpeeds(const Axis& axis) {
+    QStringList out;
+    std::visit(
+        [&](const auto& m) {
+            for (const auto& speed : m.motion.speeds) out << QString::fromStdString(speed.id);
+        },
+        axis.mechanism);
+    return out;
 }
 } // namespace
 
@@ -94,8 +108,10 @@ ControllerStation::ControllerStation(const Context& context, QWidget* parent)
       motion_(new FieldGroup(context, this)), table_(new QTableView(this)), choice_(new QComboBox(this)),
       open_(new QPushButton(tr("Template…"), this)), copy_(new QPushButton(tr("Copy"), this)),
       save_(new QPushButton(tr("Save…"), this)), insist_(new QPushButton(tr("Use it all the same"), this)),
-      text_(new QPlainTextEdit(this)), settingsTitle_(new Caption(false, this)),
-      textTitle_(new Caption(false, this)), problem_(new Caption(true, this)) {
+      times_(makeChoices(tr("Fixed times"), "fixedTimes")),
+      speeds_(makeChoices(tr("Fixed speeds"), "fixedSpeeds")), text_(new QPlainTextEdit(this)),
+      settingsTitle_(new Caption(false, this)), textTitle_(new Caption(false, this)),
+      problem_(new Caption(true, this)) {
     table_->setModel(&model_);
     table_->setObjectName(QStringLiteral("settingsTable"));
     table_->setAccessibleName(tr("Settings of the chosen axis"));
@@ -132,7 +148,28 @@ ControllerStation::ControllerStation(const Context& context, QWidget* parent)
         copy_->setEnabled(true);
         save_->setEnabled(true);
     });
+    times_->setToolTip(tr("For a controller that offers a few times for a move, and no others"));
+    speeds_->setToolTip(tr("For an axis that runs at a few speeds, and at no others"));
+    const auto choose = [this](QPushButton* button, const QString& text, auto how) {
+        button->menu()->addAction(text, this, [this, text, how] {
+            context_.document.change(text, [&](Project& p) { how(p, context_.session.axis()); });
+        });
+    };
+    choose(times_, tr("Add a time"), [](Project& p, int) { addFixedTime(p); });
+    choose(times_, tr("Remove the last time"), [](Project& p, int) { removeFixedTime(p); });
+    choose(speeds_, tr("Add a speed"), [](Project& p, int axis) { addFixedSpeed(p, axis); });
+    choose(speeds_, tr("Remove the last speed"), [](Project& p, int axis) { removeFixedSpeed(p, axis); });
     fillTemplates();
+}
+
+/// A menu of what there is a few of, in the head of a card.
+QPushButton* ControllerStation::makeChoices(const QString& title, const char* name) {
+    auto* button = new QPushButton(title, this);
+    button->setObjectName(QLatin1String(name));
+    button->setProperty("small", true);
+    button->setProperty("menu", true);
+    button->setMenu(new QMenu(button));
+    return button;
 }
 
 void ControllerStation::fillTemplates() {
@@ -209,12 +246,21 @@ void ControllerStation::save() {
 void ControllerStation::refresh() {
     const Axis* axis = context_.axis();
     controller_->setTitle(tr("Controller"), tr("whole project"));
-    controller_->setFields({{QStringLiteral("controller/name"), tr("Name")},
-                            {QStringLiteral("controller/pulse_ceiling_hz"), {}},
-                            {QStringLiteral("controller/decimals_kept"), {}},
-                            {QStringLiteral("controller/ramps"), {}},
-                            {QStringLiteral("controller/speed_unit"), {}}});
+    const Project& project = context_.document.project();
+    QList<FieldSlot> whole{{QStringLiteral("controller/name"), tr("Name")},
+                           {QStringLiteral("controller/pulse_ceiling_hz"), {}},
+                           {QStringLiteral("controller/decimals_kept"), {}},
+                           {QStringLiteral("controller/ramps"), {}},
+                           {QStringLiteral("controller/speed_unit"), {}}};
+    for (std::size_t i = 0; i < project.controller.times.size(); ++i)
+        whole.push_back({QStringLiteral("controller/times/%1/time_s")
+                             .arg(QString::fromStdString(project.controller.times[i].id)),
+                         tr("Fixed time %1").arg(i + 1)});
+    controller_->setFields(whole);
     motion_->setVisible(axis != nullptr);
+    speeds_->setVisible(axis != nullptr);
+    for (QPushButton* b : {times_, speeds_}) b->setEnabled(!context_.document.readOnly());
+    times_->menu()->actions().last()->setEnabled(!project.controller.times.empty());
     if (axis != nullptr) {
         motion_->setTitle(QString::fromStdString(axis->name), tr("limits and homing"));
         const QString base = QStringLiteral("axes/%1/").arg(QString::fromStdString(axis->id));
@@ -227,6 +273,12 @@ void ControllerStation::refresh() {
             fields.push_back({base + QStringLiteral("mechanism/motion/") + key, {}, 1.0});
         for (const char* key : {"idle_delay_s", "shortest_pulse_s", "enable_active_low"})
             fields.push_back({base + QStringLiteral("driver/") + QLatin1String(key), {}, 1.0});
+        const QStringList speeds = idsOfSpeeds(*axis);
+        for (qsizetype i = 0; i < speeds.size(); ++i)
+            fields.push_back(
+                {base + QStringLiteral("mechanism/motion/speeds/%1/speed_%2_s").arg(speeds[i], u),
+                 tr("Fixed speed %1").arg(i + 1)});
+        speeds_->menu()->actions().last()->setEnabled(!speeds.isEmpty());
         motion_->setFields(fields);
     }
     sheet_ = context_.document.results().settings();
@@ -248,6 +300,10 @@ void ControllerStation::place() {
     for (FieldGroup* g : {controller_, motion_}) {
         if (!g->isVisibleTo(this)) continue;
         g->setGeometry(edge, y, w, g->heightFor(w));
+        QPushButton* choices = g == controller_ ? times_ : speeds_;
+        choices->setGeometry(edge + w - choicesWidth - 12, y + 6, choicesWidth, 22);
+        choices->raise();
+        g->setHeaderRoom(w - choicesWidth - 24);
         y += g->height() + gap;
     }
     const int half = (w - gap) * 52 / 100, rest = w - half - gap, right = edge + half + gap;

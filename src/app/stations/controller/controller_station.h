@@ -55,6 +55,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
+    QPushButton* makeChoices(const QString& title, const char* name);
     void fillTemplates();
     void openTemplate();
     void renderText();
@@ -66,7 +67,7 @@ private:
     QTableView* table_;
     SettingsModel model_;
     QComboBox* choice_;
-    QPushButton *open_, *copy_, *save_, *insist_;
+    QPushButton *open_, *copy_, *save_, *insist_, *times_, *speeds_;
     QPlainTextEdit* text_;
     Caption *settingsTitle_, *textTitle_, *problem_;
     io::SettingsSheet sheet_;

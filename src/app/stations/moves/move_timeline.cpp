@@ -5,6 +5,7 @@
 #include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 #include "core/evaluate/move/move_picture.h"
+#include "core/evaluate/move/segment_aims.h"
 #include "core/verdicts/moves/move_view.h"
 
 #include <QKeyEvent>
@@ -130,11 +131,44 @@ void MoveTimeline::collect() {
                 lane.curve << QPointF(at, (v - lane.low) / std::max(lane.high - lane.low, 1e-12));
             }
             said << tr("%1 up to %2").arg(lane.name, lane.range);
+            const MoveAxisResults& axis = results->axes[a];
+            if (!(axis.overshoot.valueOr(0.0) > 0.0)) continue;
+            if (shows_ == LaneShows::Place) collectPast(lane, *m);
+            said << tr("%1 goes %2 past its poses at %3")
+                        .arg(lane.name,
+                             context_.show(axis.overshoot, kindOfLane(project.axes[a], LaneShows::Place)),
+                             context_.show(axis.overshootAt, Kind::Time));
         }
         collectPicture(said);
     }
     words_ = said.join(QStringLiteral(" · "));
     setAccessibleDescription(words_);
+}
+
+/// What of an axis' way lies past the poses on either side of it.
+void MoveTimeline::collectPast(Lane& lane, const PlannedMove& m) const {
+    const SegmentAims aims(m.scene, *desk_.current());
+    const auto axis = static_cast<std::size_t>(lane.axis);
+    const auto share = [&](double place) { return (place - lane.low) / (lane.high - lane.low); };
+    for (const SegmentPlan& s : m.plan.segments) {
+        if (s.aimed && aims.leads(s.pose, axis)) continue;
+        const auto [low, high] = std::minmax(m.plan.poses[s.pose - 1][axis], m.plan.poses[s.pose][axis]);
+        QPolygonF out, level;
+        constexpr int points = 120;
+        for (int i = 0; i <= points; ++i) {
+            const double at = s.from + (s.to - s.from) * i / points;
+            const double place = m.plan.trajectory.at(axis, at).place, kept = std::clamp(place, low, high);
+            if (place != kept) {
+                out << QPointF(at, share(place));
+                level.prepend(QPointF(at, share(kept)));
+            }
+            if ((place == kept || i == points) && !out.isEmpty()) {
+                lane.past << out + level;
+                out.clear();
+                level.clear();
+            }
+        }
+    }
 }
 
 /// How far the target is off its way and out of focus, both as shares of what is allowed.
@@ -261,6 +295,15 @@ void MoveTimeline::paintLanes(QPainter& p) const {
             p.setPen(pen);
             p.drawPolyline(curve);
         };
+        QColor excess = t.brick;
+        excess.setAlpha(110);
+        for (const QPolygonF& past : lane.past) {
+            QPolygonF area;
+            for (const QPointF& at : past) area << QPointF(xOf(at.x()), y(at.y()));
+            p.setPen(Qt::NoPen);
+            p.setBrush(excess);
+            p.drawPolygon(area);
+        }
         draw(lane.second, QPen(t.third, 1.6, Qt::DashLine));
         draw(lane.curve, lane.axis < 0 ? QPen(t.ink, 1.6) : axisPen(lane.axis, 2.0));
         if (lane.axis < 0) { // which line is which, where there is room for it

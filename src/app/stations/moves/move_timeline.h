@@ -44,12 +44,14 @@ private:
         double low = 0.0, high = 1.0, limit = 0.0; ///< [U]
         bool over = false;                         ///< beyond its limit somewhere
         QString name, range;
-        QPolygonF second; ///< of the picture: blur of focus beside the way of the target
+        QList<QPolygonF> past; ///< what of the curve lies past the poses beside it, down to their level
+        QPolygonF second;      ///< of the picture: blur of focus beside the way of the target
     };
     double timeAt(double x) const;
     double whole() const; ///< [s] that the width shows
     QRectF laneBox(std::size_t lane) const;
     void collect();
+    void collectPast(Lane& lane, const PlannedMove& m) const;
     void collectPicture(QStringList& said);
     void dragFlag(double x);
     void dragBlock(double x);

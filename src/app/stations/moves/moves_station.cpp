@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/moves/moves_station.h"
 
+#include "app/model/least_time_job.h"
 #include "app/model/write_bytes.h"
 #include "app/stations/moves/jog_pane.h"
 #include "app/stations/moves/lens_view.h"
@@ -48,7 +49,8 @@ MovesStation::MovesStation(const Context& context, QWidget* parent)
       play_(new QPushButton(tr("Play"), this)), sides_(new QPushButton(tr("Side"), this)),
       plan_(new MovePlanView(context, *desk_, this)), lens_(new LensView(context, *desk_, this)),
       timeline_(new MoveTimeline(context, *desk_, this)), fieldsArea_(new QScrollArea(this)),
-      fields_(new FieldGroup(context, fieldsArea_)), jog_(new JogPane(context, *desk_, this)) {
+      fields_(new FieldGroup(context, fieldsArea_)), jog_(new JogPane(context, *desk_, this)),
+      least_(new LeastTimeJob(context.document, this)) {
     moves_->setObjectName(QStringLiteral("moveChoice"));
     moves_->setAccessibleName(tr("Move in hand"));
     lanes_->setObjectName(QStringLiteral("laneChoice"));
@@ -85,6 +87,7 @@ MovesStation::MovesStation(const Context& context, QWidget* parent)
     connect(timeline_, &MoveTimeline::playWanted, play_, &QPushButton::toggle);
     connect(fields_, &FieldGroup::message, this, &Station::message);
     connect(jog_, &JogPane::message, this, &Station::message);
+    connect(least_, &LeastTimeJob::found, this, &MovesStation::showHead);
     clock_.setInterval(15);
     connect(&clock_, &QTimer::timeout, this, &MovesStation::tick);
 }
@@ -417,6 +420,7 @@ QString MovesStation::headLine() const {
     if (m == nullptr || r == nullptr) return tr("no move yet");
     if (!r->time) return tr("%n poses", nullptr, static_cast<int>(m->poses.size()));
     QStringList said{context_.show(r->time, Kind::Time), tr("%1 frames").arg(r->frames.value())};
+    if (const QString best = bestTime(); !best.isEmpty()) said << best;
     if (m->repeats > 1)
         said << (m->comesBack ? tr("%1 passes: %2 in all") : tr("%1 passes: %2 without the ways back"))
                     .arg(m->repeats)
@@ -433,6 +437,13 @@ QString MovesStation::headLine() const {
                          QString::fromStdString(poseLetter(worst->pose - 1)),
                          QString::fromStdString(poseLetter(worst->pose)),
                          context_.show(worst->least, Kind::Time));
+    const std::vector<Axis>& axes = context_.document.project().axes;
+    for (std::size_t a = 0; a < r->axes.size() && a < axes.size(); ++a)
+        if (r->axes[a].overshoot.valueOr(0.0) > 0.0)
+            said << tr("%1 goes %2 past its poses")
+                        .arg(QString::fromStdString(axes[a].name),
+                             context_.show(r->axes[a].overshoot,
+                                           kindOf(axes[a]) == AxisKind::Linear ? Kind::Length : Kind::Angle));
     for (const MoveSegmentResults& s : r->segments)
         if (s.drift && !s.aimed && s.drift.value() >= 1.0)
             said << tr("%1 to %2: target drifts %3")
@@ -440,6 +451,14 @@ QString MovesStation::headLine() const {
                              QString::fromStdString(poseLetter(s.pose)),
                              context_.show(s.drift, Kind::Pixels));
     return said.join(QStringLiteral(" · "));
+}
+
+/// How fast the whole could go over its path, as far as it was looked for.
+QString MovesStation::bestTime() const {
+    const LeastMoveTime* least = least_->of(QString::fromStdString(desk_->current()->id));
+    if (least == nullptr) return {};
+    const QString time = context_.show(least->time, Kind::Time);
+    return least_->stale() ? tr("at best %1 before the change").arg(time) : tr("at best %1").arg(time);
 }
 
 QList<FieldSlot> MovesStation::poseFields() const {
@@ -452,7 +471,7 @@ QList<FieldSlot> MovesStation::poseFields() const {
     const QString base = QStringLiteral("moves/%1/").arg(QString::fromStdString(m->id));
     if (desk_->pose() < 0) {
         for (const char* key : {"name", "shot", "realises", "pre_roll_s", "post_roll_s", "repeats",
-                                "comes_back", "takes_up_backlash"})
+                                "comes_back", "takes_up_backlash", "overshoots"})
             add(base + QLatin1String(key));
         for (const AimTarget& t : m->targets) {
             const QString of = base + QStringLiteral("targets/%1/").arg(QString::fromStdString(t.id));
@@ -511,7 +530,8 @@ QList<FieldSlot> MovesStation::poseFields() const {
                 add(arrive + QLatin1String(key));
         if (s.kind == SegmentKind::Aimed && focuses) add(arrive + QStringLiteral("pulls_focus"));
         // Ease is that of segments which stop at both ends; through poses the spline has its own.
-        const bool through = pose.passes || m->poses[static_cast<std::size_t>(desk_->pose() - 1)].passes;
+        const auto index = static_cast<std::size_t>(desk_->pose());
+        const bool through = goesThrough(*m, index) || goesThrough(*m, index - 1);
         if (!through && s.pace != SegmentPace::Fastest)
             for (const char* key : {"ease", "ease_in", "ease_out"}) add(arrive + QLatin1String(key));
         if (!through) add(arrive + QStringLiteral("even_speed"));
@@ -565,6 +585,18 @@ void MovesStation::refresh() {
     showHeadMoved();
     place();
     showHead();
+    wantLeast();
+}
+
+/// How fast it could go is looked for only while somebody looks at it.
+void MovesStation::wantLeast() {
+    if (isVisible() && desk_->current() != nullptr)
+        least_->want(QString::fromStdString(desk_->current()->id));
+}
+
+void MovesStation::showEvent(QShowEvent* event) {
+    wantLeast();
+    Station::showEvent(event);
 }
 
 void MovesStation::showMoment(int move, double time) {
@@ -627,6 +659,7 @@ void MovesStation::resizeEvent(QResizeEvent*) {
 
 void MovesStation::hideEvent(QHideEvent* event) {
     play_->setChecked(false);
+    least_->stop();
     Station::hideEvent(event);
 }
 

@@ -16,6 +16,7 @@ class QToolButton;
 namespace gantry::app {
 
 class JogPane;
+class LeastTimeJob;
 class LensView;
 class MoveDesk;
 class MovePlanView;
@@ -31,16 +32,17 @@ public:
     void applyTheme() override;
     void showMoment(int move, double time) override;
     QStringList rules() const override {
-        return {"move_plan",      "move_limits",    "move_travel",    "move_framing",
-                "move_torque",    "move_pulses",    "move_resonance", "move_tipping",
-                "move_clearance", "move_own_parts", "move_focus",     "move_judder",
-                "move_horizon",   "move_held",      "move_approach",  "move_run_on"};
+        return {"move_plan",   "move_limits",    "move_travel",  "move_framing",   "move_torque",
+                "move_pulses", "move_resonance", "move_tipping", "move_clearance", "move_own_parts",
+                "move_focus",  "move_judder",    "move_horizon", "move_held",      "move_approach",
+                "move_run_on", "move_choices"};
     }
     const MoveDesk& desk() const { return *desk_; }
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
+    void showEvent(QShowEvent* event) override;
     void hideEvent(QHideEvent* event) override;
 
 private:
@@ -55,6 +57,7 @@ private:
     void showHead();
     void showFields();
     void showHeadMoved();
+    void wantLeast();
     void newMove();
     void storePose();
     void addTarget();
@@ -62,6 +65,7 @@ private:
     void tick();
     void saveTable(bool json);
     QString headLine() const;
+    QString bestTime() const;
     QList<FieldSlot> poseFields() const;
     /// Changes the move in hand as one step.
     template <class How>
@@ -76,6 +80,7 @@ private:
     QScrollArea* fieldsArea_;
     FieldGroup* fields_;
     JogPane* jog_;
+    LeastTimeJob* least_;
     QTimer clock_;
     QElapsedTimer since_;
     double startedAt_ = 0.0;

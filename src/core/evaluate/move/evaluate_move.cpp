@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/move/evaluate_move.h"
 
+#include "core/evaluate/move/move_choices.h"
 #include "core/evaluate/move/move_picture.h"
 #include "core/evaluate/move/move_search.h"
+#include "core/evaluate/move/segment_aims.h"
 #include "core/evaluate/rig/rig_structure.h"
 #include "core/trajectory/passes.h"
 
@@ -127,6 +129,20 @@ void fillApproach(MoveAxisResults& out, const AxisEvaluation& e, const trajector
         Figure::of(std::max(0.0, direction > 0 ? start - ends.low : ends.high - start) / backlash);
 }
 
+/// How far an axis goes past the poses on its way between them; an aim may lead it as it has to.
+void fillOvershoot(MoveAxisResults& out, const MovePlan& plan, const SegmentAims& aims, std::size_t axis) {
+    out.overshoot = Figure::of(0.0);
+    out.overshootAt = Figure::none(Reason::NotApplicable);
+    for (const SegmentPlan& s : plan.segments) {
+        if (s.aimed && aims.leads(s.pose, axis)) continue;
+        const PastPoses past =
+            pastPoses(plan.trajectory, plan.poses, axis, s.pose, s.firstPiece, s.lastPiece);
+        if (past.by <= out.overshoot.value()) continue;
+        out.overshoot = Figure::of(past.by);
+        out.overshootAt = Figure::of(past.at);
+    }
+}
+
 /// Whether an emergency stop leaves an axis without what holds it.
 bool coastsWhenStopped(const Axis& axis) {
     return axis.onStop == OnStop::CutsCurrent && !axis.brake.fitted;
@@ -244,6 +260,7 @@ MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const Planned
         Figure::of(std::floor((move.preRoll + t.duration() + move.postRoll) * scene.frameRate + 1e-6) + 1.0);
     for (const SegmentPlan& s : plan.segments) out.segments.push_back(segmentOf(scene, plan, s));
     out.travelRoom = Figure::none(Reason::NotApplicable);
+    const SegmentAims aims(scene, move);
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const trajectory::Extremes place = t.extremes(a, Order::Place);
         MoveAxisResults& axis = out.axes.emplace_back();
@@ -252,6 +269,7 @@ MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const Planned
         axis.topSpeed = Figure::of(t.extremes(a, Order::Speed).largest());
         axis.acceleration = Figure::of(t.extremes(a, Order::Acceleration).largest());
         axis.jerk = Figure::of(t.extremes(a, Order::Jerk).largest());
+        fillOvershoot(axis, plan, aims, a);
         axis.approachFrom = axis.approachRoom = axis.runOn = axis.endAway = axis.runOnAt =
             Figure::none(Reason::NotApplicable);
         if (a < axes.size() && planned.moves(a) && !axes[a].model.atOnce) {
@@ -267,6 +285,7 @@ MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const Planned
             out.travelAxis = static_cast<int>(a);
         }
     }
+    fillChoices(out, rig, move, plan);
     Along(rig, move, planned, out).run(planned, axes);
     return out;
 }

@@ -21,6 +21,16 @@ SoftEnds softEnds(const Axis& axis) {
     return {margin, travel - margin};
 }
 
+std::vector<double> fixedSpeeds(const Axis& axis) {
+    std::vector<double> out;
+    std::visit(
+        [&](const auto& m) {
+            for (const auto& s : m.motion.speeds) out.push_back(s.speed);
+        },
+        axis.mechanism);
+    return out;
+}
+
 MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
     MoveScene out;
     out.chain = chainOf(rig);

@@ -25,6 +25,9 @@ struct SoftEnds {
 };
 SoftEnds softEnds(const Axis& axis);
 
+/// The few speeds [U/s] that an axis runs at; empty: any up to its top speed.
+std::vector<double> fixedSpeeds(const Axis& axis);
+
 /// What a move is planned with.
 struct MoveScene {
     RigChain chain;

@@ -1,28 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/move/plan_move.h"
 
+#include "core/evaluate/move/aimed_run.h"
 #include "core/trajectory/ease.h"
 #include "core/trajectory/through_keys.h"
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <optional>
 
 namespace gantry {
 namespace {
 
-using kinematics::Aim;
 using kinematics::Aimed;
-using kinematics::Head;
 using trajectory::Quintic;
-using trajectory::State;
 using trajectory::Trajectory;
-
-constexpr double pi = std::numbers::pi;
-
-/// Between this many moments of an aimed segment the head is refitted: 0.001 px on all rigs that were tried.
-constexpr int aimedPieces = 40;
 
 trajectory::EaseShape shapeOf(EaseKind kind) {
     switch (kind) {
@@ -46,18 +38,10 @@ trajectory::Ease easeOf(EaseKind kind, double in, double out, double time) {
     return {shapeOf(kind), in / all * time, out / all * time};
 }
 
-/// Where a target is in the picture with the axes at places; nothing behind the camera.
-std::optional<kinematics::PicturePlace> shownAt(const MoveScene& scene, std::span<const double> places,
-                                                const AimTarget& target) {
-    const kinematics::InPicture p = targetSeen(scene, target, {places, {}, {}});
-    if (!p.inFront) return std::nullopt;
-    return kinematics::PicturePlace{p.u, p.v};
-}
-
 class Planner {
 public:
     Planner(const RigSetup& rig, const RigMove& move, const MoveScene& scene)
-        : rig_(rig), move_(move), scene_(scene), axes_(rig.axes.size()) {}
+        : rig_(rig), move_(move), scene_(scene), aims_(scene, move), axes_(rig.axes.size()) {}
 
     MovePlan run() {
         place();
@@ -70,9 +54,7 @@ public:
         for (std::size_t first = 0; first + 1 < move_.poses.size();) {
             wait(first);
             std::size_t last = first + 1;
-            while (last + 1 < move_.poses.size() && move_.poses[last].passes &&
-                   !(move_.poses[last].wait > 0.0))
-                ++last;
+            while (goesThrough(move_, last)) ++last;
             runBetween(first, last);
             first = last;
         }
@@ -99,25 +81,6 @@ private:
         if (!said) out_.troubles.push_back({kind, pose, axis, value, limit});
     }
     const MoveSegment& segment(std::size_t pose) const { return move_.poses[pose].arrive; }
-    /// The target of an aimed segment that can be aimed at; null for a straight one, or where it cannot.
-    const AimTarget* aimedAt(std::size_t pose) const {
-        if (pose == 0 || pose >= move_.poses.size() || segment(pose).kind != SegmentKind::Aimed)
-            return nullptr;
-        return scene_.head.pan < 0 && scene_.head.tilt < 0 ? nullptr : namedTarget(move_, segment(pose));
-    }
-    Aim aimOf(std::size_t pose) const {
-        return {{segment(pose).placeRight, segment(pose).placeUp}, scene_.focal, scene_.head.roll >= 0};
-    }
-    std::size_t axisOf(int link) const {
-        return static_cast<std::size_t>(scene_.links[static_cast<std::size_t>(link)].axis);
-    }
-    std::vector<int> headLinks() const {
-        std::vector<int> out;
-        for (const int link : {scene_.head.pan, scene_.head.tilt, scene_.head.roll})
-            if (link >= 0) out.push_back(link);
-        return out;
-    }
-
     /// Places of all axes in all poses.
     void place() {
         std::vector<double> now = scene_.shown;
@@ -151,22 +114,19 @@ private:
                 else
                     trouble(MoveTroubleKind::NoFocusScale, i);
             }
-            if (i > 0 && segment(i).kind == SegmentKind::Aimed && aimedAt(i) == nullptr)
-                trouble(scene_.head.pan < 0 && scene_.head.tilt < 0 ? MoveTroubleKind::NoHead
-                                                                    : MoveTroubleKind::NoTarget,
-                        i);
-            if (aimedAt(i) != nullptr)
+            if (i > 0 && segment(i).kind == SegmentKind::Aimed && aims_.target(i) == nullptr)
+                trouble(!aims_.hasHead() ? MoveTroubleKind::NoHead : MoveTroubleKind::NoTarget, i);
+            if (aims_.target(i) != nullptr)
                 aimAlong(i, before, now);
-            else if (aimedAt(i + 1) != nullptr)
+            else if (aims_.target(i + 1) != nullptr)
                 beginAimed(i, now);
             out_.poses.push_back(now);
-            if (aimedAt(i + 1) == nullptr) endAimed(i, now);
+            if (aims_.target(i + 1) == nullptr) endAimed(i, now);
         }
         for (std::size_t a = 0; a < axes_; ++a)
             for (std::size_t i = 1; i < out_.poses.size(); ++i)
-                if (startsAtOnce(rig_.axes[a], rig_.controller.ramps) &&
-                    out_.poses[i][a] != out_.poses[i - 1][a]) {
-                    trouble(MoveTroubleKind::NotSteered, i, static_cast<int>(a));
+                if (const auto wrong = wrongOf(a, i)) {
+                    trouble(*wrong, i, static_cast<int>(a));
                     break;
                 }
         for (std::size_t i = 0; i < out_.poses.size(); ++i)
@@ -178,13 +138,25 @@ private:
                             at < ends.low ? ends.low : ends.high);
             }
     }
+    /// What keeps an axis from moving in a segment as that has it.
+    std::optional<MoveTroubleKind> wrongOf(std::size_t axis, std::size_t pose) const {
+        if (out_.poses[pose][axis] == out_.poses[pose - 1][axis]) return std::nullopt;
+        if (fixedSpeeds(rig_.axes[axis]).empty())
+            return startsAtOnce(rig_.axes[axis], rig_.controller.ramps)
+                       ? std::optional(MoveTroubleKind::NotSteered)
+                       : std::nullopt;
+        const bool changes = (aims_.target(pose) != nullptr && aims_.leads(pose, axis)) ||
+                             goesThrough(move_, pose - 1) || goesThrough(move_, pose) ||
+                             segment(pose).even != EvenSpeed::Axes;
+        return changes ? std::optional(MoveTroubleKind::CannotFollow) : std::nullopt;
+    }
     /// A pose from which an aimed segment sets off looks where that does.
     void beginAimed(std::size_t pose, std::vector<double>& now) {
-        const kinematics::Point point = pointOf(scene_, *aimedAt(pose + 1), {now, {}, {}});
-        const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, now, point.at, aimOf(pose + 1));
+        const kinematics::Point point = pointOf(scene_, *aims_.target(pose + 1), {now, {}, {}});
+        const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, now, point.at, aims_.aim(pose + 1));
         if (!aimed) return notAimed(aimed.no, pose);
-        turnHead(now, aimed);
-        focusOn(pose + 1, now);
+        aims_.turnHead(now, aimed);
+        aims_.focusOn(pose + 1, now);
         course_.assign(1, now);
         chain_ = pose;
     }
@@ -197,20 +169,20 @@ private:
         for (int i = 1; i <= steps; ++i) {
             std::vector<double> next = now;
             for (std::size_t a = 0; a < axes_; ++a)
-                if (!isLed(pose, a)) next[a] = before[a] + (wanted[a] - before[a]) * i / steps;
-            const kinematics::Point point = pointOf(scene_, *aimedAt(pose), {next, {}, {}});
-            const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, next, point.at, aimOf(pose));
+                if (!aims_.leads(pose, a)) next[a] = before[a] + (wanted[a] - before[a]) * i / steps;
+            const kinematics::Point point = pointOf(scene_, *aims_.target(pose), {next, {}, {}});
+            const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, next, point.at, aims_.aim(pose));
             if (!aimed) {
                 now = wanted;
                 return notAimed(aimed.no, pose);
             }
-            turnHead(next, aimed);
+            aims_.turnHead(next, aimed);
             now = next;
             course_.push_back(now);
         }
         for (std::size_t a = 0; a < axes_; ++a)
-            if (!isLed(pose, a)) now[a] = wanted[a];
-        focusOn(pose, now);
+            if (!aims_.leads(pose, a)) now[a] = wanted[a];
+        aims_.focusOn(pose, now);
     }
     void notAimed(kinematics::NoAim no, std::size_t pose) {
         trouble(no == kinematics::NoAim::Blind    ? MoveTroubleKind::BlindTarget
@@ -222,8 +194,8 @@ private:
     /// One count of whole turns for all that was aimed one after the other, so that it stays in the range.
     void endAimed(std::size_t pose, std::vector<double>& now) {
         if (course_.empty()) return;
-        for (const int link : headLinks()) {
-            const std::size_t a = axisOf(link);
+        for (const int link : aims_.headLinks()) {
+            const std::size_t a = aims_.axisOf(link);
             std::vector<double> course;
             for (const std::vector<double>& places : course_) course.push_back(places[a]);
             const SoftEnds& ends = scene_.ends[a];
@@ -236,32 +208,6 @@ private:
         }
         course_.clear();
     }
-    /// Whether an aimed segment leads the axis: those of the head, and the focus where it is pulled.
-    bool isLed(std::size_t pose, std::size_t axis) const {
-        const std::vector<int> head = headLinks();
-        return std::any_of(head.begin(), head.end(), [&](int link) { return axisOf(link) == axis; }) ||
-               (pullsFocus(pose) && scene_.focus->axis == axis);
-    }
-    bool pullsFocus(std::size_t pose) const { return scene_.focus && segment(pose).pullsFocus; }
-    /// Focuses on the target of an aimed segment with the rig where it is.
-    void focusOn(std::size_t pose, std::vector<double>& places) const {
-        if (!pullsFocus(pose)) return;
-        const kinematics::InPicture p = targetSeen(scene_, *aimedAt(pose), {places, {}, {}});
-        if (p.inFront)
-            places[scene_.focus->axis] = scene_.focus->ring.at(p.depth + scene_.pupilToSensor).angle;
-    }
-    /// The head's axes to angles, by the turn that is nearest to where they are.
-    void turnHead(std::vector<double>& places, const Aimed& aimed) const {
-        const auto set = [&](int link, double angle) {
-            if (link < 0) return;
-            double& at = places[axisOf(link)];
-            at += std::remainder(angle - at, 2.0 * pi);
-        };
-        set(scene_.head.pan, aimed.pan);
-        set(scene_.head.tilt, aimed.tilt);
-        set(scene_.head.roll, aimed.roll);
-    }
-
     std::size_t axisOfBlock(const AxisBlock& b) const {
         const auto it =
             std::find_if(rig_.axes.begin(), rig_.axes.end(), [&](const Axis& a) { return a.id == b.axis; });
@@ -274,8 +220,9 @@ private:
     bool movedByPoses(std::size_t axis) const {
         for (std::size_t i = 1; i < out_.poses.size(); ++i) {
             if (out_.poses[i][axis] != out_.poses[i - 1][axis]) return true;
-            if (aimedAt(i) != nullptr && scene_.chain.linkOf[axis] >= 0) return true;
-            if (aimedAt(i) != nullptr && (isLed(i, axis) || aimedAt(i)->rides == rig_.axes[axis].id))
+            if (aims_.target(i) != nullptr && scene_.chain.linkOf[axis] >= 0) return true;
+            if (aims_.target(i) != nullptr &&
+                (aims_.leads(i, axis) || aims_.target(i)->rides == rig_.axes[axis].id))
                 return true;
         }
         return false;
@@ -384,7 +331,9 @@ private:
             for (std::size_t i = first + 1; i <= last; ++i)
                 if (segment(i).even != EvenSpeed::Axes) trouble(MoveTroubleKind::EvenPassing, i);
         }
-        run = aimed(first, last, times, run);
+        AimedRun aimed = aimedRun(scene_, aims_, out_.poses, first, last, times, run);
+        for (const AimFailure& f : aimed.failures) notAimed(f.no, f.pose);
+        run = std::move(aimed.run);
         // A time that somebody gave is kept; only a run that is all to be fast is run as fast as it may.
         bool asFast = true;
         for (std::size_t i = first + 1; i <= last; ++i)
@@ -392,7 +341,7 @@ private:
         if (asFast && !run.empty()) {
             // Not the least time of such a run, but the same form as fast as it may go.
             const double by = trajectory::binding(run, scene_.limits).stretch;
-            const bool own = last == first + 1 && aimedAt(last) == nullptr &&
+            const bool own = last == first + 1 && aims_.target(last) == nullptr &&
                              segment(last).even == EvenSpeed::Axes; // planned by its limits already
             if (by > 0.0 && (by > 1.0 || !own)) {
                 run = run.slower(by);
@@ -405,7 +354,7 @@ private:
             s.pose = i;
             s.from = from + times[i - first - 1];
             s.to = from + times[i - first];
-            s.aimed = aimedAt(i) != nullptr;
+            s.aimed = aims_.target(i) != nullptr;
             s.firstPiece = before + run.pieceAt(times[i - first - 1] * (1.0 + 1e-12) + 1e-12);
             s.lastPiece = i == last ? before + run.pieceCount()
                                     : before + run.pieceAt(times[i - first] * (1.0 + 1e-12) + 1e-12);
@@ -439,7 +388,7 @@ private:
         const AimTarget* target = targetOf(move_, s);
         const bool picture = s.even == EvenSpeed::Picture;
         // Held at its place, or with none there is, nothing crosses the picture.
-        if (picture && (aimedAt(pose) != nullptr || target == nullptr)) {
+        if (picture && (aims_.target(pose) != nullptr || target == nullptr)) {
             trouble(MoveTroubleKind::StandsInPicture, pose);
             return run;
         }
@@ -488,170 +437,18 @@ private:
                                                 out_.poses.begin() + static_cast<std::ptrdiff_t>(last) + 1);
         for (std::size_t i = first + 1; i <= last; ++i)
             if (keys[i - first] == keys[i - first - 1]) trouble(MoveTroubleKind::NothingMoves, i);
-        return trajectory::throughKeys(keys, times, std::vector<bool>(keys.size(), false),
-                                       std::vector(axes_, trajectory::Through::Smooth));
+        const std::vector<bool> stops(keys.size(), false);
+        std::vector<trajectory::Through> ways(axes_, trajectory::Through::Smooth);
+        Trajectory smooth = trajectory::throughKeys(keys, times, stops, ways);
+        if (move_.overshoots) return smooth;
+        for (std::size_t a = 0; a < axes_; ++a)
+            for (std::size_t i = first + 1; i <= last && ways[a] == trajectory::Through::Smooth; ++i)
+                if (!(aims_.target(i) != nullptr && aims_.leads(i, a)) &&
+                    pastPoses(smooth, out_.poses, a, i, i - first - 1, i - first).by > 0.0)
+                    ways[a] = trajectory::Through::Within;
+        return trajectory::throughKeys(keys, times, stops, ways);
     }
 
-    /// Where the target shall be in the picture along an aimed segment: from where the first pose shows it to
-    /// where the second does, smoothly; the same place where both hold it there.
-    struct Way {
-        kinematics::PicturePlace from, to;
-        double time = 1.0;
-        kinematics::PicturePlace at(double t) const {
-            const double x = std::clamp(t / time, 0.0, 1.0), s = x * x * x * (10.0 - 15.0 * x + 6.0 * x * x);
-            return {from.u + s * (to.u - from.u), from.v + s * (to.v - from.v)};
-        }
-    };
-    Way wayOf(std::size_t pose, double time) const {
-        const auto from = shownAt(scene_, out_.poses[pose - 1], *aimedAt(pose)),
-                   to = shownAt(scene_, out_.poses[pose], *aimedAt(pose));
-        if (from && to) return {*from, *to, time};
-        return {aimOf(pose).place, aimOf(pose).place, time};
-    }
-
-    /// A stretch of a run within one of its pieces and one segment, and how all axes begin and end it.
-    struct Stretch {
-        double low, high;
-        std::size_t piece; ///< of the run
-        std::size_t pose;  ///< of the segment
-        std::vector<State> from, to;
-    };
-
-    /// The run with the head's axes aimed where segments are.
-    Trajectory aimed(std::size_t first, std::size_t last, std::span<const double> times,
-                     const Trajectory& run) {
-        bool any = false;
-        for (std::size_t i = first + 1; i <= last; ++i) any = any || aimedAt(i) != nullptr;
-        if (!any || run.empty()) return run;
-        std::vector<Stretch> stretches;
-        for (std::size_t i = 0; i < run.pieceCount(); ++i) {
-            const double low = run.times()[i], high = run.times()[i + 1], middle = 0.5 * (low + high);
-            const auto above = std::upper_bound(times.begin() + 1, times.end() - 1, middle);
-            const std::size_t pose = first + static_cast<std::size_t>(above - times.begin());
-            const double whole = times[pose - first] - times[pose - first - 1];
-            const int parts =
-                aimedAt(pose) == nullptr
-                    ? 1
-                    : std::max(1, static_cast<int>(std::ceil((high - low) / whole * aimedPieces)));
-            for (int k = 0; k < parts; ++k)
-                stretches.push_back(
-                    {low + (high - low) * k / parts, low + (high - low) * (k + 1) / parts, i, pose, {}, {}});
-        }
-        const auto statesOf = [&](const Stretch& s, double at) {
-            std::vector<State> out(axes_);
-            for (std::size_t a = 0; a < axes_; ++a)
-                out[a] = run.pieces(a)[s.piece].at(at - run.times()[s.piece]);
-            return out;
-        };
-        std::vector<Way> ways;
-        for (std::size_t i = first + 1; i <= last; ++i)
-            ways.push_back(aimedAt(i) != nullptr ? wayOf(i, times[i - first] - times[i - first - 1]) : Way{});
-        std::vector<double> head = out_.poses[first]; // where it was last, for the count of whole turns
-        for (std::size_t i = 0; i < stretches.size(); ++i) {
-            Stretch& s = stretches[i];
-            const Stretch* before = i > 0 ? &stretches[i - 1] : nullptr;
-            s.to = statesOf(s, s.high);
-            s.from = before != nullptr && before->piece == s.piece ? before->to : statesOf(s, s.low);
-            if (aimedAt(s.pose) == nullptr) {
-                head = out_.poses[s.pose];
-                continue;
-            }
-            const double start = times[s.pose - first - 1];
-            const Way& way = ways[s.pose - first - 1];
-            if (before == nullptr || before->piece != s.piece)
-                aimNode(s.pose, s.low - start, way, s.from, head);
-            aimNode(s.pose, s.high - start, way, s.to, head);
-        }
-        // Between two aimed segments the head comes from the one and goes on as the other does.
-        for (std::size_t i = 0; i < stretches.size(); ++i) {
-            if (aimedAt(stretches[i].pose) != nullptr) continue;
-            for (std::size_t a = 0; a < axes_; ++a) {
-                if (i > 0 && aimedAt(stretches[i - 1].pose) != nullptr && isLed(stretches[i - 1].pose, a))
-                    stretches[i].from[a] = stretches[i - 1].to[a];
-                if (i + 1 < stretches.size() && aimedAt(stretches[i + 1].pose) != nullptr &&
-                    isLed(stretches[i + 1].pose, a))
-                    stretches[i].to[a] = stretches[i + 1].from[a];
-            }
-        }
-        std::vector<double> at{0.0};
-        std::vector<std::vector<Quintic>> pieces(axes_);
-        for (const Stretch& s : stretches) {
-            at.push_back(s.high);
-            for (std::size_t a = 0; a < axes_; ++a)
-                pieces[a].push_back(Quintic::between(s.from[a], s.to[a], s.high - s.low));
-        }
-        return Trajectory(std::move(at), std::move(pieces));
-    }
-    /// The head's states at a moment of an aimed segment, those of all other axes given.
-    void aimNode(std::size_t pose, double since, const Way& way, std::vector<State>& states,
-                 std::vector<double>& head) {
-        const AimTarget& target = *aimedAt(pose);
-        std::vector<double> places(axes_), speeds(axes_), rises(axes_);
-        for (std::size_t a = 0; a < axes_; ++a) {
-            places[a] = isLed(pose, a) ? head[a] : states[a].place;
-            speeds[a] = states[a].speed;
-            rises[a] = states[a].acceleration;
-        }
-        const kinematics::Point point = pointOf(scene_, target, {places, speeds, rises});
-        Aim aim = aimOf(pose);
-        aim.place = way.at(since);
-        const Aimed angles = kinematics::aimAt(scene_.links, scene_.head, places, point.at, aim);
-        if (!angles) return notAimed(angles.no, pose);
-        turnHead(places, angles);
-        head = places;
-        const auto rates =
-            kinematics::ratesToHold(scene_.links, scene_.head, {places, speeds, rises}, point, aim);
-        kinematics::HeadRates by = rates.value_or(kinematics::HeadRates{});
-        if (std::hypot(way.to.u - way.from.u, way.to.v - way.from.v) > 1e-6)
-            addWay(places, speeds, rises, target, aim, way, since, by);
-        const auto keep = [&](int link, double rate, double rise) {
-            if (link >= 0) states[axisOf(link)] = {places[axisOf(link)], rate, rise, 0.0};
-        };
-        keep(scene_.head.pan, by.pan, by.panRises);
-        keep(scene_.head.tilt, by.tilt, by.tiltRises);
-        keep(scene_.head.roll, by.roll, by.rollRises);
-        if (pullsFocus(pose)) keepFocus(target, states);
-    }
-    /// The focus as the target comes and goes along the lens, the states of all else given.
-    void keepFocus(const AimTarget& target, std::vector<State>& states) const {
-        AxisStates now(axes_);
-        for (std::size_t a = 0; a < axes_; ++a) {
-            now.places[a] = states[a].place;
-            now.speeds[a] = states[a].speed;
-            now.rises[a] = states[a].acceleration;
-        }
-        const kinematics::InPicture p = targetSeen(scene_, target, now.motion());
-        if (!p.inFront) return;
-        const optics::RingMotion ring =
-            scene_.focus->ring.at(p.depth + scene_.pupilToSensor, p.depthSpeed, p.depthRises);
-        states[scene_.focus->axis] = {ring.angle, ring.rate, ring.rises, 0.0};
-    }
-    /// Speeds and accelerations of a head that follows a place that moves in the picture: by differences of
-    /// angles that are exact at each moment.
-    void addWay(std::vector<double> places, const std::vector<double>& speeds,
-                const std::vector<double>& rises, const AimTarget& target, Aim aim, const Way& way,
-                double since, kinematics::HeadRates& by) const {
-        const double h = 1e-3 * way.time;
-        const std::vector<double> middle = places;
-        const auto anglesAt = [&](double dt) {
-            for (std::size_t a = 0; a < axes_; ++a)
-                places[a] = middle[a] + speeds[a] * dt + 0.5 * rises[a] * dt * dt;
-            for (const int link : headLinks()) places[axisOf(link)] = middle[axisOf(link)];
-            aim.place = way.at(since + dt);
-            const kinematics::Point point = pointOf(scene_, target, {places, {}, {}});
-            return kinematics::aimFrom(scene_.links, scene_.head, places, point.at, aim);
-        };
-        const Aimed before = anglesAt(-h), now = anglesAt(0.0), after = anglesAt(h);
-        if (!before || !now || !after) return;
-        const auto differ = [&](double Aimed::*angle, double& rate, double& rise) {
-            const double b = before.*angle, n = now.*angle, a = after.*angle;
-            rate = (a - b) / (2.0 * h);
-            rise = (a - 2.0 * n + b) / (h * h);
-        };
-        differ(&Aimed::pan, by.pan, by.panRises);
-        differ(&Aimed::tilt, by.tilt, by.tiltRises);
-        differ(&Aimed::roll, by.roll, by.rollRises);
-    }
     /// By how much the target leaves the straight way between where the ends of a segment show it.
     void drift(SegmentPlan& s) const {
         const MoveSegment& of = segment(s.pose);
@@ -678,6 +475,7 @@ private:
     const RigSetup& rig_;
     const RigMove& move_;
     const MoveScene& scene_;
+    SegmentAims aims_;
     std::size_t axes_;
     MovePlan out_;
     std::vector<std::vector<double>> course_; ///< places along what is being aimed one after the other …
@@ -685,6 +483,16 @@ private:
 };
 
 } // namespace
+
+PastPoses pastPoses(const trajectory::Trajectory& t, std::span<const std::vector<double>> poses,
+                    std::size_t axis, std::size_t pose, std::size_t firstPiece, std::size_t lastPiece) {
+    const double from = poses[pose - 1][axis], to = poses[pose][axis];
+    const trajectory::Extremes e = t.extremes(axis, trajectory::Order::Place, firstPiece, lastPiece);
+    const double below = std::min(from, to) - e.least, above = e.greatest - std::max(from, to);
+    const double rounding = 1e-9 * (1.0 + std::abs(from) + std::abs(to));
+    if (!(std::max(below, above) > rounding)) return {};
+    return below > above ? PastPoses{below, e.leastAt} : PastPoses{above, e.greatestAt};
+}
 
 MovePlan planMove(const RigSetup& rig, const RigMove& move, const MoveScene& scene) {
     return Planner(rig, move, scene).run();

@@ -36,6 +36,16 @@ struct MovePlan {
 /// and the rest is planned as far as it goes.
 MovePlan planMove(const RigSetup& rig, const RigMove& move, const MoveScene& scene);
 
+/// How far an axis goes past both poses of a segment, and when.
+struct PastPoses {
+    double by = 0.0; ///< [U]; 0: it stays between them
+    double at = 0.0; ///< [s] of the trajectory
+};
+/// @param poses places of all axes in all poses; @param pose that the segment comes to, of which the
+/// trajectory has the pieces [firstPiece, lastPiece)
+PastPoses pastPoses(const trajectory::Trajectory& t, std::span<const std::vector<double>> poses,
+                    std::size_t axis, std::size_t pose, std::size_t firstPiece, std::size_t lastPiece);
+
 /// The axis whose top speed times a segment: the one it names, or where it names none the first of the rig
 /// that moves in it. −1 if that does not move.
 int leadingAxis(std::span<const Axis> axes, const MovePlan& plan, std::size_t pose,

@@ -25,6 +25,7 @@ constexpr Message lensOf{"a lens of {0} for “{shot}”"};
 constexpr Message pulled{"focus pulled with the aim in “{part}”"};
 constexpr Message startsIn{"first pose of “{part}” {0} farther from the soft limit"};
 constexpr Message onLinks{"{part} with parallel links, which keep the head level"};
+constexpr Message between{"“{part}” without going past its poses"};
 constexpr Message focused{"focus on the target at every pose of “{part}”"};
 
 SegmentView tooFast(const Problem& p) {
@@ -173,6 +174,51 @@ Candidates stopping(const Problem& p) {
     return out;
 }
 
+/// Axes that may go past poses kept between them, where that takes one out of its travel.
+Candidates keptBetween(const Problem& p) {
+    Candidates out;
+    const int move = leavesTravel(p);
+    if (move < 0 || !p.project.moves[static_cast<std::size_t>(move)].overshoots) return out;
+    add(out, p, FixCost::SettingOnly, between, {},
+        [&](Project& q) { q.moves[static_cast<std::size_t>(move)].overshoots = false; });
+    out.back().part = p.project.moves[static_cast<std::size_t>(move)].name;
+    return out;
+}
+
+/// A time as it is typed.
+double inHundredths(double time) {
+    return std::max(0.01, std::round(time * 100.0) / 100.0);
+}
+
+/// Every segment of the move in the time that its nearest fixed speed or time makes of it.
+Candidates toChoices(const Problem& p) {
+    Candidates out;
+    const int move = p.verdict.move;
+    if (move < 0) return out;
+    const auto m = static_cast<std::size_t>(move);
+    const MoveResults& r = p.now.evaluation.moves[m];
+    const auto set = [](Project& q, std::size_t at, std::size_t pose, double time) {
+        q.moves[at].poses[pose].arrive.pace = SegmentPace::Time;
+        q.moves[at].poses[pose].arrive.time = inHundredths(time);
+    };
+    if (!r.segments.empty() && r.segments.front().choice) {
+        double whole = r.time.value();
+        for (const MoveSegmentResults& s : r.segments)
+            whole += inHundredths(s.choice.value()) - s.time.value();
+        add(out, p, FixCost::SettingOnly, wholeIn, {{{Kind::Time, whole, 6}}}, [&](Project& q) {
+            for (const MoveSegmentResults& s : r.segments) set(q, m, s.pose, s.choice.value());
+        });
+        out.back().part = p.project.moves[m].name;
+    }
+    for (const MoveAxisResults& a : r.axes) {
+        if (!a.choiceTime) continue;
+        add(out, p, FixCost::SettingOnly, inTime, {{{Kind::Time, inHundredths(a.choiceTime.value()), 6}}},
+            [&](Project& q) { set(q, m, a.choicePose, a.choiceTime.value()); });
+        out.back().part = rules::segmentName(p.project, m, a.choicePose);
+    }
+    return out;
+}
+
 /// Every time of the move by a factor, so that it stays the same way at another pace.
 Candidates retimed(const Problem& p, std::initializer_list<double> factors) {
     Candidates out;
@@ -292,6 +338,8 @@ constinit const Family settingsToMove{"settings_to_move", words::listOf<raised>,
 constinit const Family aimSegment{"aim_segment", words::listOf<aimedAt>, aiming};
 constinit const Family posesIntoTravel{"poses_into_travel", words::listOf<inside>, withinTravel};
 constinit const Family stopAtPoses{"stop_at_poses", words::listOf<stops>, stopping};
+constinit const Family keepBetweenPoses{"keep_between_poses", words::listOf<between>, keptBetween};
+constinit const Family moveToChoice{"move_to_choice", words::listOf<inTime, wholeIn>, toChoices};
 constinit const Family moveSlower{"move_slower", words::listOf<wholeIn>, slowerMove};
 constinit const Family moveFaster{"move_faster", words::listOf<wholeIn>, fasterMove};
 constinit const Family longerLens{"longer_lens", words::listOf<lensOf>, narrower};

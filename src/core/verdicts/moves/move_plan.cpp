@@ -19,6 +19,9 @@ constexpr Message nothingText{
     "{room}: nothing moves. Give the pose another place, or let the rig wait instead."};
 constexpr Message noSpeedText{
     "{room}: the speed is given of an axis that does not move there. Choose another."};
+constexpr Message cannotFollowText{
+    "{room}: {axis} runs at a few fixed speeds only. It can follow neither an aim nor a way through poses. "
+    "Run it straight from stop to stop."};
 constexpr Message notSteeredText{
     "{room}: {axis} is switched or set by hand, so nothing can time it. Leave it "
     "where it is, or give it a motor that is steered."};
@@ -82,6 +85,8 @@ Message troubleMessage(MoveTroubleKind kind) {
         return nothingText;
     case MoveTroubleKind::NoSpeedAxis:
         return noSpeedText;
+    case MoveTroubleKind::CannotFollow:
+        return cannotFollowText;
     case MoveTroubleKind::NotSteered:
         return notSteeredText;
     case MoveTroubleKind::StandsInPicture:
@@ -137,12 +142,13 @@ static Finding judge(const RigView& view) {
     return std::nullopt;
 }
 
-constinit const Rule movePlan = advising(
-    {"The move cannot run as it is meant; the sentence says what it lacks."},
-    ofAllAxes(namingAxis(judging(
-        criteria::movePlan, {"Plan of the move"}, judge,
-        words::listOf<tooFewText, outsideText, rampsText, noTargetText, noHeadText, blindText, notReachedText,
-                      leavesText, nothingText, noSpeedText, notSteeredText, standsText, lensStandsText,
-                      passingText, noScaleText, blockMovedText, blocksOverlapText, blockPastEndText>))));
+constinit const Rule movePlan =
+    advising({"The move cannot run as it is meant; the sentence says what it lacks."},
+             ofAllAxes(namingAxis(judging(
+                 criteria::movePlan, {"Plan of the move"}, judge,
+                 words::listOf<tooFewText, outsideText, rampsText, noTargetText, noHeadText, blindText,
+                               notReachedText, leavesText, nothingText, noSpeedText, cannotFollowText,
+                               notSteeredText, standsText, lensStandsText, passingText, noScaleText,
+                               blockMovedText, blocksOverlapText, blockPastEndText>))));
 
 } // namespace gantry::rules

@@ -35,8 +35,8 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule moveTravel =
     advising({"A pose or the way between two lies beyond an axis' travel: move the pose, or stop at it."},
-             ofAllAxes(namingAxis(judging(criteria::moveTravel, {"Travel of the move"}, judge,
-                                          words::listOf<insideText>,
-                                          tries<&fixes::posesIntoTravel, &fixes::stopAtPoses>))));
+             ofAllAxes(namingAxis(
+                 judging(criteria::moveTravel, {"Travel of the move"}, judge, words::listOf<insideText>,
+                         tries<&fixes::posesIntoTravel, &fixes::keepBetweenPoses, &fixes::stopAtPoses>))));
 
 } // namespace gantry::rules
