@@ -132,6 +132,7 @@ int main(int argc, char** argv) {
     std::cout << processorName() << '\n';
     bool good = true;
     for (const QString& station : window.stationIds()) {
+        if (argc > 2 && station != QLatin1String(argv[2])) continue; // one alone, for a profiler
         window.showStation(station);
         if (station == QLatin1String("drives"))
             window.session().setChainColumn(4); // the carriage, with the moving mass

@@ -60,13 +60,13 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
         window.preferences().setNight(night);
         for (const QString& station : window.stationIds()) {
             window.showStation(station);
-            // Fixes are looked for 150 ms after the last change.
+            // Fixes are looked for 150 ms after the last change, least times 200 ms after that.
             QElapsedTimer clock;
             clock.start(); // A simulated move belongs to the picture.
             auto* simulate = window.findChild<QPushButton*>(QStringLiteral("simulateShot"));
             const bool simulates = simulate != nullptr && simulate->isVisible() && simulate->isEnabled();
             if (simulates) simulate->click();
-            while (clock.elapsed() < (simulates ? 1500 : 500))
+            while (clock.elapsed() < (simulates ? 1500 : 900))
                 QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
             const QString file =
                 QStringLiteral("%1/%2-%3.png")

@@ -44,7 +44,7 @@ class CliBenchTest : public QObject {
         return path;
     }
     QTemporaryDir folder_;
-    const std::string demo_ = dataPath("demo/fernhouse-dolly.gantry");
+    const std::string demo_ = rigPath();
 
 private slots:
     /// 200 steps of 1/16 on 20 teeth of 2 mm are 80 a millimetre; 160 are not.

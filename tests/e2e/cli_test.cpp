@@ -29,11 +29,11 @@ class CliTest : public QObject {
         const int code = gantry::cli::run(arguments, out, err);
         return {code, out.str(), err.str()};
     }
-    const std::string demo_ = dataPath("demo/fernhouse-dolly.gantry");
+    const std::string demo_ = rigPath();
 private slots:
     /// The worked slider's limits: 40 kHz at 80 steps/mm.
     void printsLimits() {
-        const Result r = run({"evaluate", dataPath("demo/fernhouse-dolly.gantry"), "--json"});
+        const Result r = run({"evaluate", rigPath(), "--json"});
         const auto limits = nlohmann::json::parse(r.out)["axes"][0]["limits"];
         double pulses = 0;
         for (const auto& l : limits["speed_m_s"])
@@ -45,7 +45,7 @@ private slots:
         QVERIFY(limits["rocking_measured"].get<bool>());
     }
     void simulatesShots() {
-        const std::string demo = dataPath("demo/fernhouse-dolly.gantry");
+        const std::string demo = rigPath();
         const Result r = run({"simulate", demo, "--axis", "slide", "--json"});
         QCOMPARE(r.code, 0);
         const auto j = nlohmann::json::parse(r.out);
@@ -160,8 +160,7 @@ private slots:
         const std::string page = textOfFile(sourcePath("docs/results.md"));
         QVERIFY2(page.ends_with("\n\n" + printed),
                  "docs/results.md is old: append what `calm-gantry-cli results` prints");
-        const auto j = nlohmann::json::parse(
-            run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--json"}).out);
+        const auto j = nlohmann::json::parse(run({"evaluate", rigPath(), "--json"}).out);
         for (const auto& [key, value] : j.at("axes").at(0).at("shots").at(0).items())
             if (key != "id" && !key.ends_with("_why"))
                 QVERIFY2(printed.find("`axes[].shots[]." + key + "`") != std::string::npos, key.c_str());
@@ -202,12 +201,10 @@ private slots:
         QVERIFY2(found > 600, qPrintable(QString::number(found)));
     }
     void everyFigureInTheTable() {
-        const std::string all =
-            run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--all"}).out;
+        const std::string all = run({"evaluate", rigPath(), "--all"}).out;
         QVERIFY(all.find("slide/shots/reveal\ttorque margin\t") != std::string::npos);
         QVERIFY(all.find("supply\tvoltage that arrives at the drivers\t") != std::string::npos);
-        QCOMPARE(run({"evaluate", sourcePath("data/demo/fernhouse-dolly.gantry"), "--all", "--json"}).code,
-                 2);
+        QCOMPARE(run({"evaluate", rigPath(), "--all", "--json"}).code, 2);
     }
     /// Nothing that is typed is ignored.
     void whatIsUnknownIsNamed() {

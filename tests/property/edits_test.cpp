@@ -77,7 +77,7 @@ private slots:
         for (int run = 0; run < 60; ++run) {
             Project p = demoProject(run % 3 == 0   ? "kettle-jib"
                                     : run % 3 == 1 ? "moss-orbit"
-                                                   : "fernhouse-dolly");
+                                                   : "slide-and-pan");
             for (int k = 0; k < 40; ++k) {
                 anyEdit(p);
                 const auto wrong = inconsistencies(p);
@@ -103,7 +103,7 @@ private slots:
             }
     }
     void addingAndTakingAwayIsNothing() {
-        const Project before = demoProject("fernhouse-dolly");
+        const Project before = demoProject("slide-and-pan");
         for (int role = 0; role < 11; ++role) {
             Project p = before;
             const int axis = addAxis(p, static_cast<Role>(role), role % 2 == 0);
@@ -139,7 +139,7 @@ private slots:
         for (const Shot& s : p.shots) QVERIFY(findMovement(s, id) == nullptr);
     }
     void drivesAreExchangedWithoutLoss() {
-        Project p = demoProject("fernhouse-dolly");
+        Project p = demoProject("slide-and-pan");
         Axis& axis = p.axes[0];
         axis.candidates.clear();
         axis.candidate = "A";

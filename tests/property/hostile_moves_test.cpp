@@ -20,7 +20,7 @@ using namespace gantry;
 
 namespace {
 
-Project start(const char* demo = "fernhouse-dolly") {
+Project start(const char* demo = "slide-and-pan") {
     Project p = demoProject(demo);
     p.moves.clear();
     addMove(p);

@@ -21,8 +21,12 @@ std::string textOfFile(const std::string& path) {
     return *text;
 }
 
+std::string rigPath(const std::string& rig) {
+    return sourcePath((rig == "slide-and-pan" ? "tests/data/" : "data/demo/") + rig + ".gantry");
+}
+
 std::string demoText(const std::string& rig) {
-    return textOfFile(dataPath("demo/" + rig + ".gantry"));
+    return textOfFile(rigPath(rig));
 }
 
 gantry::Project demoProject(const std::string& rig) {

@@ -13,9 +13,10 @@ std::string dataPath(const std::string& relative);
 
 std::string textOfFile(const std::string& path);
 
-/// One of the demo rigs that ship.
-std::string demoText(const std::string& rig = "fernhouse-dolly");
-gantry::Project demoProject(const std::string& rig = "fernhouse-dolly");
+/// Where a rig lies: one of the demos that ship, or "slide-and-pan", the plain dolly that most tests work on.
+std::string rigPath(const std::string& rig = "slide-and-pan");
+std::string demoText(const std::string& rig = "slide-and-pan");
+gantry::Project demoProject(const std::string& rig = "slide-and-pan");
 
 /// Worked cases of one topic whose inputs have this "kind" (all of them for an empty kind).
 std::vector<nlohmann::json> referenceCases(const std::string& topic, const std::string& kind = {});

@@ -55,7 +55,7 @@ public:
     /// A demo file of the test's own: an open project is locked, and tests run side by side.
     QString copyOfDemo() const {
         const QString copy = folder_.filePath(QStringLiteral("fernhouse-dolly.gantry"));
-        QFile::copy(QString::fromStdString(dataPath("demo/fernhouse-dolly.gantry")), copy);
+        QFile::copy(QString::fromStdString(rigPath()), copy);
         return copy;
     }
 

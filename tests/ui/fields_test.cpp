@@ -130,9 +130,8 @@ private slots:
         std::get<LinearMechanism>(clamped.axes[0].mechanism).rail.clampBolts = 2;
         Project geared = clamped;
         geared.axes[0].motor = GearedDc{};
-        for (Project p :
-             {clamped, geared, rigs::make(rigs::RigKind::JibCrane), demoProject("fernhouse-dolly"),
-              demoProject("kettle-jib"), demoProject("moss-orbit")}) {
+        for (Project p : {clamped, geared, rigs::make(rigs::RigKind::JibCrane), demoProject(),
+                          demoProject("kettle-jib"), demoProject("moss-orbit")}) {
             for (const FieldRef& f : allFields(p)) {
                 int axis = 0;
                 for (std::size_t a = 0; a < p.axes.size(); ++a)

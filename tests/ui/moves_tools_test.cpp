@@ -2,14 +2,19 @@
 // What Moves offers beside poses and times: usual times, the lens carried by buttons, targets told from
 // views, subjects on a turntable, and parallax.
 #include "app/stations/moves/move_desk.h"
+#include "app/stations/moves/move_timeline.h"
 #include "app/stations/moves/moves_station.h"
 #include "app/stations/moves/parallax_dialog.h"
+#include "core/evaluate/setup_of.h"
 #include "core/model/edit_axes.h"
 #include "core/model/edit_moves.h"
+#include "core/tools/least_move_time.h"
+#include "core/units/text.h"
 #include "support/dialogs.h"
 #include "support/near.h"
 #include "support/window.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
 
@@ -46,6 +51,97 @@ class MovesToolsTest : public QObject {
     }
 
 private slots:
+    /// Speeds and times of a rig that has a few, entered where the controller is, and what Moves makes of
+    /// them.
+    void fixedSpeedsAndTimes() {
+        WindowDriver d;
+        build(d);
+        d.station(u"controller");
+        d.pickFromMenu(d.find<QPushButton>("fixedSpeeds"), "Add a speed");
+        const auto speeds = [&]() -> const auto& {
+            return std::get<LinearMechanism>(d.project().axes[0].mechanism).motion.speeds;
+        };
+        QCOMPARE(speeds().size(), std::size_t{1});
+        const QString path = QStringLiteral("axes/slide/mechanism/motion/speeds/%1/speed_m_s")
+                                 .arg(QString::fromStdString(speeds()[0].id));
+        d.type(path, "120 mm/s");
+        QCOMPARE(speeds()[0].speed, 0.12);
+        // 0.6 m in 4 s with a quarter for each ramp needs 200 mm/s.
+        d.station(u"moves");
+        QPushButton* fix = nullptr;
+        QTRY_VERIFY_WITH_TIMEOUT(
+            [&] {
+                for (QPushButton* b : d.window->findChildren<QPushButton*>())
+                    if (b->isVisible() && b->property("role") == "fix" && b->text().contains("6.67 s"))
+                        fix = b;
+                return fix != nullptr;
+            }(),
+            20000);
+        QTest::mouseClick(fix, Qt::LeftButton);
+        VERIFY_NEAR(d.project().moves[0].poses[1].arrive.time, 6.67, 1e-9);
+        d.station(u"controller");
+        d.pickFromMenu(d.find<QPushButton>("fixedSpeeds"), "Remove the last speed");
+        QVERIFY(speeds().empty() && d.field(path) == nullptr);
+
+        d.pickFromMenu(d.find<QPushButton>("fixedTimes"), "Add a time");
+        d.pickFromMenu(d.find<QPushButton>("fixedTimes"), "Add a time");
+        QCOMPARE(d.project().controller.times.size(), std::size_t{2});
+        d.type(QStringLiteral("controller/times/%1/time_s")
+                   .arg(QString::fromStdString(d.project().controller.times[1].id)),
+               "7 s");
+        QCOMPARE(d.project().controller.times[1].time, 7.0);
+        const auto& segment = d.window->document().assessment().evaluation.moves[0].segments[0];
+        QCOMPARE(segment.choice.value(), 7.0);
+        d.pickFromMenu(d.find<QPushButton>("fixedTimes"), "Remove the last time");
+        QCOMPARE(d.project().controller.times.size(), std::size_t{1});
+    }
+    /// What an axis goes past its poses is said, and drawn in its lane, once it may.
+    void overshootIsShown() {
+        WindowDriver d;
+        build(d);
+        place(d, 0, "720 mm");
+        QTest::mouseClick(d.find<QPushButton>("storePose"), Qt::LeftButton);
+        d.window->document().change("through", [](Project& p) { p.moves[0].poses[1].passes = true; });
+        auto* lanes = d.find<QComboBox>("laneChoice");
+        lanes->setFocus();
+        QTest::keyClick(lanes, Qt::Key_Down); // places
+        auto* timeline = d.find<MoveTimeline>("moveTimeline");
+        const auto saysSo = [&] {
+            return timeline->inWords().contains("past its poses") &&
+                   d.find<QWidget>("moveTimeline")->accessibleDescription().contains("past its poses");
+        };
+        QVERIFY(!saysSo());
+        const QImage before = timeline->grab().toImage();
+        const_cast<MoveDesk&>(desk(d)).setPose(-1);
+        auto* allowed = d.window->findChild<QCheckBox*>("moves/move/overshoots");
+        if (allowed == nullptr)
+            for (QCheckBox* box : d.window->findChildren<QCheckBox*>())
+                if (box->isVisible() && box->text() == "Overshoot allowed") allowed = box;
+        QVERIFY(allowed != nullptr);
+        QTest::mouseClick(allowed, Qt::LeftButton, {}, QPoint(8, allowed->height() / 2));
+        QVERIFY(d.project().moves[0].overshoots);
+        QVERIFY(saysSo());
+        QVERIFY(timeline->grab().toImage() != before);
+    }
+    /// How fast the move could go is looked for beside the work, kept, and said to be old after a change.
+    void bestTimeIsKept() {
+        WindowDriver d;
+        build(d);
+        auto* station = d.window->findChild<MovesStation*>();
+        const auto line = [&] { return station->accessibleDescription(); };
+        QTRY_VERIFY_WITH_TIMEOUT(line().contains("at best"), 10000);
+        QVERIFY(!line().contains("before the change"));
+        const RigMove& m = d.project().moves[0];
+        const PlannedMove planned = plannedMove(setupOf(d.project(), Courses::No), m);
+        const auto least = leastMoveTime(m, planned.scene, planned.plan);
+        QVERIFY(least);
+        const QString said =
+            QString::fromStdString(units::format(least->time, units::Kind::Time, units::System::Metric));
+        QVERIFY2(line().contains("at best " + said), qPrintable(line()));
+        d.window->document().change("farther", [](Project& p) { p.axes[0].name = "Rail"; });
+        QVERIFY2(line().contains("before the change"), qPrintable(line()));
+        QTRY_VERIFY_WITH_TIMEOUT(!line().contains("before the change"), 10000);
+    }
     void usualTimes() {
         WindowDriver d;
         build(d);

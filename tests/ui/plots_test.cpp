@@ -26,7 +26,7 @@ class PlotsTest : public QObject {
         QTemporaryDir folder;
         Rig(const char* rig, int axis) : WindowDriver(false) {
             const QString copy = folder.filePath("rig.gantry");
-            QFile::copy(QString::fromStdString(dataPath(std::string("demo/") + rig + ".gantry")), copy);
+            QFile::copy(QString::fromStdString(rigPath(rig)), copy);
             window->openFile(copy);
             window->session().setAxis(axis);
         }
@@ -47,7 +47,7 @@ class PlotsTest : public QObject {
 
 private slots:
     void everyPlotReadsOutAndSaves() {
-        const std::vector<std::pair<const char*, int>> rigs{{"fernhouse-dolly", 0}, {"kettle-jib", 1}};
+        const std::vector<std::pair<const char*, int>> rigs{{"slide-and-pan", 0}, {"kettle-jib", 1}};
         int looked = 0;
         for (const auto& [name, axis] : rigs) {
             Rig d(name, axis);
@@ -100,7 +100,7 @@ private slots:
         QVERIFY2(looked >= 6, QByteArray::number(looked));
     }
     void sagIsWrittenAsItIs() {
-        Rig d("fernhouse-dolly", 0);
+        Rig d("slide-and-pan", 0);
         d.station(u"structure");
         const Project& p = d.project();
         const auto& e = d.window->document().assessment().evaluation.axes[0];
@@ -138,7 +138,7 @@ private slots:
         QVERIFY(text.contains("motor holds"));
     }
     void rampsAreComparedInTheWindow() {
-        Rig d("fernhouse-dolly", 0);
+        Rig d("slide-and-pan", 0);
         d.station(u"limits");
         d.pickFromMenu(d.find<QPushButton>("limitsTools"), "Compare ramps");
         auto* dialog = d.window->findChild<QDialog*>("rampsDialog");

@@ -27,7 +27,7 @@ RotaryMechanism& boom(Project& p) {
     return std::get<RotaryMechanism>(p.axes[1].mechanism);
 }
 
-constexpr const char *dolly = "fernhouse-dolly", *jib = "kettle-jib";
+constexpr const char *dolly = "slide-and-pan", *jib = "kettle-jib";
 constexpr const char *ofSlide = "axes/slide/vibration/frequency_Hz",
                      *ofBoom = "axes/boom/vibration/frequency_Hz";
 

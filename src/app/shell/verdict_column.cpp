@@ -25,8 +25,17 @@ constexpr qsizetype firstShown = 3; ///< fixes, before the rest is asked for
 
 /// A text broken into lines of a width; what does not fit into `most` lines ends in an ellipsis.
 QString brokenUp(const QString& text, const QFontMetrics& metrics, int width, int most) {
-    QStringList lines{QString()};
+    // A number keeps its unit beside it.
+    QStringList words;
     for (const QString& word : text.split(QLatin1Char(' '))) {
+        const bool counts = !words.isEmpty() && !words.back().isEmpty() && words.back().back().isDigit();
+        if (counts && word.size() <= 8)
+            words.back() += QLatin1Char(' ') + word;
+        else
+            words << word;
+    }
+    QStringList lines{QString()};
+    for (const QString& word : words) {
         const QString longer = lines.back().isEmpty() ? word : lines.back() + QLatin1Char(' ') + word;
         if (lines.back().isEmpty() || metrics.horizontalAdvance(longer) <= width) {
             lines.back() = longer;

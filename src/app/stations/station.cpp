@@ -15,6 +15,7 @@ void Station::updateHead(int bottom, const QString& texts) {
     const QString now = (axis != nullptr ? QString::fromStdString(axis->name) : QString()) + '\n' + texts;
     if (now == headTexts_) return;
     headTexts_ = now;
+    setAccessibleDescription(texts);
     update(0, 0, width(), bottom);
 }
 

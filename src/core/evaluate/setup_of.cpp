@@ -164,7 +164,8 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
 
 namespace {
 
-RigSetup made(const Project& project, Courses courses, bool allMoves) {
+RigSetup made(const Project& project, Courses courses, bool allMoves,
+              std::shared_ptr<const std::vector<PlannedMove>> planned = nullptr) {
     RigSetup rig{project.axes,
                  project.shots,
                  project.moves,
@@ -185,7 +186,9 @@ RigSetup made(const Project& project, Courses courses, bool allMoves) {
     rig.courses.resize(project.axes.size());
     if (courses == Courses::No) return rig;
     for (std::vector<Course>& c : rig.courses) c.reserve(project.shots.size());
-    rig.planned = std::make_shared<const std::vector<PlannedMove>>(planMoves(rig, allMoves));
+    rig.planned = planned != nullptr
+                      ? std::move(planned)
+                      : std::make_shared<const std::vector<PlannedMove>>(planMoves(rig, allMoves));
     for (std::size_t s = 0; s < rig.shots.size(); ++s) addCourses(rig, s);
     return rig;
 }
@@ -198,6 +201,10 @@ RigSetup setupOf(const Project& project, Courses courses) {
 
 RigSetup setupWithMoves(const Project& project) {
     return made(project, Courses::Yes, true);
+}
+
+RigSetup setupWithMoves(const Project& project, std::shared_ptr<const std::vector<PlannedMove>> planned) {
+    return made(project, Courses::Yes, true, std::move(planned));
 }
 
 AxisMasses massesOf(const Project& project, const Axis& axis) {

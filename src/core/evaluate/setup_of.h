@@ -10,4 +10,7 @@ namespace gantry {
 RigSetup setupWithMoves(const Project& project);
 RigSetup setupWithMoves(const Project&&) = delete; // would look into what is gone
 
+/// The same with the moves as they were planned of the same rig.
+RigSetup setupWithMoves(const Project& project, std::shared_ptr<const std::vector<PlannedMove>> planned);
+
 } // namespace gantry

@@ -163,7 +163,8 @@ private:
 /// Moves inputs in a project of its own and says what is found then.
 class Mover {
 public:
-    explicit Mover(const Project& project) : project_(project), setup_(setupWithMoves(project_)) {}
+    Mover(const Project& project, std::shared_ptr<const std::vector<PlannedMove>> planned)
+        : project_(project), setup_(setupWithMoves(project_, std::move(planned))) {}
 
     /// @param inputs of project(); @param both whether one end says nothing of the other; @param judged
     /// judges it as it stands
@@ -272,7 +273,7 @@ private:
 
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
                  const EachMoved& each) {
-    Mover mover(project);
+    Mover mover(project, evaluation.planned);
     // Places of inputs are wanted only where one decides.
     std::unordered_map<const Estimate*, std::string> paths;
     const auto pathOf = [&](const std::vector<UncertainInput>& inputs, int input) {

@@ -240,9 +240,8 @@ bool isExplained(const PlacedFigure& figure) {
 
 std::optional<Working> workingOf(const Project& project, const Evaluation& evaluation,
                                  const PlacedFigure& figure) {
-    if (!figure.figure) return std::nullopt;
+    if (!figure.figure || !isExplained(figure)) return std::nullopt;
     if (figure.axis < 0) {
-        if (figure.key != tippingKey) return std::nullopt;
         Sheet sheet(project);
         const std::optional<Term> ratio = tippingRatio(sheet, evaluation);
         if (!ratio || !meets(ratio->value(), figure.figure.value())) return std::nullopt;

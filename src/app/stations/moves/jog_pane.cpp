@@ -16,7 +16,7 @@
 namespace gantry::app {
 namespace {
 
-constexpr int steps = 2000, head = 26, rowHeight = 28;
+constexpr int steps = 2000, head = 26, rowHeight = 28, nameWidth = 50, placeWidth = 80;
 
 units::Kind placeKind(const Axis& axis) {
     return kindOf(axis) == AxisKind::Linear ? units::Kind::Length : units::Kind::Angle;
@@ -136,16 +136,16 @@ void JogPane::lay() {
     const int wide = area_->width() - 12;
     const int below = static_cast<int>(rows_.size()) * rowHeight;
     inside_->resize(wide, below + 2 * rowHeight + 2);
-    lens_->setGeometry(4, below, 62, 24);
-    const int button = (wide - 68 - 8) / 3;
+    lens_->setGeometry(4, below, nameWidth, 24);
+    const int buttons = nameWidth + 8, button = (wide - buttons - 6) / 3;
     for (int i = 0; i < static_cast<int>(ways_.size()); ++i)
-        ways_[static_cast<std::size_t>(i)]->setGeometry(68 + i % 3 * (button + 4), below + i / 3 * rowHeight,
-                                                        button, 24);
+        ways_[static_cast<std::size_t>(i)]->setGeometry(buttons + i % 3 * (button + 3),
+                                                        below + i / 3 * rowHeight, button, 24);
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         const int y = static_cast<int>(i) * rowHeight;
-        rows_[i].name->setGeometry(4, y, 62, 24);
-        rows_[i].place->setGeometry(wide - 84, y, 84, 24);
-        rows_[i].slider->setGeometry(68, y, wide - 84 - 76, 24);
+        rows_[i].name->setGeometry(4, y, nameWidth, 24);
+        rows_[i].place->setGeometry(wide - placeWidth, y, placeWidth, 24);
+        rows_[i].slider->setGeometry(buttons, y, wide - placeWidth - buttons - 8, 24);
         for (QWidget* w : {static_cast<QWidget*>(rows_[i].name), static_cast<QWidget*>(rows_[i].slider),
                            static_cast<QWidget*>(rows_[i].place)})
             w->show();

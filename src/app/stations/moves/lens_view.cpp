@@ -61,12 +61,17 @@ QString LensView::footLine() const {
     QStringList said;
     // A tenth of a pixel is what can be seen.
     const auto tenths = [](double v) { return std::round(v * 10.0) / 10.0 + 0.0; };
-    if (const auto at = targetSeen())
-        said << tr("%1 at %2 right, %3 up")
-                    .arg(QString::fromStdString(desk_.target()->name),
-                         context_.show(tenths(at->x()), units::Kind::Pixels),
-                         context_.show(tenths(at->y()), units::Kind::Pixels));
-    else if (desk_.target() != nullptr)
+    if (const auto at = targetSeen()) {
+        const double x = tenths(at->x()), y = tenths(at->y());
+        const auto off = [&](double by, const QString& plus, const QString& minus) {
+            return tr("%1 %2").arg(context_.show(std::abs(by), units::Kind::Pixels), by < 0.0 ? minus : plus);
+        };
+        QStringList place;
+        if (x != 0.0) place << off(x, tr("right"), tr("left"));
+        if (y != 0.0) place << off(y, tr("above"), tr("below"));
+        said << tr("%1 %2").arg(QString::fromStdString(desk_.target()->name),
+                                place.isEmpty() ? tr("in the middle") : place.join(QStringLiteral(", ")));
+    } else if (desk_.target() != nullptr)
         said << tr("%1 is behind the camera").arg(QString::fromStdString(desk_.target()->name));
     // How well its place is known, as the picture shows it.
     if (const AimTarget* target = desk_.target(); target != nullptr && target->deviation > 0.0) {

@@ -2,6 +2,7 @@
 #include "app/stations/moves/move_timeline.h"
 
 #include "app/theme/card.h"
+#include "app/theme/curve.h"
 #include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 #include "core/evaluate/move/move_picture.h"
@@ -291,9 +292,7 @@ void MoveTimeline::paintLanes(QPainter& p) const {
         const auto draw = [&](const QPolygonF& shares, const QPen& pen) {
             QPolygonF curve;
             for (const QPointF& at : shares) curve << QPointF(xOf(at.x()), y(at.y()));
-            p.setBrush(Qt::NoBrush);
-            p.setPen(pen);
-            p.drawPolyline(curve);
+            drawCurve(p, curve, pen);
         };
         QColor excess = t.brick;
         excess.setAlpha(110);
@@ -316,13 +315,13 @@ void MoveTimeline::paintLanes(QPainter& p) const {
         }
         p.setFont(textFont(11, true));
         p.setPen(t.ink);
-        const bool two = box.height() >= 30;
-        p.drawText(QRectF(10, box.top(), left - 16, two ? 16 : box.height()), Qt::AlignVCenter,
+        const bool two = box.height() >= 24;
+        p.drawText(QRectF(10, box.top(), left - 16, two ? 13 : box.height()), Qt::AlignVCenter,
                    fitted(p.fontMetrics(), lane.name, left - 16));
         if (!two) continue;
         p.setFont(textFont(10));
         p.setPen(lane.over ? t.brick : t.second);
-        p.drawText(QRectF(10, box.top() + 15, left - 14, 14), Qt::AlignVCenter,
+        p.drawText(QRectF(10, box.top() + 13, left - 14, 12), Qt::AlignVCenter,
                    fitted(p.fontMetrics(), lane.range, left - 14));
     }
 }

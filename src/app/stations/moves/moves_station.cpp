@@ -31,7 +31,7 @@ namespace gantry::app {
 namespace {
 
 using units::Kind;
-constexpr int edge = 14, gap = 8, headLineHeight = 30, headBottom = 64, fieldsHeight = 190,
+constexpr int edge = 14, gap = 8, headLineHeight = 30, headBottom = 64, fieldsHeight = 146,
               leastTimeline = 150;
 
 } // namespace
@@ -561,7 +561,7 @@ void MovesStation::showFields() {
             tr("Pose %1").arg(QString::fromStdString(poseLetter(static_cast<std::size_t>(pose)))),
             tr("and the way to it from %1")
                 .arg(QString::fromStdString(poseLetter(static_cast<std::size_t>(pose - 1)))));
-    fields_->setColumns(desk_->pose() < 0 ? 4 : 0);
+    fields_->setColumns(desk_->pose() < 0 ? 5 : 0);
     fields_->setFields(poseFields());
 }
 
@@ -638,19 +638,17 @@ void MovesStation::place() {
     const int top = headBottom + gap, below = height() - gap;
     const int fieldsAt = below - fieldsHeight;
     const int room = fieldsAt - gap - top;
-    const int timeline = std::max(leastTimeline, room * 47 / 100), upper = room - timeline - gap;
-    const int half = (w - gap) / 2;
+    const int timeline = std::max(leastTimeline, room * 52 / 100), upper = room - timeline - gap;
+    const int jog = std::clamp(w * 32 / 100, 226, 340), views = w - jog - 2 * gap, half = views / 2;
     plan_->setGeometry(edge, top, half, upper);
     sides_->setGeometry(edge + half - 62, top + 4, 54, 20);
     sides_->raise();
-    lens_->setGeometry(edge + half + gap, top, w - half - gap, upper);
+    lens_->setGeometry(edge + half + gap, top, views - half, upper);
+    jog_->setGeometry(edge + w - jog, top, jog, upper);
     timeline_->setGeometry(edge, top + upper + gap, w, timeline);
-    const int jog = std::clamp(w / 3, 230, 340);
-    const int wide = w - jog - gap;
-    fieldsArea_->setGeometry(edge, fieldsAt, wide, fieldsHeight);
-    const int tall = fields_->heightFor(wide) > fieldsHeight ? fields_->heightFor(wide - 12) : fieldsHeight;
-    fields_->resize(tall > fieldsHeight ? wide - 12 : wide, tall);
-    jog_->setGeometry(edge + w - jog, fieldsAt, jog, fieldsHeight);
+    fieldsArea_->setGeometry(edge, fieldsAt, w, fieldsHeight);
+    const int tall = fields_->heightFor(w) > fieldsHeight ? fields_->heightFor(w - 12) : fieldsHeight;
+    fields_->resize(tall > fieldsHeight ? w - 12 : w, tall);
 }
 
 void MovesStation::resizeEvent(QResizeEvent*) {
