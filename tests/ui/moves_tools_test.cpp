@@ -95,6 +95,24 @@ private slots:
         d.pickFromMenu(d.find<QPushButton>("fixedTimes"), "Remove the last time");
         QCOMPARE(d.project().controller.times.size(), std::size_t{1});
     }
+    /// Other things are chosen by their names, never typed by their ids.
+    void namesAreChosen() {
+        WindowDriver d;
+        build(d);
+        const_cast<MoveDesk&>(desk(d)).setPose(-1);
+        auto* editor = d.find<FieldEditor>("moves/move/shot");
+        QVERIFY(editor != nullptr && editor->isVisible());
+        auto* shots = editor->findChild<QComboBox*>();
+        QVERIFY(shots != nullptr && shots->isVisible());
+        const int at = shots->findText("Creep");
+        QVERIFY(at > 0);
+        shots->setFocus();
+        while (shots->currentIndex() < at) QTest::keyClick(shots, Qt::Key_Down);
+        QCOMPARE(d.project().moves[0].shot, std::string("creep"));
+        d.window->document().undoStack()->undo();
+        QVERIFY(d.project().moves[0].shot != "creep");
+        QVERIFY(shots->currentText() != "Creep");
+    }
     /// What an axis goes past its poses is said, and drawn in its lane, once it may.
     void overshootIsShown() {
         WindowDriver d;

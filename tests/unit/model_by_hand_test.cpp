@@ -4,6 +4,7 @@
 #include "core/model/edit_axes.h"
 #include "core/model/fields.h"
 #include "core/model/kind_traits.h"
+#include "core/model/references.h"
 #include "core/tools/change_kind.h"
 #include "io/project/project_file.h"
 #include "support/every_rig.h"
@@ -82,9 +83,7 @@ private slots:
             if (auto* const* s = std::get_if<std::string*>(&f.target);
                 s != nullptr && !f.path.ends_with("/id") && !f.path.ends_with("/axis") &&
                 // names of other parts, which have to be there
-                !(f.path.starts_with("moves/") &&
-                  (f.path.ends_with("/shot") || f.path.ends_with("/target") ||
-                   f.path.ends_with("/speed_of") || f.path.ends_with("/rides_on")))) {
+                namesFor(p, f.path).empty()) {
                 const std::string was = **s;
                 **s = "a\x1b[31mb";
                 QVERIFY2(objectionTo(p).find("cannot be shown") != std::string::npos, f.path.c_str());
@@ -97,6 +96,43 @@ private slots:
                 ++checked;
             }
         QVERIFY(checked > 5);
+    }
+    /// What fields of a move may name, by name; a name that is taken is one the project stands with.
+    void namesOfOthers() {
+        Project p = demoProject();
+        Axis table = p.axes[1];
+        table.id = "table";
+        table.name = "Table";
+        table.role = Role::Turntable;
+        p.axes.push_back(table);
+        const std::string move = "moves/" + p.moves[0].id;
+        const auto names = [&](const std::string& path) {
+            std::vector<std::string> out;
+            for (const NamedId& each : namesFor(p, path)) out.push_back(each.id + "=" + each.name);
+            return out;
+        };
+        using Names = std::vector<std::string>;
+        QCOMPARE(names(move + "/shot"),
+                 (Names{"=the first shot", "reveal=Reveal", "rise=Rise", "creep=Creep"}));
+        QCOMPARE(names(move + "/poses/b/arrive/target"), (Names{"=no target", "crown=Fern crown"}));
+        QCOMPARE(names(move + "/poses/b/arrive/speed_of"),
+                 (Names{"=the first that moves", "slide=Slide", "pan=Pan", "table=Table"}));
+        QCOMPARE(names(move + "/targets/crown/rides_on"), (Names{"=nothing, it stands", "table=Table"}));
+        for (const char* free : {"/name", "/poses/b/note", "/targets/crown/name"})
+            QVERIFY(names(move + free).empty());
+        QVERIFY(names("moves/another/shot").empty());
+        QVERIFY(names("shots/reveal/name").empty());
+        int tried = 0;
+        for (const FieldRef& f : allFields(p))
+            if (auto* const* s = std::get_if<std::string*>(&f.target))
+                for (const NamedId& each : namesFor(p, f.path)) {
+                    const std::string was = **s;
+                    **s = each.id;
+                    QVERIFY2(inconsistencies(p).empty(), (f.path + " " + each.id).c_str());
+                    **s = was;
+                    ++tried;
+                }
+        QVERIFY(tried > 10);
     }
     /// What is far below anything real becomes nothing where nothing is allowed, and only there.
     void tooSmallIsNothing() {

@@ -3,6 +3,7 @@
 
 #include "app/instruments/measure_dialog.h"
 
+#include "core/model/references.h"
 #include "core/units/text.h"
 #include "core/units/unit_table.h"
 #include "core/words/empty_hint.h"
@@ -89,7 +90,18 @@ void FieldEditor::refresh() {
         edit_->setAccessibleName(name);
         source_->setAccessibleName(tr("%1: how it is known").arg(name));
     }
-    const bool isChoice = std::holds_alternative<ChoiceRef>(field->target);
+    QStringList choices;
+    int chosen = -1;
+    if (const auto* choice = std::get_if<ChoiceRef>(&field->target)) {
+        for (const std::string_view label : choice->labels) choices << text(label);
+        chosen = choice->index;
+    } else if (const auto* named = std::get_if<std::string*>(&field->target)) {
+        for (const NamedId& each : namesFor(context_.document.project(), field->path)) {
+            if (each.id == **named) chosen = static_cast<int>(choices.size());
+            choices << QString::fromStdString(each.name);
+        }
+    }
+    const bool isChoice = !choices.isEmpty();
     const bool isFlag = std::holds_alternative<bool*>(field->target);
     const bool isText = std::holds_alternative<std::string*>(field->target);
     edit_->setVisible(!isChoice && !isFlag);
@@ -99,31 +111,25 @@ void FieldEditor::refresh() {
     caption_->setVisible(!isFlag);
 
     if (isChoice) {
-        const auto& choice = std::get<ChoiceRef>(field->target);
         if (combo_ == nullptr) {
             combo_ = new QComboBox(this);
             combo_->setGeometry(0, 20, width(), 26);
             combo_->setVisible(true);
-            connect(combo_, &QComboBox::activated, this, [this](int index) {
-                context_.document.change(tr("Set %1").arg(caption_->text()), [&](Project& p) {
-                    if (const auto f = findField(p, path_.toStdString()))
-                        if (const auto* c = std::get_if<ChoiceRef>(&f->target)) c->assign(c->target, index);
-                });
-            });
+            connect(combo_, &QComboBox::activated, this, &FieldEditor::choose);
         }
         // An editor is used again for other fields, so the words must be these and not only as many.
         const auto same = [&] {
-            if (combo_->count() != static_cast<int>(choice.labels.size())) return false;
+            if (combo_->count() != choices.size()) return false;
             for (int i = 0; i < combo_->count(); ++i)
-                if (combo_->itemText(i) != text(choice.labels[static_cast<std::size_t>(i)])) return false;
+                if (combo_->itemText(i) != choices[i]) return false;
             return true;
         };
         if (!same()) {
             combo_->clear();
-            for (const std::string_view label : choice.labels) combo_->addItem(text(label));
+            combo_->addItems(choices);
         }
         combo_->setAccessibleName(name);
-        combo_->setCurrentIndex(choice.index);
+        combo_->setCurrentIndex(chosen);
         return;
     }
     if (isFlag) {
@@ -170,6 +176,21 @@ void FieldEditor::refresh() {
         source_->style()->polish(source_);
     }
     resizeEvent(nullptr);
+}
+
+/// Takes one of several words: a choice, or what a text may name.
+void FieldEditor::choose(int index) {
+    context_.document.change(tr("Set %1").arg(caption_->text()), [&](Project& p) {
+        const auto f = findField(p, path_.toStdString());
+        if (!f) return;
+        if (const auto* choice = std::get_if<ChoiceRef>(&f->target)) {
+            choice->assign(choice->target, index);
+        } else if (auto* const* named = std::get_if<std::string*>(&f->target)) {
+            const std::vector<NamedId> names = namesFor(p, f->path);
+            if (index >= 0 && index < static_cast<int>(names.size()))
+                **named = names[static_cast<std::size_t>(index)].id;
+        }
+    });
 }
 
 void FieldEditor::resizeEvent(QResizeEvent*) {

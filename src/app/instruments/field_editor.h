@@ -45,6 +45,7 @@ protected:
 
 private:
     void commit();
+    void choose(int index);
     void commitNumber(const FieldRef& field);
     void step(int direction, bool coarse);
     void apply(double value, const QString& mergeKey);

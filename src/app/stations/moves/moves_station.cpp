@@ -636,7 +636,10 @@ void MovesStation::place() {
     store_->setGeometry(w + edge - std::min(w + edge - x, 130), headTop, std::min(w + edge - x, 130),
                         headRow - 1);
     const int top = headBottom + gap, below = height() - gap;
-    const int fieldsAt = below - fieldsHeight;
+    // A large window shows more of the fields before they have to be scrolled.
+    const int fieldsRoom =
+        std::clamp(fields_->heightFor(w), fieldsHeight, std::max(fieldsHeight, height() * 22 / 100));
+    const int fieldsAt = below - fieldsRoom;
     const int room = fieldsAt - gap - top;
     const int timeline = std::max(leastTimeline, room * 52 / 100), upper = room - timeline - gap;
     const int jog = std::clamp(w * 32 / 100, 226, 340), views = w - jog - 2 * gap, half = views / 2;
@@ -646,9 +649,9 @@ void MovesStation::place() {
     lens_->setGeometry(edge + half + gap, top, views - half, upper);
     jog_->setGeometry(edge + w - jog, top, jog, upper);
     timeline_->setGeometry(edge, top + upper + gap, w, timeline);
-    fieldsArea_->setGeometry(edge, fieldsAt, w, fieldsHeight);
-    const int tall = fields_->heightFor(w) > fieldsHeight ? fields_->heightFor(w - 12) : fieldsHeight;
-    fields_->resize(tall > fieldsHeight ? w - 12 : w, tall);
+    fieldsArea_->setGeometry(edge, fieldsAt, w, fieldsRoom);
+    const int tall = fields_->heightFor(w) > fieldsRoom ? fields_->heightFor(w - 12) : fieldsRoom;
+    fields_->resize(tall > fieldsRoom ? w - 12 : w, tall);
 }
 
 void MovesStation::resizeEvent(QResizeEvent*) {

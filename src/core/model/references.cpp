@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/references.h"
+
+#include <algorithm>
+
+namespace gantry {
+
+std::vector<NamedId> namesFor(const Project& project, std::string_view path) {
+    constexpr std::string_view root = "moves/";
+    if (!path.starts_with(root)) return {};
+    const std::string_view id = path.substr(root.size(), path.find('/', root.size()) - root.size());
+    const auto move = std::find_if(project.moves.begin(), project.moves.end(),
+                                   [&](const RigMove& m) { return m.id == id; });
+    if (move == project.moves.end()) return {};
+    std::vector<NamedId> out;
+    const auto addAll = [&](const auto& list, auto fits) {
+        for (const auto& each : list)
+            if (fits(each)) out.push_back({each.id, each.name});
+    };
+    const auto any = [](const auto&) { return true; };
+    if (path == std::string(root) + move->id + "/shot") {
+        out.push_back({"", "the first shot"});
+        addAll(project.shots, any);
+    } else if (path.ends_with("/arrive/target")) {
+        out.push_back({"", "no target"});
+        addAll(move->targets, any);
+    } else if (path.ends_with("/arrive/speed_of")) {
+        out.push_back({"", "the first that moves"});
+        addAll(project.axes, any);
+    } else if (path.ends_with("/rides_on")) {
+        out.push_back({"", "nothing, it stands"});
+        addAll(project.axes, [](const Axis& a) { return a.role == Role::Turntable; });
+    }
+    return out;
+}
+
+} // namespace gantry
