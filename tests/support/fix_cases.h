@@ -84,6 +84,19 @@ inline void moved(Project& p, double from, double to, double time) {
     p.moves[0].poses[1].arrive.time = time;
 }
 
+/// Two blocks of the pan, of 2 s each, within a slide of 9 s.
+inline void panBlocks(Project& p, double first, double second) {
+    moved(p, 0.1, 0.7, 9.0);
+    for (KeyPose& pose : p.moves[0].poses)
+        std::get<AxisPlace<AxisKind::Rotary>>(pose.places[1].place).at = 1.2;
+    for (const double start : {first, second}) {
+        addBlock(p, 0, 1, start, 9.0);
+        p.moves[0].blocks.back().start = start;
+        p.moves[0].blocks.back().length = 2.0;
+        p.moves[0].blocks.back().byAngle = 0.2;
+    }
+}
+
 /// A move past a target with an axis on the focus ring that is left where it is, aimed or straight.
 inline void focusing(Project& p, bool aimed) {
     moved(p, aimed ? 0.05 : 0.4, aimed ? 0.85 : 0.5, 8.0);
@@ -338,6 +351,47 @@ inline const std::vector<Case> cases{
      "move_travel",
      "slide",
      "without going past its poses"},
+    {"slide-and-pan",
+     {},
+     [](Project& p) {
+         moved(p, 0.1, 0.7, 9.0);
+         linear(p).motion.speeds = {{"1", 0.05}};
+         p.moves[0].poses[1].arrive.even = EvenSpeed::Lens;
+     },
+     "move_plan",
+     "slide",
+     "straight, from stop to stop"},
+    {"slide-and-pan",
+     {},
+     [](Project& p) {
+         moved(p, 0.1, 0.7, 9.0);
+         p.moves[0].poses[1].arrive.even = EvenSpeed::Picture;
+     },
+     "move_plan",
+     "slide",
+     "even speed of the axes"},
+    {"slide-and-pan",
+     {},
+     [](Project& p) {
+         moved(p, 0.1, 0.7, 9.0);
+         p.moves[0].poses[1].arrive.easeIn = 0.8;
+         p.moves[0].poses[1].arrive.easeOut = 0.4;
+     },
+     "move_plan",
+     "slide",
+     "ease of 50 %"},
+    {"slide-and-pan",
+     {},
+     [](Project& p) { panBlocks(p, 1.0, 2.5); },
+     "move_plan",
+     "pan",
+     "block of “Pan” at 3 s"},
+    {"slide-and-pan",
+     {},
+     [](Project& p) { panBlocks(p, 1.0, 8.5); },
+     "move_plan",
+     "pan",
+     "block of “Pan” at 7 s"},
     // What falls or creeps.
     {"slide-and-pan", {}, {}, "power_off", "slide", "brake of"},
     {"here-is-what-i-have",

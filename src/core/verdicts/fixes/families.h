@@ -54,7 +54,7 @@ extern const Family mechanicalRing;
 extern const Family moveInLeastTime, moveGentler,
     moveFastest;                    ///< of every segment that is too quick, and of one
 extern const Family settingsToMove; ///< raises them to what the move asks
-extern const Family aimSegment, posesIntoTravel, stopAtPoses, keepBetweenPoses, moveToChoice;
+extern const Family aimSegment, posesIntoTravel, stopAtPoses, keepBetweenPoses, moveToChoice, mendPlan;
 extern const Family moveSlower, moveFaster; ///< all of it, in step
 extern const Family longerLens;             ///< a narrower picture
 extern const Family pullFocus;              ///< on what a segment is aimed at

@@ -26,6 +26,9 @@ constexpr Message pulled{"focus pulled with the aim in “{part}”"};
 constexpr Message startsIn{"first pose of “{part}” {0} farther from the soft limit"};
 constexpr Message onLinks{"{part} with parallel links, which keep the head level"};
 constexpr Message between{"“{part}” without going past its poses"};
+constexpr Message straightOn{"“{part}” straight, from stop to stop"};
+constexpr Message evenAxes{"“{part}” with even speed of the axes"};
+constexpr Message blockAt{"block of “{part}” at {0}"};
 constexpr Message focused{"focus on the target at every pose of “{part}”"};
 
 SegmentView tooFast(const Problem& p) {
@@ -290,6 +293,58 @@ Candidates focusedAtPoses(const Problem& p) {
     return out;
 }
 
+/// What the plan lacks, where a setting mends it: the first trouble that the verdict can be about.
+Candidates mendedPlan(const Problem& p) {
+    Candidates out;
+    const int move = p.verdict.move;
+    if (move < 0) return out;
+    const auto m = static_cast<std::size_t>(move);
+    const RigMove& of = p.project.moves[m];
+    for (const MoveTrouble& t : p.now.evaluation.moves[m].troubles) {
+        if (rules::troubleMessage(t.kind).text != p.verdict.sentence.text) continue;
+        const std::size_t at = t.pose; // of the pose that a segment comes to, or of the block
+        const auto segment = [&](const words::Message& label, const words::Arguments& said, auto how) {
+            add(out, p, FixCost::SettingOnly, label, said,
+                [&](Project& q) { how(q.moves[m], q.moves[m].poses[at].arrive); });
+            out.back().part = rules::segmentName(p.project, m, at);
+        };
+        switch (t.kind) {
+        case MoveTroubleKind::CannotFollow:
+            segment(straightOn, {}, [&](RigMove& q, MoveSegment& s) {
+                s.kind = SegmentKind::Straight;
+                s.even = EvenSpeed::Axes;
+                q.poses[at].passes = q.poses[at - 1].passes = false;
+            });
+            break;
+        case MoveTroubleKind::StandsInPicture:
+        case MoveTroubleKind::LensStands:
+        case MoveTroubleKind::EvenPassing:
+            segment(evenAxes, {}, [](RigMove&, MoveSegment& s) { s.even = EvenSpeed::Axes; });
+            break;
+        case MoveTroubleKind::RampsTooLong: {
+            constexpr double halves = 0.5;
+            segment(gentler, {{{Kind::Percentage, halves}}},
+                    [](RigMove&, MoveSegment& s) { s.easeIn = s.easeOut = halves; });
+            break;
+        }
+        case MoveTroubleKind::BlocksOverlap:
+        case MoveTroubleKind::BlockPastEnd: {
+            const AxisBlock& block = of.blocks[at];
+            const double start =
+                t.kind == MoveTroubleKind::BlocksOverlap ? t.limit : std::max(0.0, t.limit - block.length);
+            add(out, p, FixCost::SettingOnly, blockAt, {{{Kind::Time, start, 6}}},
+                [&](Project& q) { q.moves[m].blocks[at].start = start; });
+            out.back().part = p.project.axes[static_cast<std::size_t>(t.axis)].name;
+            break;
+        }
+        default:
+            break;
+        }
+        break;
+    }
+    return out;
+}
+
 /// The first pose of the axis away from the end, by what its backlash lacks.
 Candidates fartherStart(const Problem& p) {
     Candidates out;
@@ -339,6 +394,8 @@ constinit const Family aimSegment{"aim_segment", words::listOf<aimedAt>, aiming}
 constinit const Family posesIntoTravel{"poses_into_travel", words::listOf<inside>, withinTravel};
 constinit const Family stopAtPoses{"stop_at_poses", words::listOf<stops>, stopping};
 constinit const Family keepBetweenPoses{"keep_between_poses", words::listOf<between>, keptBetween};
+constinit const Family mendPlan{"mend_plan", words::listOf<straightOn, evenAxes, gentler, blockAt>,
+                                mendedPlan};
 constinit const Family moveToChoice{"move_to_choice", words::listOf<inTime, wholeIn>, toChoices};
 constinit const Family moveSlower{"move_slower", words::listOf<wholeIn>, slowerMove};
 constinit const Family moveFaster{"move_faster", words::listOf<wholeIn>, fasterMove};

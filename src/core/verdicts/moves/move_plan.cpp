@@ -20,8 +20,8 @@ constexpr Message nothingText{
 constexpr Message noSpeedText{
     "{room}: the speed is given of an axis that does not move there. Choose another."};
 constexpr Message cannotFollowText{
-    "{room}: {axis} runs at a few fixed speeds only. It can follow neither an aim nor a way through poses. "
-    "Run it straight from stop to stop."};
+    "{room}: {axis} runs at a few fixed speeds only. It can follow neither an aim nor a way through poses, "
+    "and keep nothing else even. Run it straight from stop to stop."};
 constexpr Message notSteeredText{
     "{room}: {axis} is switched or set by hand, so nothing can time it. Leave it "
     "where it is, or give it a motor that is steered."};
@@ -149,6 +149,7 @@ constinit const Rule movePlan =
                  words::listOf<tooFewText, outsideText, rampsText, noTargetText, noHeadText, blindText,
                                notReachedText, leavesText, nothingText, noSpeedText, cannotFollowText,
                                notSteeredText, standsText, lensStandsText, passingText, noScaleText,
-                               blockMovedText, blocksOverlapText, blockPastEndText>))));
+                               blockMovedText, blocksOverlapText, blockPastEndText>,
+                 tries<&fixes::mendPlan>))));
 
 } // namespace gantry::rules
