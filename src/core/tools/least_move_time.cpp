@@ -2,6 +2,7 @@
 #include "core/tools/least_move_time.h"
 
 #include "core/trajectory/least_time.h"
+#include "core/trajectory/through_keys.h"
 
 #include <algorithm>
 
@@ -41,19 +42,25 @@ std::optional<LeastMoveTime> leastMoveTime(const RigMove& move, const MoveScene&
     LeastMoveTime out;
     out.time = plan.trajectory.duration();
     for (std::size_t i = 0; i < plan.segments.size();) {
+        if (stop.stop_requested()) return std::nullopt;
         std::size_t last = i;
         while (goesThrough(move, plan.segments[last].pose)) ++last;
         const SegmentPlan &from = plan.segments[i], &to = plan.segments[last];
         LeastRun run{from.pose - 1, to.pose, to.to - from.from, to.to - from.from, -1};
         const Trajectory path = partOf(plan.trajectory, from.firstPiece, to.lastPiece);
-        if (const auto fast = trajectory::fastest(path, scene.limits, stop)) {
+        if (i == last && from.quickest > 0.0 && move.blocks.empty()) {
+            // Straight from stop to stop: what the closed form says is the least, and no search beats it.
+            run.least = from.quickest;
+            run.binds = static_cast<int>(
+                trajectory::binding(
+                    trajectory::straight(plan.poses[from.pose - 1], plan.poses[from.pose], scene.limits),
+                    scene.limits)
+                    .axis);
+            out.time += run.least - run.planned;
+        } else if (const auto fast = trajectory::fastest(path, scene.limits, stop, last - i + 1)) {
             run.least = fast->trajectory.duration();
             run.binds = mostBinding(*fast, scene.limits.size());
-            // Eased from stop to stop without a turn, the closed form is as quick or quicker.
-            if (i == last && from.quickest > 0.0) run.least = std::min(run.least, from.quickest);
             out.time += run.least - run.planned;
-        } else if (stop.stop_requested()) {
-            return std::nullopt;
         }
         out.runs.push_back(run);
         i = last + 1;

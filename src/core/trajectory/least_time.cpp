@@ -66,9 +66,9 @@ private:
 
 class LeastTime {
 public:
-    LeastTime(const Trajectory& path, std::span<const motion::Limits> limits)
+    LeastTime(const Trajectory& path, std::span<const motion::Limits> limits, std::size_t segments)
         : path_(path), limits_(limits), length_(path.duration()),
-          spans_(std::clamp<std::size_t>(spansAPiece * path.pieceCount(), leastSpans, mostSpans)),
+          spans_(std::clamp<std::size_t>(spansASegment * segments, leastSpans, mostSpans)),
           span_(length_ / static_cast<double>(spans_)) {
         markRests();
         for (std::size_t i = 0; i < spans_; ++i) {
@@ -136,7 +136,7 @@ public:
     }
 
 private:
-    static constexpr std::size_t leastSpans = 160, mostSpans = 480, spansAPiece = 40;
+    static constexpr std::size_t leastSpans = 160, mostSpans = 480, spansASegment = 40;
 
     /// Where limits are asked for, with what each axis' path does there.
     struct Point {
@@ -339,14 +339,14 @@ constexpr double shortestRise = 0.02;
 } // namespace
 
 std::optional<Fastest> fastest(const Trajectory& path, std::span<const motion::Limits> limits,
-                               const std::stop_token& stop) {
+                               const std::stop_token& stop, std::size_t segments) {
     if (path.empty()) return std::nullopt;
     for (std::size_t i = 0; i < path.pieceCount(); ++i)
         if (!(binding(path, limits, i, i + 1).stretch > 0.0)) return std::nullopt;
     std::vector<motion::Limits> kept(limits.begin(), limits.end());
     for (motion::Limits& l : kept)
         if (!(l.jerk > 0.0)) l.jerk = l.acceleration / shortestRise;
-    LeastTime search(path, kept);
+    LeastTime search(path, kept, segments > 0 ? segments : path.pieceCount());
     if (!search.run(stop)) return std::nullopt;
     Fastest out;
     out.trajectory = search.refit();

@@ -31,9 +31,10 @@ struct Fastest {
 /// the times that its segments would take from rest to rest
 /// @param limits one for each axis, speed and acceleration > 0; with a jerk of 0 the full
 /// acceleration comes and goes in 20 ms
+/// @param segments between keys, by which the spans go; 0: every piece of the path is one
 /// Nothing where nothing moves on one of the path's pieces, which then is a rest between two paths, or where
 /// `stop` is requested.
 std::optional<Fastest> fastest(const Trajectory& path, std::span<const motion::Limits> limits,
-                               const std::stop_token& stop = {});
+                               const std::stop_token& stop = {}, std::size_t segments = 0);
 
 } // namespace gantry::trajectory
