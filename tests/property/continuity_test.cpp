@@ -65,7 +65,6 @@ const std::map<std::string, std::string> jumping{
     {"target_at_m", "as focused_at_m"},
     {"run_on_m", "of that moment; a worm locks or does not"},
     {"end_away_m", "of that moment"},
-    {"crossing_at_s", "as tipping_at_m"},
     {"tipping_at_s", "as tipping_at_m"},
     {"limit_ratio", "of the order that binds, which goes over to another"},
     {"frames", "a whole number"},

@@ -41,6 +41,13 @@ Order orderOf(LaneShows shows) {
                                               : Order::Speed;
 }
 
+/// "100 to 787 mm": a unit that both have is said once.
+QString fromTo(QString from, const QString& to) {
+    const qsizetype space = to.lastIndexOf(QLatin1Char(' '));
+    if (space > 0 && from.endsWith(to.mid(space))) from.chop(to.size() - space);
+    return MoveTimeline::tr("%1 to %2").arg(from, to);
+}
+
 } // namespace
 
 MoveTimeline::MoveTimeline(const Context& context, MoveDesk& desk, QWidget* parent)
@@ -111,8 +118,7 @@ void MoveTimeline::collect() {
                 lane.low = std::min(0.0, e.least);
                 lane.high = std::max(lane.limit, e.greatest);
                 lane.over = e.least < -1e-9 || e.greatest > lane.limit * (1.0 + 1e-9);
-                lane.range =
-                    tr("%1 to %2").arg(context_.show(e.least, kind), context_.show(e.greatest, kind));
+                lane.range = fromTo(context_.show(e.least, kind), context_.show(e.greatest, kind));
             } else {
                 lane.limit = shows_ == LaneShows::Speed ? l.speed : l.acceleration;
                 lane.over = e.largest() > lane.limit * (1.0 + 1e-6);
