@@ -27,6 +27,9 @@ void fixedSpeedsOf(Project& p, std::size_t axis, std::initializer_list<double> s
         },
         p.axes[axis].mechanism);
 }
+State stateNow(const Project& p) {
+    return verdictOf(assess(p), "move_choices")->state;
+}
 void timesOf(Project& p, std::initializer_list<double> times) {
     p.controller.times.clear();
     for (const double t : times) p.controller.times.push_back({std::to_string(t), t});
@@ -129,11 +132,11 @@ private slots:
         VERIFY_NEAR_ABS(fixes.front().result.moves[0].poses[1].arrive.time, 6.67, 0.011);
         // A fiftieth of the time may be missed.
         fixedSpeedsOf(p, 0, {0.8 / 6.0 / 1.021});
-        QCOMPARE(verdictOf(assess(p), "move_choices")->state, State::Tight);
+        QCOMPARE(stateNow(p), State::Tight);
         fixedSpeedsOf(p, 0, {0.8 / 6.0 / 1.019});
-        QCOMPARE(verdictOf(assess(p), "move_choices")->state, State::Fine);
+        QCOMPARE(stateNow(p), State::Fine);
         fixedSpeedsOf(p, 0, {0.8 / 6.0});
-        QCOMPARE(verdictOf(assess(p), "move_choices")->state, State::Fine);
+        QCOMPARE(stateNow(p), State::Fine);
     }
     /// Times that a controller offers are for a run from stop to stop; its segments share in what is missed.
     void nearestTime() {
