@@ -5,6 +5,7 @@
 #include "core/evaluate/setup_of.h"
 #include "core/model/edit_axes.h"
 #include "core/model/edit_moves.h"
+#include "core/verdicts/ranges.h"
 #include "core/verdicts/verdict.h"
 #include "support/files.h"
 
