@@ -270,6 +270,22 @@ private slots:
             QCOMPARE(planOf(even).plan.trajectory.at(0, t).place,
                      planOf(free).plan.trajectory.at(0, t).place);
     }
+    /// A block out and back goes past the poses because it is told to: that is no overshoot.
+    void blocksDoNotOvershoot() {
+        Project p = sliding();
+        for (const double by : {0.4, -0.4}) {
+            addBlock(p, 0, 1, by > 0.0 ? 1.0 : 4.0, 8.0);
+            AxisBlock& block = p.moves[0].blocks.back();
+            block.start = by > 0.0 ? 1.0 : 4.0;
+            block.length = 2.0;
+            block.byAngle = by;
+        }
+        const MoveResults r = resultsOf(p);
+        QVERIFY(r.troubles.empty());
+        VERIFY_NEAR(r.axes[1].highest.value() - r.axes[1].lowest.value(), 0.4, 1e-9);
+        QCOMPARE(r.axes[1].overshoot.reason(), Reason::NotApplicable);
+        QCOMPARE(r.axes[0].overshoot.value(), 0.0);
+    }
     /// Out of its travel because it swings past a pose: kept between, it stays inside.
     void overshootIsMended() {
         Project p = rising(true);

@@ -35,7 +35,7 @@ void drawCurve(QPainter& painter, const QPolygonF& curve, QPen pen) {
     double drawn = 0.0;
     for (qsizetype from = 0; from + 1 < points.size(); from += run) {
         const qsizetype count = std::min(run, points.size() - 1 - from);
-        if (pen.style() == Qt::CustomDashLine) pen.setDashOffset(drawn / pen.widthF());
+        if (pen.style() != Qt::SolidLine) pen.setDashOffset(drawn / pen.widthF());
         painter.setPen(pen);
         painter.drawPolyline(points.constData() + from, static_cast<int>(count + 1));
         for (qsizetype i = from; i < from + count; ++i)

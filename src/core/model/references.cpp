@@ -28,7 +28,7 @@ std::vector<NamedId> namesFor(const Project& project, std::string_view path) {
         out.push_back({"", "the first that moves"});
         addAll(project.axes, any);
     } else if (path.ends_with("/rides_on")) {
-        out.push_back({"", "nothing, it stands"});
+        out.push_back({"", "no turntable"});
         addAll(project.axes, [](const Axis& a) { return a.role == Role::Turntable; });
     }
     return out;

@@ -132,7 +132,6 @@ void fillApproach(MoveAxisResults& out, const AxisEvaluation& e, const trajector
 /// How far an axis goes past the poses on its way between them; an aim may lead it as it has to.
 void fillOvershoot(MoveAxisResults& out, const MovePlan& plan, const SegmentAims& aims, std::size_t axis) {
     out.overshoot = Figure::of(0.0);
-    out.overshootAt = Figure::none(Reason::NotApplicable);
     for (const SegmentPlan& s : plan.segments) {
         if (s.aimed && aims.leads(s.pose, axis)) continue;
         const PastPoses past =
@@ -261,6 +260,11 @@ MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const Planned
     for (const SegmentPlan& s : plan.segments) out.segments.push_back(segmentOf(scene, plan, s));
     out.travelRoom = Figure::none(Reason::NotApplicable);
     const SegmentAims aims(scene, move);
+    // A block goes where it is told, between poses and past them.
+    const auto hasBlock = [&](const Axis& axis) {
+        return std::any_of(move.blocks.begin(), move.blocks.end(),
+                           [&](const AxisBlock& b) { return b.axis == axis.id; });
+    };
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const trajectory::Extremes place = t.extremes(a, Order::Place);
         MoveAxisResults& axis = out.axes.emplace_back();
@@ -269,7 +273,8 @@ MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const Planned
         axis.topSpeed = Figure::of(t.extremes(a, Order::Speed).largest());
         axis.acceleration = Figure::of(t.extremes(a, Order::Acceleration).largest());
         axis.jerk = Figure::of(t.extremes(a, Order::Jerk).largest());
-        fillOvershoot(axis, plan, aims, a);
+        axis.overshoot = axis.overshootAt = Figure::none(Reason::NotApplicable);
+        if (!hasBlock(rig.axes[a])) fillOvershoot(axis, plan, aims, a);
         axis.approachFrom = axis.approachRoom = axis.runOn = axis.endAway = axis.runOnAt =
             Figure::none(Reason::NotApplicable);
         if (a < axes.size() && planned.moves(a) && !axes[a].model.atOnce) {
