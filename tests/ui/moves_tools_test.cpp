@@ -44,6 +44,14 @@ class MovesToolsTest : public QObject {
         place(d, 0, "700 mm");
         QTest::mouseClick(d.find<QPushButton>("storePose"), Qt::LeftButton);
     }
+    /// The flag in hand pressed once more, so that the fields of the whole move are there.
+    static void letGo(WindowDriver& d) {
+        auto* timeline = d.find<MoveTimeline>("moveTimeline");
+        const int pose = desk(d).pose();
+        QVERIFY(pose >= 0);
+        QTest::mouseClick(timeline, Qt::LeftButton, {}, timeline->flagAt(pose).toPoint());
+        QCOMPARE(desk(d).pose(), -1);
+    }
     static QAction* action(QMenu* menu, const QString& part) {
         for (QAction* a : menu->actions())
             if (a->text().contains(part)) return a;
@@ -95,11 +103,32 @@ private slots:
         d.pickFromMenu(d.find<QPushButton>("fixedTimes"), "Remove the last time");
         QCOMPARE(d.project().controller.times.size(), std::size_t{1});
     }
+    /// A pose is taken in hand by its flag, and let go of by it or by a key; not while the rig stands
+    /// elsewhere.
+    void flagsAreLetGo() {
+        WindowDriver d;
+        build(d);
+        auto* timeline = d.find<MoveTimeline>("moveTimeline");
+        const auto press = [&](int pose) {
+            QTest::mouseClick(timeline, Qt::LeftButton, {}, timeline->flagAt(pose).toPoint());
+        };
+        press(0);
+        QCOMPARE(desk(d).pose(), 0);
+        place(d, 0, "300 mm");
+        press(0); // back to the pose
+        QCOMPARE(desk(d).pose(), 0);
+        QVERIFY(!desk(d).jogged());
+        press(0);
+        QCOMPARE(desk(d).pose(), -1);
+        press(1);
+        QTest::keyClick(timeline, Qt::Key_Escape);
+        QCOMPARE(desk(d).pose(), -1);
+    }
     /// Other things are chosen by their names, never typed by their ids.
     void namesAreChosen() {
         WindowDriver d;
         build(d);
-        const_cast<MoveDesk&>(desk(d)).setPose(-1);
+        letGo(d);
         auto* editor = d.find<FieldEditor>("moves/move/shot");
         QVERIFY(editor != nullptr && editor->isVisible());
         auto* shots = editor->findChild<QComboBox*>();
@@ -130,7 +159,7 @@ private slots:
         };
         QVERIFY(!saysSo());
         const QImage before = timeline->grab().toImage();
-        const_cast<MoveDesk&>(desk(d)).setPose(-1);
+        letGo(d);
         auto* allowed = d.window->findChild<QCheckBox*>("moves/move/overshoots");
         if (allowed == nullptr)
             for (QCheckBox* box : d.window->findChildren<QCheckBox*>())

@@ -433,7 +433,7 @@ void MoveTimeline::paintEvent(QPaintEvent*) {
 
 void MoveTimeline::mousePressEvent(QMouseEvent* event) {
     flag_ = -1;
-    moved_ = scrubs_ = false;
+    moved_ = scrubs_ = again_ = false;
     const PlannedMove* m = desk_.planned();
     if (m == nullptr || event->button() != Qt::LeftButton) return;
     if (event->position().y() < flagsTop + flagHeight + 4)
@@ -444,6 +444,10 @@ void MoveTimeline::mousePressEvent(QMouseEvent* event) {
         for (std::size_t b = 0; b < desk_.current()->blocks.size(); ++b)
             if (blockBox(b).contains(event->position())) block_ = static_cast<int>(b);
     if (flag_ >= 0) {
+        // The rig stands there already: pressed once more, the flag is let go of.
+        again_ =
+            flag_ == desk_.pose() && !desk_.jogged() &&
+            std::abs(desk_.time() - m->plan.poseTimes[static_cast<std::size_t>(flag_)]) < desk_.frameTime();
         desk_.setPose(flag_);
         held_ = desk_.duration();
     } else if (block_ >= 0) {
@@ -506,7 +510,10 @@ void MoveTimeline::dragBlock(double x) {
 void MoveTimeline::mouseReleaseEvent(QMouseEvent*) {
     scrubs_ = false;
     held_ = 0.0;
-    if (flag_ >= 0 && moved_) desk_.setPose(flag_);
+    if (flag_ >= 0 && moved_)
+        desk_.setPose(flag_);
+    else if (again_)
+        desk_.setPose(-1);
     flag_ = block_ = -1;
     update();
 }
@@ -532,6 +539,9 @@ void MoveTimeline::keyPressEvent(QKeyEvent* event) {
         return;
     case Qt::Key_PageDown:
         desk_.setPose(std::min(poses - 1, desk_.pose() + 1));
+        return;
+    case Qt::Key_Escape:
+        desk_.setPose(-1);
         return;
     case Qt::Key_Space:
         emit playWanted();

@@ -70,7 +70,7 @@ private:
     int block_ = -1;         ///< … or this, taken hold of …
     double blockHeld_ = 0.0; ///< … so long [s] after its start
     double held_ = 0.0;      ///< [s] … on the scale that it was taken on; 0: none is
-    bool scrubs_ = false, moved_ = false;
+    bool scrubs_ = false, moved_ = false, again_ = false;
     QString words_;
 };
 

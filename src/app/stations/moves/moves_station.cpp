@@ -555,11 +555,11 @@ void MovesStation::showFields() {
     else if (pose < 0)
         fields_->setTitle(tr("The whole move"), tr("press a flag for its pose"));
     else if (pose == 0)
-        fields_->setTitle(tr("Pose A"), tr("where the move begins"));
+        fields_->setTitle(tr("Pose A"), tr("where the move begins; press its flag again for the whole move"));
     else
         fields_->setTitle(
             tr("Pose %1").arg(QString::fromStdString(poseLetter(static_cast<std::size_t>(pose)))),
-            tr("and the way to it from %1")
+            tr("and the way to it from %1; press its flag again for the whole move")
                 .arg(QString::fromStdString(poseLetter(static_cast<std::size_t>(pose - 1)))));
     fields_->setColumns(desk_->pose() < 0 ? 5 : 0);
     fields_->setFields(poseFields());
