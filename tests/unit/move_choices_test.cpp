@@ -284,6 +284,9 @@ private slots:
         QVERIFY(r.troubles.empty());
         VERIFY_NEAR(r.axes[1].highest.value() - r.axes[1].lowest.value(), 0.4, 1e-9);
         QCOMPARE(r.axes[1].overshoot.reason(), Reason::NotApplicable);
+        // Nor is a fixed speed held to the time of a segment that it does not run in.
+        fixedSpeedsOf(p, 1, {0.1});
+        QCOMPARE(resultsOf(p).axes[1].choiceSpeed.reason(), Reason::NotApplicable);
         QCOMPARE(r.axes[0].overshoot.value(), 0.0);
     }
     /// Out of its travel because it swings past a pose: kept between, it stays inside.

@@ -260,11 +260,6 @@ MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const Planned
     for (const SegmentPlan& s : plan.segments) out.segments.push_back(segmentOf(scene, plan, s));
     out.travelRoom = Figure::none(Reason::NotApplicable);
     const SegmentAims aims(scene, move);
-    // A block goes where it is told, between poses and past them.
-    const auto hasBlock = [&](const Axis& axis) {
-        return std::any_of(move.blocks.begin(), move.blocks.end(),
-                           [&](const AxisBlock& b) { return b.axis == axis.id; });
-    };
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const trajectory::Extremes place = t.extremes(a, Order::Place);
         MoveAxisResults& axis = out.axes.emplace_back();
@@ -274,7 +269,8 @@ MoveResults evaluateMove(const RigSetup& rig, const RigMove& move, const Planned
         axis.acceleration = Figure::of(t.extremes(a, Order::Acceleration).largest());
         axis.jerk = Figure::of(t.extremes(a, Order::Jerk).largest());
         axis.overshoot = axis.overshootAt = Figure::none(Reason::NotApplicable);
-        if (!hasBlock(rig.axes[a])) fillOvershoot(axis, plan, aims, a);
+        // A block goes where it is told, between poses and past them.
+        if (!hasBlock(move, rig.axes[a])) fillOvershoot(axis, plan, aims, a);
         axis.approachFrom = axis.approachRoom = axis.runOn = axis.endAway = axis.runOnAt =
             Figure::none(Reason::NotApplicable);
         if (a < axes.size() && planned.moves(a) && !axes[a].model.atOnce) {

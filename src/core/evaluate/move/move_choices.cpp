@@ -61,7 +61,8 @@ void fillChoices(MoveResults& out, const RigSetup& rig, const RigMove& move, con
     for (const FixedTime& t : rig.controller.times) times.push_back(t.time);
     if (!times.empty()) fillTimes(out, move, plan, times);
     for (std::size_t a = 0; a < out.axes.size(); ++a)
-        if (const std::vector<double> speeds = fixedSpeeds(rig.axes[a]); !speeds.empty())
+        if (const std::vector<double> speeds = fixedSpeeds(rig.axes[a]);
+            !speeds.empty() && !hasBlock(move, rig.axes[a]))
             fillSpeeds(out.axes[a], plan, a, speeds);
 }
 

@@ -31,6 +31,11 @@ std::vector<double> fixedSpeeds(const Axis& axis) {
     return out;
 }
 
+bool hasBlock(const RigMove& move, const Axis& axis) {
+    return std::any_of(move.blocks.begin(), move.blocks.end(),
+                       [&](const AxisBlock& b) { return b.axis == axis.id; });
+}
+
 MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
     MoveScene out;
     out.chain = chainOf(rig);

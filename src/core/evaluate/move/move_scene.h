@@ -28,6 +28,9 @@ SoftEnds softEnds(const Axis& axis);
 /// The few speeds [U/s] that an axis runs at; empty: any up to its top speed.
 std::vector<double> fixedSpeeds(const Axis& axis);
 
+/// Whether an axis runs by blocks of its own in a move, and not by its poses.
+bool hasBlock(const RigMove& move, const Axis& axis);
+
 /// What a move is planned with.
 struct MoveScene {
     RigChain chain;
