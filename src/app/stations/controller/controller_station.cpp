@@ -301,7 +301,7 @@ void ControllerStation::place() {
         if (!g->isVisibleTo(this)) continue;
         g->setGeometry(edge, y, w, g->heightFor(w));
         QPushButton* choices = g == controller_ ? times_ : speeds_;
-        choices->setGeometry(edge + w - choicesWidth - 12, y + 6, choicesWidth, 22);
+        choices->setGeometry(edge + w - choicesWidth - 12, y + 4, choicesWidth, 20);
         choices->raise();
         g->setHeaderRoom(w - choicesWidth - 24);
         y += g->height() + gap;
