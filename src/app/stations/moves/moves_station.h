@@ -6,6 +6,7 @@
 
 #include <QElapsedTimer>
 #include <QTimer>
+#include <functional>
 
 class QComboBox;
 class QMenu;
@@ -67,9 +68,8 @@ private:
     QString headLine() const;
     QString bestTime() const;
     QList<FieldSlot> poseFields() const;
-    /// Changes the move in hand as one step.
-    template <class How>
-    void change(const QString& what, How how);
+    /// Changes the move in hand as one step; `how` takes the project and the move's index.
+    void change(const QString& what, const std::function<void(Project&, int)>& how);
 
     MoveDesk* desk_;
     QComboBox *moves_, *lanes_;
