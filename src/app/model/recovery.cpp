@@ -16,7 +16,8 @@
 namespace gantry::app {
 namespace {
 
-constexpr int writeAfter = 1000; // [ms]; the promise is two seconds
+/// [ms]. The promise is two seconds, and a busy disk takes the better part of one to confirm a file.
+constexpr int writeAfter = 400;
 constexpr int tryAgainAfter = 2000;
 constexpr std::size_t shownDifferences = 4;
 
@@ -32,12 +33,20 @@ QString writeFile(const QString& name, std::string_view content) {
     return result.written ? QString() : QString::fromStdString(result.sentence);
 }
 
+QString pathOf(const QString& copy) {
+    QFile from(pathFile(copy));
+    return from.open(QIODevice::ReadOnly) ? QString::fromUtf8(from.readAll()) : QString();
+}
+
 /// Writes both files; a sentence if there is no copy that can be read again.
 QString writeCopy(const QString& file, const Project& project, const QString& path) {
     if (const std::string why = io::fileObjection(project); !why.empty()) return QString::fromStdString(why);
     Recovery::folder(); // made again if it has vanished
-    if (const QString trouble = writeFile(pathFile(file), path.toUtf8().toStdString()); !trouble.isEmpty())
-        return trouble;
+    // Every file written waits for the disk, so the one that says the same is left.
+    if (!QFile::exists(pathFile(file)) || pathOf(file) != path)
+        if (const QString trouble = writeFile(pathFile(file), path.toUtf8().toStdString());
+            !trouble.isEmpty())
+            return trouble;
     return writeFile(file, io::writeProject(project));
 }
 
@@ -75,7 +84,7 @@ Recovery::Recovery(Document& document, QObject* parent)
     writer_->moveToThread(&thread_);
     connect(&thread_, &QThread::finished, writer_, &QObject::deleteLater);
     thread_.setObjectName(QStringLiteral("recovery"));
-    thread_.start(QThread::LowPriority);
+    thread_.start();
     timer_.setSingleShot(true);
     timer_.setInterval(writeAfter);
     connect(&timer_, &QTimer::timeout, this, &Recovery::write);
@@ -97,6 +106,13 @@ Recovery::~Recovery() {
 
 void Recovery::write() {
     if (!document_.edited()) return;
+    // What a slow disk has not taken yet does not queue up: the newest state follows once it has.
+    if (writing_) {
+        again_ = true;
+        return;
+    }
+    writing_ = true;
+    again_ = false;
     QMetaObject::invokeMethod(writer_,
                               [this, project = document_.project(), path = document_.path(), file = file_] {
                                   const QString trouble = writeCopy(file, project, path);
@@ -106,6 +122,8 @@ void Recovery::write() {
 }
 
 void Recovery::report(const QString& trouble) {
+    writing_ = false;
+    if (again_) write();
     if (!trouble.isEmpty() && document_.edited() && !timer_.isActive()) timer_.start(tryAgainAfter);
     // The window that could not say that it is alive says so once it can.
     if (trouble.isEmpty() && !alive_->isLocked()) alive_->tryLock(0);
@@ -117,6 +135,7 @@ void Recovery::report(const QString& trouble) {
 
 void Recovery::writeNow() {
     timer_.stop();
+    writing_ = false; // behind one under way, in the writer's turn
     write();
     // The writer works in order, so an empty call that has returned means that the copy is written.
     QMetaObject::invokeMethod(
@@ -125,6 +144,7 @@ void Recovery::writeNow() {
 
 void Recovery::forget() {
     timer_.stop();
+    again_ = false;
     // In the writer's own thread and turn, so that a write under way cannot bring the copy back.
     QMetaObject::invokeMethod(writer_, [file = file_] {
         QFile::remove(file);
@@ -145,8 +165,7 @@ QList<RecoveredCopy> Recovery::abandoned() {
         RecoveredCopy copy;
         copy.file = info.filePath();
         copy.written = info.lastModified();
-        QFile from(pathFile(info.filePath()));
-        if (from.open(QIODevice::ReadOnly)) copy.path = QString::fromUtf8(from.readAll());
+        copy.path = pathOf(info.filePath());
         std::string error;
         const auto text =
             io::readTextFile(QFile::encodeName(info.filePath()).toStdString(), io::largestFile, error);

@@ -63,6 +63,7 @@ private:
     QObject* writer_;
     QTimer timer_;
     QString file_, trouble_;
+    bool writing_ = false, again_ = false; // a copy is under way; the document has changed since
     std::unique_ptr<QLockFile> alive_;
 };
 
