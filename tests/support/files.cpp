@@ -38,8 +38,8 @@ gantry::Project demoProject(const std::string& rig) {
 std::vector<nlohmann::json> referenceCases(const std::string& topic, const std::string& kind) {
     static const nlohmann::json all = [] {
         nlohmann::json out;
-        // Parts and axes, the rig as a whole, and its moves.
-        for (const char* name : {"reference", "reference-rig", "reference-moves"})
+        // Parts and axes, the rig as a whole, its moves, and its interval plans.
+        for (const char* name : {"reference", "reference-rig", "reference-moves", "reference-bench"})
             out.update(
                 nlohmann::json::parse(textOfFile(sourcePath(std::string("tests/data/") + name + ".json"))));
         return out;
