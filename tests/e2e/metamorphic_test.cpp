@@ -210,8 +210,9 @@ private slots:
                 for (std::size_t a = 0; a < p.axes.size(); ++a) {
                     const double lever = now.axes[a].model.carriedReach,
                                  share = lever > 0.0 ? std::max(0.01, 2.0 * off / lever) : 0.01;
-                    all +=
-                        differing(numbersOf(before[a]), numbersOf(after[a]), share, {"/ranges", "/limits/"});
+                    // A drift is what weights in balance differ by from one moment to the next.
+                    all += differing(numbersOf(before[a]), numbersOf(after[a]), share,
+                                     {"/ranges", "/limits/", "drift_px_per_frame"});
                 }
             };
             for (std::size_t a = 0; a < p.axes.size(); ++a) {

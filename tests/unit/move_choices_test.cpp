@@ -295,6 +295,8 @@ private slots:
         for (KeyPose& k : p.moves[0].poses)
             for (PosePlace& place : k.places)
                 if (auto* l = std::get_if<AxisPlace<AxisKind::Linear>>(&place.place)) l->at -= 0.095;
+        // Kept between its poses it brakes harder, which play and springs answer: not the matter here.
+        for (Shot& s : p.shots) s.limits.jitter = s.limits.drift = 50.0;
         const Assessment now = assess(p);
         const auto v = verdictOf(now, "move_travel");
         QVERIFY(v);

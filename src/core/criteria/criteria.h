@@ -167,6 +167,12 @@ inline constexpr Criterion moveFocus{"move_focus", "blur that looks sharp over t
                                      units::Kind::Ratio, 1.2};
 inline constexpr Criterion moveJudder{
     "move_judder", "time in which the target crosses the frame over the least", units::Kind::Ratio, 1.4};
+inline constexpr Criterion moveStepping{"move_stepping", "jitter limit over stepping along a move",
+                                        units::Kind::Ratio, 1.5};
+inline constexpr Criterion moveJitter{"move_jitter", "jitter limit over jitter along a move",
+                                      units::Kind::Ratio, 1.5};
+inline constexpr Criterion moveDrift{"move_drift", "drift limit over drift along a move", units::Kind::Ratio,
+                                     1.5};
 inline constexpr Criterion moveHorizon{
     "move_horizon", "lean of the horizon that is not seen over that of a move", units::Kind::Ratio, 1.0};
 inline constexpr Criterion moveHeld{
@@ -221,6 +227,8 @@ inline constexpr Criterion ownClearance{"own_clearance", "least distance of smal
                                         units::Kind::Length, 0.01};
 inline constexpr Criterion resonanceStay{"resonance_stay", "stay in the rotor's resonance that does no harm",
                                          units::Kind::Time, 0.5};
+inline constexpr Criterion creepTime{
+    "creep_time", "time for which a crawl has to last before its steps are seen", units::Kind::Time, 0.5};
 inline constexpr Criterion choiceMiss{"choice_miss",
                                       "share of a segment's time by which a fixed speed or time may miss it",
                                       units::Kind::Percentage, 0.02};

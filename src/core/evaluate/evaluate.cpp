@@ -2,6 +2,7 @@
 #include "core/evaluate/evaluate.h"
 
 #include "core/evaluate/move/axis_move.h"
+#include "core/evaluate/move/axis_picture.h"
 #include "core/evaluate/move/evaluate_move.h"
 
 #include "core/criteria/criteria.h"
@@ -303,9 +304,10 @@ AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches sea
     e.worstShot = worstShotOf(e.shots);
     if (rig.planned != nullptr) {
         for (std::size_t m = 0; m < rig.planned->size(); ++m)
-            if ((*rig.planned)[m].moves(index))
+            if ((*rig.planned)[m].moves(index)) {
                 e.moves.push_back(evaluateAxisMove(e.model, e.resonance, (*rig.planned)[m], index, m));
-            else if ((*rig.planned)[m].isPushed(index))
+                fillAxisPicture(e.moves.back(), rig, rig.moves[m], (*rig.planned)[m], index, e);
+            } else if ((*rig.planned)[m].isPushed(index))
                 e.moves.push_back(evaluateHeld(e.model, (*rig.planned)[m], index, m));
     }
     fillLimits(e, searches);

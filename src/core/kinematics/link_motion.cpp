@@ -55,42 +55,68 @@ Place Moving::accelerationOf(Place way) const {
     return plus(plus(acceleration, cross(turningRises, way)), cross(turning, cross(turning, way)));
 }
 
+Place JointRate::velocityOf(Place way) const {
+    return plus(velocity, cross(turning, way));
+}
+
+Moving motionOf(const Link& link, const Moving& below, double place, double rate, double rises) {
+    const Moving stand = shifted(below, below.frame.along(link.shift));
+    const geometry::Frame frame = movedBy(link, stand.frame, link.offset + place);
+    switch (link.joint) {
+    case Joint::Fixed:
+        break;
+    case Joint::Along: {
+        const Place along = stand.frame.along(link.direction);
+        return carried(stand, minus(frame.at, stand.frame.at), times(along, rate), times(along, rises));
+    }
+    case Joint::Yaw:
+        return turned(stand, frame, frame.up, rate, rises);
+    case Joint::Pitch: // about right, which is minus left
+        return turned(stand, frame, times(frame.left, -1.0), rate, rises);
+    case Joint::Roll:
+        return turned(stand, frame, frame.ahead, rate, rises);
+    case Joint::Parallel: {
+        const Place arm = minus(frame.at, stand.frame.at), about = times(stand.frame.left, -1.0);
+        const Place round = cross(about, arm);
+        return carried(stand, arm, times(round, rate),
+                       plus(times(round, rises), cross(about, round), rate * rate));
+    }
+    }
+    return stand;
+}
+
 void forwardMotion(std::span<const Link> chain, const AxisMotion& motion, std::span<Moving> out) {
+    const Moving ground;
     for (std::size_t i = 0; i < chain.size(); ++i) {
         const Link& link = chain[i];
-        const Moving below = link.on < 0 ? Moving{} : out[static_cast<std::size_t>(link.on)];
-        const Moving stand = shifted(below, below.frame.along(link.shift));
-        const double rate = valueOf(motion.speeds, link.axis),
-                     rises = valueOf(motion.accelerations, link.axis);
-        const geometry::Frame frame =
-            movedBy(link, stand.frame, link.offset + valueOf(motion.places, link.axis));
-        switch (link.joint) {
-        case Joint::Fixed:
-            out[i] = stand;
-            break;
-        case Joint::Along: {
-            const Place along = stand.frame.along(link.direction);
-            out[i] = carried(stand, minus(frame.at, stand.frame.at), times(along, rate), times(along, rises));
-            break;
-        }
-        case Joint::Yaw:
-            out[i] = turned(stand, frame, frame.up, rate, rises);
-            break;
-        case Joint::Pitch: // about right, which is minus left
-            out[i] = turned(stand, frame, times(frame.left, -1.0), rate, rises);
-            break;
-        case Joint::Roll:
-            out[i] = turned(stand, frame, frame.ahead, rate, rises);
-            break;
-        case Joint::Parallel: {
-            const Place arm = minus(frame.at, stand.frame.at), about = times(stand.frame.left, -1.0);
-            const Place round = cross(about, arm);
-            out[i] = carried(stand, arm, times(round, rate),
-                             plus(times(round, rises), cross(about, round), rate * rate));
-            break;
-        }
-        }
+        out[i] = motionOf(link, link.on < 0 ? ground : out[static_cast<std::size_t>(link.on)],
+                          valueOf(motion.places, link.axis), valueOf(motion.speeds, link.axis),
+                          valueOf(motion.accelerations, link.axis));
     }
+}
+
+JointRate rateOf(std::span<const Link> chain, std::span<const Moving> moving, std::size_t i) {
+    const Link& link = chain[i];
+    const geometry::Frame& f = moving[i].frame;
+    switch (link.joint) {
+    case Joint::Fixed:
+        break;
+    case Joint::Along: // keeps the direction of what it stands in
+        return {{}, f.along(link.direction)};
+    case Joint::Yaw:
+        return {f.up, {}};
+    case Joint::Pitch:
+        return {times(f.left, -1.0), {}};
+    case Joint::Roll:
+        return {f.ahead, {}};
+    case Joint::Parallel: {
+        const geometry::Frame ground;
+        const geometry::Frame& below = link.on < 0 ? ground : moving[static_cast<std::size_t>(link.on)].frame;
+        const Place arm = minus(f.at, below.to(link.shift));
+        return {{}, cross(times(f.left, -1.0), arm)};
+    }
+    }
+    return {};
 }
 
 InPicture pictureOf(const Moving& lens, const Point& point, double focal) {

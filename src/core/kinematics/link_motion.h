@@ -30,6 +30,18 @@ struct AxisMotion {
 /// and acceleration (Lynch and Park, Modern Robotics, ch. 8). The frames are those of forward().
 /// @param out as many as there are links
 void forwardMotion(std::span<const Link> chain, const AxisMotion& motion, std::span<Moving> out);
+/// The same of one link on what it stands on. @param place [U] of its axis, without its offset
+Moving motionOf(const Link& link, const Moving& below, double place, double rate, double rises);
+
+/// What moves at a rate of 1 U/s when a joint does: a turn [rad/s] about the place of its frame, or a
+/// velocity [m/s].
+struct JointRate {
+    geometry::Place turning, velocity;
+
+    geometry::Place velocityOf(geometry::Place way) const; ///< of a place `way` [m] from that of the frame
+};
+/// @param moving of all links, as forwardMotion() gives them
+JointRate rateOf(std::span<const Link> chain, std::span<const Moving> moving, std::size_t link);
 
 /// A place in space that may move.
 struct Point {

@@ -2,6 +2,7 @@
 #include "core/optics/picture.h"
 
 #include <algorithm>
+#include <cmath>
 #include <numbers>
 
 namespace gantry::optics {
@@ -23,6 +24,13 @@ PictureVelocity rotationVelocity(double f, double u, double v, double panRate, d
 
 double lateralPixelsPerMetre(double f, double distance) {
     return f / distance;
+}
+
+double pictureShift(double focal, double width, double depth, const CameraShift& s) {
+    const double half = 0.5 * width;
+    return std::max({focal * std::hypot(s.right / depth + s.pan, s.up / depth + s.tilt),
+                     half * std::abs(s.ahead) / depth,
+                     half * std::hypot(1.0, pictureShape) * std::abs(s.roll)});
 }
 
 double defocusPixels(double focalLength, double fNumber, double distance, double inverseDistance,

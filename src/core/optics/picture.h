@@ -26,6 +26,17 @@ PictureVelocity rotationVelocity(double focalPixels, double u, double v, double 
 /// Pixels per metre of sideways motion against a subject at `distance` [m] > 0.
 double lateralPixelsPerMetre(double focalPixels, double distance);
 
+/// How a camera moves for one unit of an axis [U], as the camera itself sees it.
+struct CameraShift {
+    double right = 0.0, up = 0.0, ahead = 0.0; ///< [m/U] of its entrance pupil
+    double pan = 0.0, tilt = 0.0, roll = 0.0;  ///< [rad/U] right, up and clockwise positive
+};
+
+/// How far a picture moves with that [px/U], of a scene at `depth` [m] > 0 before the pupil: what stands in
+/// its middle, F √((right/s + pan)² + (up/s + tilt)²); what runs out at its sides as the camera comes nearer;
+/// or a corner as it rolls; whichever is most. To first order in the movement.
+double pictureShift(double focalPixels, double widthPixels, double depth, const CameraShift& shift);
+
 /// Diameter [px] of the blur that a point gets per unit of focus error, where the error is counted in
 /// 1/distance: (f²/N) Δ(1/s) / (1 − f/s) by the thin lens.
 /// @param focalLength f [m]; @param fNumber N; @param distance s [m], focused, not nearer than 1.05 f;

@@ -160,6 +160,16 @@ struct AxisMoveResults {
     Figure pulseRate; ///< [Hz] the highest of the move
     Figure stay;      ///< [s] the longest that it stays within the rotor's resonance
     Figure stayAt;    ///< [s] of the move, where that begins
+    // In the picture; nothing where single pictures are taken, or the lens does not move with the axis.
+    Figure stepping;      ///< [px] of steps, the most that lasts long enough to be seen …
+    Figure steppingSpeed; ///< [U/s] … while it goes no faster than this …
+    Figure steppingAt;    ///< [s] … from then on
+    Figure jitter;        ///< [px] of steps, of sticking and slipping, and of play that is let go, at worst
+    Figure slip;          ///< [px] of it that is sticking and slipping
+    Figure letGo;         ///< [px] of it that is play
+    Figure jitterAt;      ///< [s]
+    Figure drift;         ///< [px/frame] by which what winds up in the drive carries the picture, at worst
+    Figure driftAt;       ///< [s]
 };
 template <>
 constexpr bool printsOnlyWhatApplies<AxisMoveResults> = true;
@@ -178,6 +188,17 @@ void describe(V& v, S&... s) {
     v.figure(result("pulse_rate_hz", "highest pulse rate of the move", K::Frequency), s.pulseRate...);
     v.figure(result("resonance_stay_s", "longest stay in the rotor's resonance", K::Time), s.stay...);
     v.figure(result("resonance_at_s", "when that begins", K::Time), s.stayAt...);
+    v.figure(result("stepping_px", "stepping where it is seen most", K::Pixels), s.stepping...);
+    v.figure(result("stepping_speed_m_s", K::Speed, "stepping_speed_rad_s", K::AngularSpeed,
+                    "top speed of the half second in which it is"),
+             s.steppingSpeed...);
+    v.figure(result("stepping_at_s", "when it begins to", K::Time), s.steppingAt...);
+    v.figure(result("jitter_px", "jitter along the move, peak to peak", K::Pixels), s.jitter...);
+    v.figure(result("slip_px", "part of it that is sticking and slipping", K::Pixels), s.slip...);
+    v.figure(result("let_go_px", "part of it that is play let go", K::Pixels), s.letGo...);
+    v.figure(result("jitter_at_s", "when it jitters most", K::Time), s.jitterAt...);
+    v.figure(result("drift_px_per_frame", "slow drift along the move", K::PixelsPerFrame), s.drift...);
+    v.figure(result("drift_at_s", "when it drifts most", K::Time), s.driftAt...);
 }
 
 /// What a search over the whole way found: what comes near to what, and what is in the picture that should
@@ -216,6 +237,7 @@ struct MoveResults {
     Figure tippingAt;    ///< [s] of the move
     Figure crossing;     ///< [s] in which detail at the target crosses the picture where it is fastest
     Figure crossingAt;   ///< [s]
+    Figure motionBlur;   ///< [px] by which it smears in the exposure then
     Figure focusBlur;    ///< [px] by which the target is out of focus at worst
     Figure focusAt;      ///< [s]
     Figure focusedAt;    ///< [m] distance that the lens is focused at then …
@@ -239,6 +261,8 @@ void describe(V& v, S&... s) {
     v.figure(result("crossing_time_s", "time in which detail at the target crosses the picture", K::Time),
              s.crossing...);
     v.figure(result("crossing_at_s", "when it is fastest", K::Time), s.crossingAt...);
+    v.figure(result("motion_blur_px", "smear of the target by its movement in the picture then", K::Pixels),
+             s.motionBlur...);
     v.figure(result("focus_blur_px", "blur of the target by focus", K::Pixels), s.focusBlur...);
     v.figure(result("focus_at_s", "when it is blurred most", K::Time), s.focusAt...);
     v.figure(result("focused_at_m", "distance that the lens is focused at then", K::Length), s.focusedAt...);

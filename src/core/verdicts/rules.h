@@ -188,8 +188,8 @@ extern const Rule sag, settling, railTipping, railClamps, beamStrength, pivot, b
 extern const Rule tipping, anchors, tether, clearance, supply, weight, money;
 // moves/
 extern const Rule movePlan, moveLimits, moveTravel, moveFraming, moveTorque, movePulses, moveResonance,
-    moveTipping, moveClearance, moveOwnParts, moveFocus, moveJudder, moveHorizon, moveHeld, moveApproach,
-    moveRunOn, moveChoices;
+    moveTipping, moveClearance, moveOwnParts, moveFocus, moveJudder, moveStepping, moveJitter, moveDrift,
+    moveHorizon, moveHeld, moveApproach, moveRunOn, moveChoices;
 // told/
 extern const Rule claim, claimPower, movingMass, stepsSet;
 

@@ -33,10 +33,10 @@ public:
     void applyTheme() override;
     void showMoment(int move, double time) override;
     QStringList rules() const override {
-        return {"move_plan",   "move_limits",    "move_travel",  "move_framing",   "move_torque",
-                "move_pulses", "move_resonance", "move_tipping", "move_clearance", "move_own_parts",
-                "move_focus",  "move_judder",    "move_horizon", "move_held",      "move_approach",
-                "move_run_on", "move_choices"};
+        return {"move_plan",    "move_limits",    "move_travel",   "move_framing",   "move_torque",
+                "move_pulses",  "move_resonance", "move_tipping",  "move_clearance", "move_own_parts",
+                "move_focus",   "move_judder",    "move_stepping", "move_jitter",    "move_drift",
+                "move_horizon", "move_held",      "move_approach", "move_run_on",    "move_choices"};
     }
     const MoveDesk& desk() const { return *desk_; }
 

@@ -112,8 +112,10 @@ void fillStay(AxisMoveResults& out, std::span<const AxisMoment> moments, double 
 AxisMoveResults nothingOf(std::size_t move) {
     AxisMoveResults out;
     out.move = move;
-    for (Figure* f : {&out.margin, &out.needed, &out.available, &out.at, &out.carried, &out.held, &out.holds,
-                      &out.pushed, &out.pulseRate, &out.stay, &out.stayAt})
+    for (Figure* f : {&out.margin, &out.needed,   &out.available,     &out.at,         &out.carried,
+                      &out.held,   &out.holds,    &out.pushed,        &out.pulseRate,  &out.stay,
+                      &out.stayAt, &out.stepping, &out.steppingSpeed, &out.steppingAt, &out.jitter,
+                      &out.slip,   &out.letGo,    &out.jitterAt,      &out.drift,      &out.driftAt})
         *f = Figure::none(Reason::NotApplicable);
     return out;
 }

@@ -6,6 +6,7 @@
 #include "core/evaluate/move/move_search.h"
 #include "core/evaluate/move/segment_aims.h"
 #include "core/evaluate/rig/rig_structure.h"
+#include "core/evaluate/shot/shot_steps.h"
 #include "core/trajectory/passes.h"
 
 #include <algorithm>
@@ -77,12 +78,15 @@ std::optional<double> tippingAt(const RigChain& chain, const trajectory::Traject
     std::optional<double> least;
     const double nudge = 1e-9 * t.duration();
     for (const double moment : {at - nudge, at + nudge}) {
+        bool jumps = false;
         for (std::size_t a = 0; a < axes; ++a) {
             const trajectory::State s = t.at(a, moment);
             places[a] = s.place;
             speeds[a] = s.speed;
+            jumps = jumps || std::abs(s.acceleration - rises[a]) > 1e-6 * std::abs(s.acceleration);
             rises[a] = s.acceleration;
         }
+        if (least && !jumps) break;
         kinematics::forwardMotion(chain.links, {places, speeds, rises}, links);
         weights.clear();
         accelerations.clear();
@@ -180,8 +184,8 @@ public:
           out_(out) {}
 
     void run(const PlannedMove& planned, const std::vector<AxisEvaluation>& axes) {
-        out_.tipping = out_.tippingAt = out_.crossing = out_.crossingAt = out_.focusBlur = out_.focusAt =
-            out_.focusedAt = out_.targetAt = out_.horizon = out_.horizonAt =
+        out_.tipping = out_.tippingAt = out_.crossing = out_.crossingAt = out_.motionBlur = out_.focusBlur =
+            out_.focusAt = out_.focusedAt = out_.targetAt = out_.horizon = out_.horizonAt =
                 Figure::none(Reason::NotApplicable);
         if (rig_.base.kind == BaseKind::NotGiven) out_.tipping = Figure::none(Reason::NeedsBase);
         const std::optional<Footing> on = footingOf(rig_, scene_.chain, plan_, axes);
@@ -223,6 +227,8 @@ private:
         if (seen->inFrame && pace > slowest && (!out_.crossing || less(crossing, out_.crossing))) {
             out_.crossing = crossing;
             out_.crossingAt = Figure::of(at);
+            if (const Shot* shot = shotOf(rig_.shots, move_); !stepwise(*shot))
+                out_.motionBlur = Figure::of(pace * shot->exposure);
         }
         if (!seen->focusBlur || (out_.focusBlur && *seen->focusBlur <= out_.focusBlur.value())) return;
         out_.focusBlur = Figure::of(*seen->focusBlur);

@@ -2,6 +2,7 @@
 #include "core/evaluate/move/planned_move.h"
 
 #include "core/kinematics/newton_euler.h"
+#include "core/optics/picture.h"
 
 #include <algorithm>
 #include <cmath>
@@ -65,10 +66,15 @@ Listed listedMasses(const RigSetup& rig, const MoveScene& scene) {
 /// Moves the rig through its moments and asks what each axis meets.
 class Walk {
 public:
-    Walk(const RigSetup& rig, PlannedMove& out)
-        : out_(out), listed_(listedMasses(rig, out.scene)), axes_(rig.axes.size()), places_(axes_),
-          speeds_(axes_), rises_(axes_), forces_(axes_), moving_(listed_.links.size()),
-          frozen_(listed_.links.size()) {}
+    Walk(const RigSetup& rig, const RigMove& move, PlannedMove& out)
+        : rig_(rig), move_(move), shot_(shotOf(rig.shots, move)), out_(out),
+          listed_(listedMasses(rig, out.scene)), axes_(rig.axes.size()), places_(axes_), speeds_(axes_),
+          rises_(axes_), forces_(axes_), all_(axes_), moving_(listed_.links.size()), lensLinks_(axes_),
+          ownLinks_(axes_) {
+        for (std::size_t l = 0; l < listed_.links.size(); ++l)
+            if (const int axis = listed_.links[l].axis; axis >= 0)
+                ownLinks_[static_cast<std::size_t>(axis)].push_back(l);
+    }
 
     void run() {
         const trajectory::Trajectory& t = out_.plan.trajectory;
@@ -80,6 +86,7 @@ public:
                 standing_.push_back(a);
         if (turning_.empty()) return;
         out_.still.resize(axes_);
+        for (const std::size_t a : turning_) lensLinks_[a] = lensLinks(a);
         // The beginning of every piece, and its end where acceleration jumps to the next; inside, where
         // torque is smooth, so that there are 48 of the whole move at least.
         const double step = t.duration() / 48.0;
@@ -117,8 +124,10 @@ private:
         kinematics::forwardMotion(listed_.links, {places_, speeds_, rises_}, moving_);
         std::vector<double> carried(axes_, 0.0);
         for (const std::size_t b : turning_) addReactions(b, carried);
+        const double depth = depthAt(piece);
         for (const std::size_t a : turning_)
-            out_.axes[a].push_back({low + since, places_[a], speeds_[a], rises_[a], carried[a], leanOf(a)});
+            out_.axes[a].push_back({low + since, places_[a], speeds_[a], rises_[a], carried[a], leanOf(a),
+                                    lensLinks_[a].empty() ? 0.0 : shiftOf(a, depth)});
         for (const std::size_t a : standing_)
             out_.still[a].push_back(
                 {low + since, places_[a], 0.0, 0.0, carried[a] + forceOn(a, moving_, a), leanOf(a)});
@@ -127,25 +136,75 @@ private:
     /// What axis b puts on those below it because it moves, and what moves below puts on b.
     void addReactions(std::size_t b, std::vector<double>& carried) {
         if (listed_.bodies[b].empty()) return;
-        const double speed = speeds_[b], rise = rises_[b];
+        const std::vector<std::size_t>& own = ownLinks_[b];
+        kinematics::jointForces(listed_.links, moving_, listed_.bodies[b], 0.0, all_);
+        kept_.clear();
+        for (const std::size_t l : own) kept_.push_back(moving_[l]);
         // All that the bodies of b ask, but for b's own acceleration and what holds them up.
-        rises_[b] = 0.0;
-        kinematics::forwardMotion(listed_.links, {places_, speeds_, rises_}, frozen_);
-        carried[b] += forceOn(b, frozen_, b);
+        moveOwn(b, speeds_[b]);
+        carried[b] += forceOn(b, moving_, b);
         // What the axes below feel of b's movement alone.
-        speeds_[b] = 0.0;
-        kinematics::forwardMotion(listed_.links, {places_, speeds_, rises_}, frozen_);
-        speeds_[b] = speed;
-        rises_[b] = rise;
+        moveOwn(b, 0.0);
         kinematics::jointForces(listed_.links, moving_, listed_.bodies[b], 0.0, forces_);
-        const std::vector<double> all = forces_;
-        kinematics::jointForces(listed_.links, frozen_, listed_.bodies[b], 0.0, forces_);
+        for (std::size_t i = 0; i < own.size(); ++i) moving_[own[i]] = kept_[i];
         for (std::size_t a = 0; a < axes_; ++a)
-            if (a != b) carried[a] += all[a] - forces_[a];
+            if (a != b) carried[a] += all_[a] - forces_[a];
+    }
+    /// The links that the bodies of an axis are fixed to, without its acceleration.
+    void moveOwn(std::size_t axis, double rate) {
+        const kinematics::Moving ground;
+        for (const std::size_t l : ownLinks_[axis]) {
+            const kinematics::Link& link = listed_.links[l];
+            moving_[l] =
+                kinematics::motionOf(link, link.on < 0 ? ground : moving_[static_cast<std::size_t>(link.on)],
+                                     places_[axis], rate, 0.0);
+        }
     }
     double forceOn(std::size_t axis, std::span<const kinematics::Moving> moving, std::size_t of) {
         kinematics::jointForces(listed_.links, moving, listed_.bodies[of], 0.0, forces_);
         return forces_[axis];
+    }
+
+    /// The links that an axis moves and the lens stands on.
+    std::vector<std::size_t> lensLinks(std::size_t axis) const {
+        std::vector<std::size_t> out;
+        const int lens = out_.scene.head.lens;
+        if (shot_ == nullptr || lens < 0) return out;
+        for (const std::size_t l : ownLinks_[axis])
+            if (kinematics::standingOn(listed_.links, static_cast<int>(l))[static_cast<std::size_t>(lens)])
+                out.push_back(l);
+        return out;
+    }
+    const geometry::Frame& lensFrame() const {
+        return moving_[static_cast<std::size_t>(out_.scene.head.lens)].frame;
+    }
+    /// How far before the lens what a segment looks at is [m]: its target, or the subject of the shot.
+    double depthAt(std::size_t piece) const {
+        if (shot_ == nullptr || out_.scene.head.lens < 0) return 1.0;
+        for (const SegmentPlan& s : out_.plan.segments) {
+            if (piece < s.firstPiece || piece >= s.lastPiece) continue;
+            const AimTarget* target = targetOf(move_, move_.poses[s.pose].arrive);
+            if (target == nullptr) break;
+            const double depth =
+                lensFrame().seen(pointOf(out_.scene, *target, {places_, speeds_, rises_}).at).x;
+            if (depth > 0.0) return depth;
+        }
+        return shot_->subjectDistance;
+    }
+    /// What the lens does for one unit of an axis [px/U].
+    double shiftOf(std::size_t axis, double depth) const {
+        const geometry::Frame& lens = lensFrame();
+        geometry::Place goes, turns;
+        for (const std::size_t link : lensLinks_[axis]) {
+            const kinematics::JointRate rate = kinematics::rateOf(listed_.links, moving_, link);
+            goes = geometry::plus(goes, rate.velocityOf(geometry::minus(lens.at, moving_[link].frame.at)));
+            turns = geometry::plus(turns, rate.turning);
+        }
+        // Turns about up are to the left, about left downwards.
+        const optics::CameraShift shift{-geometry::dot(goes, lens.left),  geometry::dot(goes, lens.up),
+                                        geometry::dot(goes, lens.ahead),  -geometry::dot(turns, lens.up),
+                                        -geometry::dot(turns, lens.left), geometry::dot(turns, lens.ahead)};
+        return optics::pictureShift(out_.scene.focal, rig_.camera.deliveredWidth, depth, shift);
     }
     double leanOf(std::size_t axis) const {
         const int link = out_.scene.chain.linkOf[axis];
@@ -157,11 +216,15 @@ private:
         return std::asin(std::clamp(ahead.z, -1.0, 1.0));
     }
 
+    const RigSetup& rig_;
+    const RigMove& move_;
+    const Shot* shot_;
     PlannedMove& out_;
     Listed listed_;
     std::size_t axes_;
-    std::vector<double> places_, speeds_, rises_, forces_;
-    std::vector<kinematics::Moving> moving_, frozen_;
+    std::vector<double> places_, speeds_, rises_, forces_, all_;
+    std::vector<kinematics::Moving> moving_, kept_;
+    std::vector<std::vector<std::size_t>> lensLinks_, ownLinks_; ///< of each axis those that it moves itself
     std::vector<std::size_t> turning_, standing_; ///< axes that move in it, and those that do not
 };
 
@@ -171,7 +234,7 @@ PlannedMove plannedMove(const RigSetup& rig, const RigMove& move) {
     PlannedMove out;
     out.scene = sceneOf(rig, move);
     out.plan = planMove(rig, move, out.scene);
-    if (!out.plan.trajectory.empty()) Walk(rig, out).run();
+    if (!out.plan.trajectory.empty()) Walk(rig, move, out).run();
     return out;
 }
 

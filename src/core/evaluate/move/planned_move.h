@@ -16,6 +16,7 @@ struct AxisMoment {
     double carried = 0.0; ///< [N] or [N·m] that the movement of other axes asks of it, positive as gravity
                           ///< that resists
     double leans = 0.0;   ///< [rad] by which what carries it looks up
+    double shift = 0.0;   ///< [px/U] by which it moves the picture; 0: the lens does not stand on it
 };
 
 /// A move as it was planned, and what its axes meet on the way.

@@ -6,6 +6,10 @@
 
 namespace gantry {
 
+/// Jitter [px] by the steps of a drive at a speed [U/s] that a film runs through, of a picture that moves
+/// `px` for a unit of the axis. For drives that are commanded by place.
+double steppingOf(const DriveModel& m, const Shot& shot, double px, double speed);
+
 /// What holds the play, and where or when it is let go: on the way; else where speeding up ends, if it pushes
 /// what hangs back, or where braking begins. @param sense +1 or −1, the way the shot goes
 void fillFlank(ShotEvaluation& e, const DriveModel& m, const drivetrain::Flank& flank, const Shot& shot,

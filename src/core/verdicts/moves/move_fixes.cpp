@@ -239,7 +239,7 @@ Candidates slowerMove(const Problem& p) {
     return retimed(p, {1.1, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 4.0, 6.0});
 }
 Candidates fasterMove(const Problem& p) {
-    return retimed(p, {0.9, 0.8, 0.7, 0.6, 0.5});
+    return retimed(p, {0.9, 0.8, 0.7, 0.6, 0.5, 0.35, 0.25, 0.15, 0.1});
 }
 
 /// Focal lengths that lenses have [m].

@@ -17,6 +17,11 @@ Figure driftAllowed(const Project& project, std::size_t move) {
     return Figure::of(shot->limits.framing * project.camera.deliveredWidth);
 }
 
+Figure jitterAllowed(const Project& project, std::size_t move) {
+    const Shot* shot = shotOf(project.shots, project.moves[move]);
+    return shot != nullptr ? Figure::of(shot->limits.jitter) : Figure::none(Reason::NoShot);
+}
+
 void nameMove(Verdict& verdict, const Project& project, std::size_t move, const Figure& moment) {
     verdict.part = project.moves[move].name;
     verdict.move = static_cast<int>(move);

@@ -77,6 +77,9 @@ Figure limitRatio(const MoveSegmentResults& segment);
 /// Drift that the shot of a move allows [px]; nothing where it has no shot.
 Figure driftAllowed(const Project& project, std::size_t move);
 
+/// Jitter that it allows [px].
+Figure jitterAllowed(const Project& project, std::size_t move);
+
 /// A verdict that is about a move, and where a moment of it is known, about that.
 void nameMove(Verdict& verdict, const Project& project, std::size_t move,
               const Figure& moment = Figure::none(Reason::NotApplicable));

@@ -1,0 +1,216 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evaluate/move/axis_picture.h"
+
+#include "core/criteria/criteria.h"
+#include "core/drivetrain/wind_up.h"
+#include "core/evaluate/shot/evaluate_shot.h"
+#include "core/evaluate/shot/picture_errors.h"
+#include "core/evaluate/shot/shot_steps.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numbers>
+
+namespace gantry {
+namespace {
+
+/// Speeds of a head that is aimed are solved for, and at rest are nothing only nearly.
+constexpr double rest = 1e-4; // of the top speed
+
+class Picture {
+public:
+    Picture(AxisMoveResults& out, const DriveModel& m, const Shot& shot, std::span<const AxisMoment> moments)
+        : out_(out), m_(m), shot_(shot), moments_(moments) {}
+
+    /// @param shift [px/U] where the moments say none
+    void run(double shift, double smoothFrom) {
+        otherwise_ = shift;
+        smoothFrom_ = smoothFrom;
+        jump_ = std::isfinite(m_.outputStiffness) ? drivetrain::breakawayJump(m_.sprung()) : 0.0;
+        if (m_.commandAngle > 0.0) out_.stepping = Figure::of(0.0);
+        out_.jitter = Figure::of(0.0);
+        out_.slip = Figure::of(0.0);
+        out_.letGo = Figure::of(0.0);
+        out_.drift = Figure::of(0.0);
+        crawls();
+        lettingGo();
+        winding();
+    }
+
+private:
+    double shiftOf(const AxisMoment& m) const { return m.shift > 0.0 ? m.shift : otherwise_; }
+
+    /// [U/s], and [px/U], between moments.
+    struct Between {
+        double speed = 0.0, shift = 0.0;
+    };
+    Between between(std::size_t i, double at) const {
+        const AxisMoment& a = moments_[i];
+        if (i + 1 >= moments_.size() || !(moments_[i + 1].time > a.time))
+            return {std::abs(a.speed), shiftOf(a)};
+        const AxisMoment& b = moments_[i + 1];
+        const double share = (at - a.time) / (b.time - a.time);
+        return {std::abs(a.speed + share * (b.speed - a.speed)),
+                shiftOf(a) + share * (shiftOf(b) - shiftOf(a))};
+    }
+
+    bool still(const AxisMoment& m) const { return std::abs(m.speed) <= standing_; }
+
+    void crawls() {
+        for (const AxisMoment& m : moments_) standing_ = std::max(standing_, rest * std::abs(m.speed));
+        std::size_t first = 0;
+        while (first + 1 < moments_.size()) {
+            std::size_t last = first;
+            while (last + 1 < moments_.size() && !(still(moments_[last]) && still(moments_[last + 1])))
+                ++last;
+            if (last > first) crawls(first, last);
+            first = std::max(last, first + 1);
+        }
+    }
+    /// Of a stretch without rest every part of creepTime that begins at a moment, ends at one, or has one in
+    /// its middle: where a course is slowest, its acceleration turns or vanishes, and there a piece of it
+    /// begins.
+    void crawls(std::size_t first, std::size_t last) {
+        const double span = criteria::creepTime.value, end = moments_[last].time - span;
+        if (end < moments_[first].time) return;
+        std::array<std::size_t, 3> low{first, first, first}; // the moment before each of the three beginnings
+        for (std::size_t i = first; i <= last; ++i) {
+            // Whatever is looked at around a moment shows no more than that moment does.
+            const AxisMoment& now = moments_[i];
+            const double speed = std::abs(now.speed), shift = shiftOf(now);
+            const double most = m_.commandAngle > 0.0 ? steppingOf(m_, shot_, shift, speed) : 0.0,
+                         slip = speed < smoothFrom_ ? jump_ * shift : 0.0;
+            if (most <= out_.stepping.valueOr(0.0) && most + slip <= out_.jitter.value()) continue;
+            for (std::size_t k = 0; k < low.size(); ++k) {
+                const double from = std::clamp(moments_[i].time - 0.5 * static_cast<double>(k) * span,
+                                               moments_[first].time, end);
+                while (low[k] < last && moments_[low[k] + 1].time <= from) ++low[k];
+                crawl(low[k], from, span);
+            }
+        }
+    }
+    void crawl(std::size_t at, double from, double span) {
+        double fastest = 0.0, least = 1e300, slips = 1e300;
+        for (const double share : {0.0, 0.5, 1.0}) {
+            const double time = from + share * span;
+            while (at + 1 < moments_.size() && moments_[at + 1].time <= time) ++at;
+            const Between now = between(at, time);
+            fastest = std::max(fastest, now.speed);
+            if (m_.commandAngle > 0.0) least = std::min(least, steppingOf(m_, shot_, now.shift, now.speed));
+            slips = std::min(slips, jump_ * now.shift);
+        }
+        const double steps = least < 1e300 ? least : 0.0, slip = fastest < smoothFrom_ ? slips : 0.0;
+        if (out_.stepping && steps > out_.stepping.value()) {
+            out_.stepping = Figure::of(steps);
+            out_.steppingSpeed = Figure::of(fastest);
+            out_.steppingAt = Figure::of(from);
+        }
+        take(steps, slip, 0.0, from);
+    }
+    void take(double steps, double slip, double letGo, double at) {
+        if (!(steps + slip + letGo > out_.jitter.value())) return;
+        out_.jitter = Figure::of(steps + slip + letGo);
+        out_.slip = Figure::of(slip);
+        out_.letGo = Figure::of(letGo);
+        out_.jitterAt = Figure::of(at);
+    }
+
+    double lastingAt(const AxisMoment& m) const {
+        return m_.lasting.at(m_.lowPlace + m.place + m.leans) + m.carried;
+    }
+
+    /// Where what rests on a flank of the play turns over. The load goes on by itself then, slowed by what
+    /// lasts and by friction, until the play is used up or it has come to rest.
+    void lettingGo() {
+        if (!(m_.backlash > 0.0)) return;
+        const double inertia = m_.chain.load.inertia;
+        double side = 0.0, way = 0.0, apart = 0.0, parts = 0.0; // parts: [U/s] by which they run apart
+        double before = 0.0;                                    // time of the moment before
+        bool loose = false;
+        const auto closed = [&](double nowOn) {
+            loose = false;
+            side = nowOn;
+            apart = parts = 0.0;
+        };
+        for (const AxisMoment& m : moments_) {
+            const double passed = m.time - before;
+            before = m.time;
+            if (still(m)) { // friction keeps it where it is
+                loose = false;
+                apart = parts = 0.0;
+                continue;
+            }
+            const double now = m.speed > 0.0 ? 1.0 : -1.0;
+            const double lasting = lastingAt(m), rubs = m_.friction * now;
+            const double on = lasting + rubs + inertia * m.acceleration;
+            const double surely = std::abs(on) - m_.lasting.unknown;
+            if (side == 0.0) { // taken up before
+                side = on < 0.0 ? -1.0 : 1.0;
+                way = now;
+                continue;
+            }
+            const bool turns = now != way;
+            way = now;
+            if (on * side > 0.0 && surely >= 0.0) {
+                closed(side);
+                continue;
+            }
+            if (turns || !(inertia > 0.0)) { // it rests while the motor goes through its play
+                take(0.0, 0.0, m_.backlash * shiftOf(m), m.time);
+                closed(-side);
+                continue;
+            }
+            if (loose) {
+                parts += std::abs(on) / inertia * passed;
+                apart += parts * passed;
+            }
+            loose = true;
+            const double play = std::min(apart, m_.backlash);
+            take(0.0, 0.0, play * shiftOf(m), m.time);
+            if (apart >= m_.backlash) closed(-side);
+        }
+    }
+
+    /// How fast what the springs of the drive are wound up by changes. Whatever rocks carries the picture no
+    /// farther in a frame than its own swing of that size does.
+    void winding() {
+        const double stiffness = m_.outputStiffness;
+        if (!std::isfinite(stiffness) || !(stiffness > 0.0)) return;
+        const double swing =
+            m_.mode ? std::sin(std::numbers::pi * std::min(0.5, m_.mode->frequency / shot_.frameRate)) : 1.0;
+        for (std::size_t i = 1; i < moments_.size(); ++i) {
+            const AxisMoment &a = moments_[i - 1], &b = moments_[i];
+            const double wound = std::abs(lastingAt(b) - lastingAt(a) +
+                                          m_.chain.load.inertia * (b.acceleration - a.acceleration)) /
+                                 stiffness;
+            const double frames = (b.time - a.time) * shot_.frameRate;
+            const double share = frames > 0.0 ? std::min(swing, 1.0 / frames) : swing;
+            const double drift = wound * share * std::max(shiftOf(a), shiftOf(b));
+            if (!(drift > out_.drift.value())) continue;
+            out_.drift = Figure::of(drift);
+            out_.driftAt = Figure::of(a.time);
+        }
+    }
+
+    AxisMoveResults& out_;
+    const DriveModel& m_;
+    const Shot& shot_;
+    std::span<const AxisMoment> moments_;
+    double standing_ = 0.0, otherwise_ = 0.0, smoothFrom_ = 0.0, jump_ = 0.0;
+};
+
+} // namespace
+
+void fillAxisPicture(AxisMoveResults& out, const RigSetup& rig, const RigMove& move,
+                     const PlannedMove& planned, std::size_t axis, const AxisEvaluation& e) {
+    const Shot* shot = shotOf(rig.shots, move);
+    if (shot == nullptr || stepwise(*shot) || e.model.oneSpeed || e.model.atOnce) return;
+    double shift = 0.0;
+    // A ring or a turntable does not move the lens, and does to the picture what it does in a shot.
+    if (planned.scene.chain.linkOf[axis] < 0)
+        shift = pixelsPerUnit(rig.camera, *shot, rig.axes[axis], rig.masses[axis].reach).valueOr(0.0);
+    Picture(out, e.model, *shot, planned.axes[axis]).run(shift, e.smoothFrom);
+}
+
+} // namespace gantry
