@@ -2,6 +2,7 @@
 // What steps, play and springs do to the picture along a move: against projected points, by hand, and against
 // the same figures of a shot.
 #include "core/criteria/criteria.h"
+#include "core/drivetrain/wind_up.h"
 #include "core/evaluate/evaluate.h"
 #include "core/kinematics/link_motion.h"
 #include "core/optics/picture.h"
@@ -184,6 +185,33 @@ private slots:
         places[0] = 0.1;
         pose(p, places, 8.0);
         VERIFY_NEAR(slideEvaluation(p).moves.at(0).stepping.value(), without, 1e-6);
+    }
+
+    /// A start breaks away once; a crawl that goes on for two such jumps sticks and slips, and only slower
+    /// than the load would run evenly.
+    void stickingTakesTwoJumps() {
+        const auto slipIn = [](double way, double time, double still) {
+            Project p = sliding(0.3, 0.3 + way, time);
+            slideOf(p).runningFriction = estimate(3.0, Source::Measured);
+            slideOf(p).staticFriction = estimate(still, Source::Measured);
+            const AxisEvaluation e = slideEvaluation(p);
+            const AxisMoveResults& r = e.moves.at(0);
+            const double jump = drivetrain::breakawayJump(e.model.sprung());
+            const double top = planOf(p).plan.trajectory.extremes(0, trajectory::Order::Speed).largest();
+            return std::tuple{r.slip.value() / planOf(p).axes[0].front().shift, jump, top, e.smoothFrom};
+        };
+        const auto [slow, jump, top, smooth] = slipIn(0.02, 40.0, 9.0);
+        QVERIFY(top < smooth && jump > 0.0);
+        VERIFY_NEAR(slow, jump, 0.05);
+        // Fast: only its ramps are slow, and not for two jumps.
+        const auto [fast, sameJump, quick, sameSmooth] = slipIn(0.6, 2.2, 9.0);
+        QVERIFY(quick > 2.0 * sameSmooth);
+        VERIFY_NEAR_ABS(fast, 0.0, 0.0);
+        // A way of one jump and a half.
+        QCOMPARE(std::get<0>(slipIn(1.5 * jump, 20.0, 9.0)), 0.0);
+        QVERIFY(std::get<0>(slipIn(2.5 * jump, 20.0, 9.0)) > 0.0);
+        // Friction that is no higher at rest.
+        QCOMPARE(std::get<0>(slipIn(0.02, 40.0, 3.0)), 0.0);
     }
 
     /// Braking harder than friction alone does, the load runs on through its play; one way and gently it

@@ -28,12 +28,14 @@ public:
         otherwise_ = shift;
         smoothFrom_ = smoothFrom;
         jump_ = std::isfinite(m_.outputStiffness) ? drivetrain::breakawayJump(m_.sprung()) : 0.0;
+        for (const AxisMoment& m : moments_) standing_ = std::max(standing_, rest * std::abs(m.speed));
         if (m_.commandAngle > 0.0) out_.stepping = Figure::of(0.0);
         out_.jitter = Figure::of(0.0);
         out_.slip = Figure::of(0.0);
         out_.letGo = Figure::of(0.0);
         out_.drift = Figure::of(0.0);
         crawls();
+        slipping();
         lettingGo();
         winding();
     }
@@ -58,7 +60,7 @@ private:
     bool still(const AxisMoment& m) const { return std::abs(m.speed) <= standing_; }
 
     void crawls() {
-        for (const AxisMoment& m : moments_) standing_ = std::max(standing_, rest * std::abs(m.speed));
+        if (!(m_.commandAngle > 0.0)) return; // it is commanded by speed
         std::size_t first = 0;
         while (first + 1 < moments_.size()) {
             std::size_t last = first;
@@ -79,9 +81,7 @@ private:
             // Whatever is looked at around a moment shows no more than that moment does.
             const AxisMoment& now = moments_[i];
             const double speed = std::abs(now.speed), shift = shiftOf(now);
-            const double most = m_.commandAngle > 0.0 ? steppingOf(m_, shot_, shift, speed) : 0.0,
-                         slip = speed < smoothFrom_ ? jump_ * shift : 0.0;
-            if (most <= out_.stepping.valueOr(0.0) && most + slip <= out_.jitter.value()) continue;
+            if (steppingOf(m_, shot_, shift, speed) <= out_.stepping.value()) continue;
             for (std::size_t k = 0; k < low.size(); ++k) {
                 const double from = std::clamp(moments_[i].time - 0.5 * static_cast<double>(k) * span,
                                                moments_[first].time, end);
@@ -91,23 +91,49 @@ private:
         }
     }
     void crawl(std::size_t at, double from, double span) {
-        double fastest = 0.0, least = 1e300, slips = 1e300;
+        double fastest = 0.0, least = 1e300;
         for (const double share : {0.0, 0.5, 1.0}) {
             const double time = from + share * span;
             while (at + 1 < moments_.size() && moments_[at + 1].time <= time) ++at;
             const Between now = between(at, time);
             fastest = std::max(fastest, now.speed);
-            if (m_.commandAngle > 0.0) least = std::min(least, steppingOf(m_, shot_, now.shift, now.speed));
-            slips = std::min(slips, jump_ * now.shift);
+            least = std::min(least, steppingOf(m_, shot_, now.shift, now.speed));
         }
-        const double steps = least < 1e300 ? least : 0.0, slip = fastest < smoothFrom_ ? slips : 0.0;
-        if (out_.stepping && steps > out_.stepping.value()) {
-            out_.stepping = Figure::of(steps);
-            out_.steppingSpeed = Figure::of(fastest);
-            out_.steppingAt = Figure::of(from);
-        }
-        take(steps, slip, 0.0, from);
+        if (!(least > out_.stepping.value())) return;
+        out_.stepping = Figure::of(least);
+        out_.steppingSpeed = Figure::of(fastest);
+        out_.steppingAt = Figure::of(from);
+        take(least, 0.0, 0.0, from);
     }
+
+    /// Every start from rest breaks away once. Where the axis goes on too slowly for as long as two such
+    /// jumps take, it sticks and slips.
+    void slipping() {
+        constexpr double repeated = 2.0;
+        if (!(jump_ > 0.0)) return;
+        std::size_t first = 0;
+        double way = 0.0, shift = 0.0, fastest = 0.0;
+        for (std::size_t i = 0; i < moments_.size(); ++i) {
+            const AxisMoment& now = moments_[i];
+            if (!(std::abs(now.speed) < smoothFrom_)) { // it runs evenly
+                first = i + 1;
+                way = shift = fastest = 0.0;
+                continue;
+            }
+            if (i > first)
+                way += 0.5 * (std::abs(moments_[i - 1].speed) + std::abs(now.speed)) *
+                       (now.time - moments_[i - 1].time);
+            shift = std::max(shift, shiftOf(now));
+            fastest = std::max(fastest, std::abs(now.speed));
+            if (way >= repeated * jump_)
+                take(m_.commandAngle > 0.0 ? steppingOf(m_, shot_, shift, fastest) : 0.0, jump_ * shift, 0.0,
+                     moments_[first].time);
+            if (!still(now)) continue;
+            first = i;
+            way = shift = fastest = 0.0;
+        }
+    }
+
     void take(double steps, double slip, double letGo, double at) {
         if (!(steps + slip + letGo > out_.jitter.value())) return;
         out_.jitter = Figure::of(steps + slip + letGo);

@@ -8,6 +8,9 @@
 namespace gantry::rules {
 
 constexpr Message judderText{
+    "In “{part}” the target crosses the frame as if in {0}, at {2}, and smears by {3} in "
+    "each exposure. Below {1} it judders."};
+constexpr Message judderOfSinglesText{
     "In “{part}” the target crosses the frame as if in {0}, at {2}. Below {1} it judders."};
 
 /// Pace of the target in the picture, as the time in which it would cross the frame; see judder of a shot.
@@ -26,15 +29,19 @@ static Finding judge(const RigView& view) {
         if (view.evaluation.moves[m].crossing && (!worst || less(ratio(m), ratio(*worst)))) worst = m;
     if (!worst) return std::nullopt;
     const MoveResults& r = view.evaluation.moves[*worst];
-    Verdict v = found(nullptr, ratio(*worst), judderText,
-                      {{{Kind::Time, r.crossing}, {Kind::Time, wanted(*worst)}, {Kind::Time, r.crossingAt}}});
+    Verdict v = found(nullptr, ratio(*worst), r.motionBlur ? judderText : judderOfSinglesText,
+                      {{{Kind::Time, r.crossing},
+                        {Kind::Time, wanted(*worst)},
+                        {Kind::Time, r.crossingAt},
+                        {Kind::Pixels, r.motionBlur}}});
     nameMove(v, view.project, *worst, r.crossingAt);
     return v;
 }
 
 constinit const Rule moveJudder =
     advising({"Only a slower move, a wider lens, more distance or a higher frame rate takes judder away."},
-             ofAllAxes(judging(criteria::moveJudder, {"Judder in the move"}, judge, words::listOf<judderText>,
+             ofAllAxes(judging(criteria::moveJudder, {"Judder in the move"}, judge,
+                               words::listOf<judderText, judderOfSinglesText>,
                                tries<&fixes::aimSegment, &fixes::moveSlower>)));
 
 } // namespace gantry::rules
