@@ -210,6 +210,10 @@ private slots:
         // A way of one jump and a half.
         QCOMPARE(std::get<0>(slipIn(1.5 * jump, 20.0, 9.0)), 0.0);
         QVERIFY(std::get<0>(slipIn(2.5 * jump, 20.0, 9.0)) > 0.0);
+        // Ramps of a second and a half that leave the slow speeds within a quarter of it.
+        const auto [ramps, sameJump2, brisk, sameSmooth2] = slipIn(0.8, 6.0, 9.0);
+        QVERIFY(brisk > 5.0 * sameSmooth2);
+        QCOMPARE(ramps, 0.0);
         // Friction that is no higher at rest.
         QCOMPARE(std::get<0>(slipIn(0.02, 40.0, 3.0)), 0.0);
     }

@@ -106,8 +106,8 @@ private:
         take(least, 0.0, 0.0, from);
     }
 
-    /// Every start from rest breaks away once. Where the axis goes on too slowly for as long as two such
-    /// jumps take, it sticks and slips.
+    /// Every start from rest breaks away once. Where the axis goes on too slowly for two such jumps, and for
+    /// long enough to be seen, it sticks and slips.
     void slipping() {
         constexpr double repeated = 2.0;
         if (!(jump_ > 0.0)) return;
@@ -125,7 +125,7 @@ private:
                        (now.time - moments_[i - 1].time);
             shift = std::max(shift, shiftOf(now));
             fastest = std::max(fastest, std::abs(now.speed));
-            if (way >= repeated * jump_)
+            if (way >= repeated * jump_ && now.time - moments_[first].time >= criteria::creepTime.value)
                 take(m_.commandAngle > 0.0 ? steppingOf(m_, shot_, shift, fastest) : 0.0, jump_ * shift, 0.0,
                      moments_[first].time);
             if (!still(now)) continue;
