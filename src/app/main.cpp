@@ -66,7 +66,9 @@ int renderStations(gantry::app::MainWindow& window, const QString& folder, QSize
             auto* simulate = window.findChild<QPushButton*>(QStringLiteral("simulateShot"));
             const bool simulates = simulate != nullptr && simulate->isVisible() && simulate->isEnabled();
             if (simulates) simulate->click();
-            while (clock.elapsed() < (simulates ? 1500 : 900))
+            constexpr int longest = 20000;
+            while (clock.elapsed() < (simulates ? 1500 : 900) ||
+                   (window.looksForFixes() && clock.elapsed() < longest))
                 QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
             const QString file =
                 QStringLiteral("%1/%2-%3.png")

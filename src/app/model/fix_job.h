@@ -30,6 +30,8 @@ public:
     using Fixes = std::shared_ptr<const std::vector<Fix>>;
     /// Fixes of a rule of the current axis; null while they are still looked for.
     Fixes fixesFor(int rule) const { return found_.value(rule); }
+    /// Whether there are more to come.
+    bool looks() const { return timer_.isActive() || pool_.activeThreadCount() > 0; }
 
 signals:
     void found(); ///< fixes of one more rule are there

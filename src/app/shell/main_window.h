@@ -38,6 +38,8 @@ public:
     /// Offers copies left by windows that ended badly. Returns whether one was taken.
     bool offerRecovery();
     Document& document() { return document_; }
+    /// Whether fixes are still being looked for.
+    bool looksForFixes() const { return fixes_.looks(); }
     Session& session() { return session_; }
     Preferences& preferences() { return preferences_; }
     void showStation(QStringView id);
