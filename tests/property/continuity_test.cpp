@@ -66,7 +66,6 @@ const std::map<std::string, std::string> jumping{
     {"slip_px", "as stick_slip_px"},
     {"let_go_px", "as backlash_px"},
     {"run_on_at_s", "as tipping_at_m"},
-    {"resonance_stay_s", "its top speed just reaches the band, or does not"},
     {"approach_from_m", "it first goes the other way"},
     {"approach_ratio", "as approach_from_m"},
     {"focused_at_m", "of the moment at which the target is blurred most"},
