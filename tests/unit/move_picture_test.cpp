@@ -4,6 +4,7 @@
 #include "core/criteria/criteria.h"
 #include "core/drivetrain/wind_up.h"
 #include "core/evaluate/evaluate.h"
+#include "core/evaluate/move/axis_picture.h"
 #include "core/kinematics/link_motion.h"
 #include "core/optics/picture.h"
 #include "support/dice.h"
@@ -238,6 +239,36 @@ private slots:
         const std::optional<Verdict> v = verdictOf(assess(p), "move_jitter", 0);
         QVERIFY(v);
         VERIFY_NEAR(v->ratio.value(), p.shots[0].limits.jitter / r.jitter.value(), 1e-9);
+    }
+    /// A load that only friction holds and that runs on in braking gets loose by v²/2 (J/T − 1/a) where the
+    /// play is wider than that: until it is at rest itself, not only until the motor is.
+    void playLetsGoAsFarAsTheLoadRunsOn() {
+        Project p = withPlay(0.1, 0.9, 8.0, 0.4);
+        MoveSegment& segment = p.moves[0].poses[1].arrive;
+        segment.ease = EaseKind::Linear;
+        segment.easeIn = segment.easeOut = 0.05;
+        const RigSetup rig = setupWithMoves(p);
+        const PlannedMove& m = (*rig.planned)[0];
+        const double speed = m.plan.trajectory.extremes(0, trajectory::Order::Speed).largest(),
+                     brake = riseOf(p);
+        AxisEvaluation e = evaluateAxis(rig, 0);
+        e.model.backlash = 10.0; // wider than all of it
+        const double held = e.model.friction / e.model.chain.load.inertia;
+        QVERIFY(brake > 1.2 * held);
+        const auto letGo = [&] {
+            AxisMoveResults r;
+            fillAxisPicture(r, rig, p.moves[0], m, 0, e);
+            return r.letGo.value() / m.axes[0].front().shift;
+        };
+        VERIFY_NEAR(letGo(), 0.5 * speed * speed * (1.0 / held - 1.0 / brake), 0.02);
+        // What pulls on the other way for all that is known adds to what frees it and holds it back less.
+        const double unknown = 0.3 * e.model.friction;
+        e.model.lasting.unknown = unknown;
+        const double less = (e.model.friction - unknown) / e.model.chain.load.inertia;
+        VERIFY_NEAR(letGo(), 0.5 * speed * speed * (1.0 / less - 1.0 / brake), 0.02);
+        // As much as friction, and it does not stop at all.
+        e.model.lasting.unknown = 1.1 * e.model.friction;
+        VERIFY_NEAR(letGo(), e.model.backlash, 1e-9);
     }
     /// Coming back, what friction holds changes its flank.
     void playLetsGoWhereItTurnsBack() {

@@ -18,11 +18,6 @@ drivetrain::Chain loadedAt(const DriveModel& m, const AxisMoment& moment, int di
     return chain;
 }
 
-/// Speeds of a head that is aimed are solved for, and at rest are nothing only nearly.
-bool stands(const AxisMoment& moment, double topSpeed) {
-    return std::abs(moment.speed) <= 1e-4 * topSpeed;
-}
-
 /// Torque [N·m] to break away, the way it goes or, where nothing tells, the harder one.
 double breakawayAt(const DriveModel& m, const AxisMoment& moment, int direction) {
     drivetrain::Chain still = loadedAt(m, moment, direction);
@@ -121,6 +116,10 @@ AxisMoveResults nothingOf(std::size_t move) {
 }
 
 } // namespace
+
+bool stands(const AxisMoment& moment, double topSpeed) {
+    return std::abs(moment.speed) <= 1e-4 * topSpeed;
+}
 
 double torqueAt(const DriveModel& drive, const AxisMoment& moment) {
     return torqueOf(drive, moment, directionOf(moment));

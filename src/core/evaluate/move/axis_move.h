@@ -8,6 +8,10 @@
 
 namespace gantry {
 
+/// Whether an axis rests at a moment of a move: speeds of a head that is aimed are solved for, and at rest
+/// are nothing only nearly. @param topSpeed [U/s] of the move
+bool stands(const AxisMoment& moment, double topSpeed);
+
 /// Torque [N·m] that a drive must give at a moment of a move: that of its figures in Drives, with the weight
 /// of the place where it is and what other axes bring, in place of the worst of each.
 double torqueAt(const DriveModel& drive, const AxisMoment& moment);

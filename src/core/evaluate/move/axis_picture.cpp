@@ -3,6 +3,7 @@
 
 #include "core/criteria/criteria.h"
 #include "core/drivetrain/wind_up.h"
+#include "core/evaluate/move/axis_move.h"
 #include "core/evaluate/shot/evaluate_shot.h"
 #include "core/evaluate/shot/picture_errors.h"
 #include "core/evaluate/shot/shot_steps.h"
@@ -15,9 +16,6 @@
 namespace gantry {
 namespace {
 
-/// Speeds of a head that is aimed are solved for, and at rest are nothing only nearly.
-constexpr double rest = 1e-4; // of the top speed
-
 class Picture {
 public:
     Picture(AxisMoveResults& out, const DriveModel& m, const Shot& shot, std::span<const AxisMoment> moments)
@@ -28,7 +26,7 @@ public:
         otherwise_ = shift;
         smoothFrom_ = smoothFrom;
         jump_ = std::isfinite(m_.outputStiffness) ? drivetrain::breakawayJump(m_.sprung()) : 0.0;
-        for (const AxisMoment& m : moments_) standing_ = std::max(standing_, rest * std::abs(m.speed));
+        for (const AxisMoment& m : moments_) topSpeed_ = std::max(topSpeed_, std::abs(m.speed));
         if (m_.commandAngle > 0.0) out_.stepping = Figure::of(0.0);
         out_.jitter = Figure::of(0.0);
         out_.slip = Figure::of(0.0);
@@ -57,7 +55,7 @@ private:
                 shiftOf(a) + share * (shiftOf(b) - shiftOf(a))};
     }
 
-    bool still(const AxisMoment& m) const { return std::abs(m.speed) <= standing_; }
+    bool still(const AxisMoment& m) const { return stands(m, topSpeed_); }
 
     void crawls() {
         if (!(m_.commandAngle > 0.0)) return; // it is commanded by speed
@@ -147,54 +145,45 @@ private:
     }
 
     /// Where what rests on a flank of the play turns over. The load goes on by itself then, slowed by what
-    /// lasts and by friction, until the play is used up or it has come to rest.
+    /// lasts and by friction, until it is caught up with, the play is used up, or it has come to rest.
     void lettingGo() {
-        if (!(m_.backlash > 0.0)) return;
-        const double inertia = m_.chain.load.inertia;
-        double side = 0.0, way = 0.0, apart = 0.0, parts = 0.0; // parts: [U/s] by which they run apart
-        double before = 0.0;                                    // time of the moment before
+        const double play = m_.backlash, inertia = m_.chain.load.inertia;
+        if (!(play > 0.0)) return;
+        double side = 0.0, way = 0.0;
         bool loose = false;
-        const auto closed = [&](double nowOn) {
-            loose = false;
-            side = nowOn;
-            apart = parts = 0.0;
-        };
+        double apart = 0.0, parts = 0.0;   // [U], and [U/s] at which they run apart
+        double before = 0.0, pushed = 0.0; // of the moment before
         for (const AxisMoment& m : moments_) {
             const double passed = m.time - before;
             before = m.time;
-            if (still(m)) { // friction keeps it where it is
-                loose = false;
+            const bool rests = still(m);
+            if (rests && !loose) continue;
+            const double now = rests ? way : m.speed > 0.0 ? 1.0 : -1.0;
+            const double lasting = lastingAt(m), on = lasting + m_.friction * now + inertia * m.acceleration;
+            if (side == 0.0) side = on < 0.0 ? -1.0 : 1.0; // taken up before
+            const bool turns = way * now < 0.0;
+            way = now;
+            const double push = m_.lasting.unknown - on * side, last = pushed; // off its flank
+            pushed = push;
+            if (!loose && push <= 0.0) continue;
+            if (turns || !(inertia > 0.0)) { // the load rests while the motor goes through its play
+                apart = push > 0.0 ? play : 0.0;
+            } else if (!loose) {
+                loose = true;
                 apart = parts = 0.0;
                 continue;
+            } else {
+                const double faster = parts + 0.5 * (last + push) / inertia * passed;
+                apart += 0.5 * (parts + faster) * passed;
+                parts = faster;
             }
-            const double now = m.speed > 0.0 ? 1.0 : -1.0;
-            const double lasting = lastingAt(m), rubs = m_.friction * now;
-            const double on = lasting + rubs + inertia * m.acceleration;
-            const double surely = std::abs(on) - m_.lasting.unknown;
-            if (side == 0.0) { // taken up before
-                side = on < 0.0 ? -1.0 : 1.0;
-                way = now;
-                continue;
+            if (rests && apart > 0.0) {
+                const double slowing = lasting * way + m_.friction - m_.lasting.unknown;
+                apart = slowing > 0.0 ? apart + 0.5 * parts * parts * inertia / slowing : play;
             }
-            const bool turns = now != way;
-            way = now;
-            if (on * side > 0.0 && surely >= 0.0) {
-                closed(side);
-                continue;
-            }
-            if (turns || !(inertia > 0.0)) { // it rests while the motor goes through its play
-                take(0.0, 0.0, m_.backlash * shiftOf(m), m.time);
-                closed(-side);
-                continue;
-            }
-            if (loose) {
-                parts += std::abs(on) / inertia * passed;
-                apart += parts * passed;
-            }
-            loose = true;
-            const double play = std::min(apart, m_.backlash);
-            take(0.0, 0.0, play * shiftOf(m), m.time);
-            if (apart >= m_.backlash) closed(-side);
+            take(0.0, 0.0, std::clamp(apart, 0.0, play) * shiftOf(m), m.time);
+            if (apart >= play) side = -side;
+            loose = loose && !rests && apart > 0.0 && apart < play;
         }
     }
 
@@ -223,7 +212,7 @@ private:
     const DriveModel& m_;
     const Shot& shot_;
     std::span<const AxisMoment> moments_;
-    double standing_ = 0.0, otherwise_ = 0.0, smoothFrom_ = 0.0, jump_ = 0.0;
+    double topSpeed_ = 0.0, otherwise_ = 0.0, smoothFrom_ = 0.0, jump_ = 0.0;
 };
 
 } // namespace
