@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/intervals/blur.h"
 
+#include "core/solve/root.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -35,12 +37,9 @@ std::optional<double> alikeExposure(const Rocking& r, double speed) {
     if (!(v > 0.0) || a * w <= v) return std::nullopt;
     // Beyond half a swing it is all there is to see of the rocking.
     if (2.0 * a / v >= pi / w) return 2.0 * a / v;
-    double low = 0.0, high = pi / w; // running is sharper at one end, stopping at the other
-    for (int i = 0; i < 200; ++i) {
-        const double mid = 0.5 * (low + high);
-        (v * mid < blurStopped(r, mid) ? low : high) = mid;
-    }
-    return 0.5 * (low + high);
+    // Near 0 running is sharper, at half a swing stopping.
+    const auto sharper = [&](double exposure) { return blurStopped(r, exposure) - blurRunning(v, exposure); };
+    return solve::rootBetween(sharper, 1e-9 * pi / w, pi / w);
 }
 
 double longestRunning(double speed, double limit) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/intervals/facts.h"
 
+#include "core/intervals/wholes.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -19,8 +21,7 @@ std::optional<std::int64_t> picturesFor(double interval, double duration, double
     if (!(interval > 0.0) || !(duration >= exposure)) return std::nullopt;
     const double gaps = (duration - exposure) / interval;
     if (!(gaps < static_cast<double>(mostPictures))) return std::nullopt;
-    constexpr double rounding = 1e-9; // what it lacks of a whole gap
-    return static_cast<std::int64_t>(std::floor(gaps + rounding * std::max(1.0, gaps))) + 1;
+    return wholes(gaps) + 1;
 }
 
 double clipOf(std::int64_t pictures, double rate, int held) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/intervals/presence.h"
 
+#include "core/intervals/wholes.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -90,7 +92,7 @@ double holdFor(std::span<const Seldom> sensors, double perSecond) {
 }
 
 std::optional<double> extraPictures(double interval, double hold, double p, bool blind) {
-    const double r = std::floor(hold / interval + 1e-9);
+    const auto r = static_cast<double>(wholes(hold / interval));
     if (blind || p <= 0.0) return r;
     if (r < 1.0) return 0.0;
     if (p >= 1.0) return std::nullopt;

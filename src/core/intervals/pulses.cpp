@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/intervals/pulses.h"
 
+#include "core/intervals/wholes.h"
+#include "core/solve/root.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -32,13 +35,10 @@ PulseWay wayOf(const PulsedMotor& m, double pulse) {
 }
 
 double pulseFor(const PulsedMotor& m, double way) {
-    double low = m.deadTime, high = m.deadTime + m.runUp + way / m.speed;
+    double high = m.deadTime + m.runUp + way / m.speed;
     while (wayOf(m, high).way() < way) high += way / m.speed + m.runUp;
-    for (int i = 0; i < 200 && high - low > 1e-13 * high; ++i) {
-        const double mid = 0.5 * (low + high);
-        (wayOf(m, mid).way() < way ? low : high) = mid;
-    }
-    return 0.5 * (low + high);
+    const auto lacks = [&](double pulse) { return wayOf(m, pulse).way() - way; };
+    return solve::rootBetween(lacks, m.deadTime, high).value_or(high);
 }
 
 double scatterOf(const PulsedMotor& m, double pulse, const PulseScatter& s) {
@@ -51,12 +51,11 @@ MovesThatFit movesThatFit(const PulsedMotor& m, double pulse, const PulseScatter
     MovesThatFit out;
     const double way = wayOf(m, pulse).way();
     if (!(way > 0.0)) return out;
-    constexpr double exact = 1e-9;
-    out.byMean = static_cast<std::int64_t>(std::floor(rail / way + exact));
+    out.byMean = wholes(rail / way);
     const double worst = way * (1.0 + drift), spread = z * scatterOf(m, pulse, scatter);
     // The root of worst x² + spread x = rail in x = √m.
     const double x = (std::sqrt(spread * spread + 4.0 * worst * rail) - spread) / (2.0 * worst);
-    out.surely = static_cast<std::int64_t>(std::floor(x * x + exact));
+    out.surely = wholes(x * x);
     return out;
 }
 
@@ -65,8 +64,7 @@ SeparateHeadResults followedBy(const SeparateHead& h) {
     out.time = std::min(h.longest, h.slideTime);
     const double stops = h.delay + out.time;
     out.frozenShare = std::max(0.0, h.slideTime - stops) / h.slideTime;
-    constexpr double exact = 1e-9;
-    out.lastTurning = static_cast<std::int64_t>(std::floor(stops / h.interval + exact));
+    out.lastTurning = wholes(stops / h.interval);
     const double half = 0.5 * h.travel;
     const auto error = [&](double time) {
         const double along = h.travel * std::clamp(time / h.slideTime, 0.0, 1.0);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/intervals/run.h"
 
+#include "core/intervals/wholes.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -11,10 +13,6 @@ namespace {
 constexpr double day = 86400.0;
 /// What rounding lacks of a whole one counts as whole.
 constexpr double slack = 1e-9;
-
-std::int64_t wholes(double ratio) {
-    return static_cast<std::int64_t>(std::floor(ratio + slack * std::max(1.0, ratio)));
-}
 
 } // namespace
 
