@@ -170,7 +170,7 @@ private slots:
         fillByTab(d, "Moving mass", "5 kg");
         fillByTab(d, "Slope", "8 deg");
         station(d, u"structure");
-        chooseByTab(d, "Part of the structure to edit", "What it stands on");
+        chooseByTab(d, "Part of the structure to edit", "Supports");
         fillByTab(d, "First stand", "200 mm");
         fillByTab(d, "Second stand", "800 mm");
         station(d, u"drives");

@@ -56,7 +56,7 @@ void StructurePlot::refresh() {
     const Project& project = context_.document.project();
     if (kindOf(*axis) == AxisKind::Linear) {
         sag_ = sagCurve(project, *axis, context_.shotEvaluation());
-        if (sag_.empty()) return setEmptyText(tr("Say what the rail is made of and what it stands on."));
+        if (sag_.empty()) return setEmptyText(tr("Say what the rail is made of and how it is supported."));
         setEmptyText({});
         return showSag(context_.shotEvaluation());
     }

@@ -111,7 +111,7 @@ void StructureStation::refresh() {
     const Axis* axis = context_.axis();
     const bool linear = axis == nullptr || kindOf(*axis) == AxisKind::Linear;
     const QStringList own = linear
-                                ? QStringList{tr("Rail"), tr("What it stands on"), tr("Payload and wheels")}
+                                ? QStringList{tr("Rail"), tr("Supports"), tr("Payload and wheels")}
                                 : QStringList{tr("Arm"), tr("Counterweight"), tr("Pivot")};
     const QStringList parts = own + QStringList{tr("Base"), tr("Head and camera"), tr("What sticks out"),
                                                 tr("Place and people"), tr("Sections to compare")};
@@ -180,7 +180,7 @@ void StructureStation::fillFields() {
         }
     } else if (part == Part::Head) {
         list = headFields();
-        note = tr("measure what comes near something; heights count from what the head stands on");
+        note = tr("measure what comes near something; heights count from what carries the head");
     } else if (part == Part::Bodies) {
         lists = StructureLists::AxisBodies | StructureLists::ColumnBodies | StructureLists::Loads;
     } else if (part == Part::Place) {

@@ -3,8 +3,8 @@
 
 namespace gantry::rules {
 
-constexpr Message playText{
-    "In “{part}” the load lets go of its play at {2} and the picture jumps by {0}; {1} is allowed."};
+constexpr Message backlashText{
+    "In “{part}” the load lets go of its backlash at {2} and the picture jumps by {0}; {1} is allowed."};
 constexpr Message slipText{
     "In “{part}” the load sticks and slips from {2} on: {0} peak to peak, {3} of it by "
     "jumps; {1} is allowed. Above {4} it runs evenly."};
@@ -16,7 +16,7 @@ static Finding judge(const AxisView& view) {
     const AxisMoveResults* m = worstAxisMove(view, ratio);
     // What is stepping alone is said as such.
     if (m == nullptr || !less(0.0, m->letGo + m->slip)) return std::nullopt;
-    Verdict v = found(nullptr, ratio(*m), less(0.0, m->letGo) ? playText : slipText,
+    Verdict v = found(nullptr, ratio(*m), less(0.0, m->letGo) ? backlashText : slipText,
                       {{{Kind::Pixels, m->jitter},
                         {Kind::Pixels, jitterAllowed(view.project, m->move)},
                         {Kind::Time, m->jitterAt},
@@ -27,8 +27,8 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule moveJitter = advising(
-    {"Less friction that sticks, less play, a stiffer drive or more ratio is needed."},
-    judging(criteria::moveJitter, {"Jitter in the move"}, judge, words::listOf<playText, slipText>,
+    {"Less friction that sticks, less backlash, a stiffer drive or more ratio is needed."},
+    judging(criteria::moveJitter, {"Jitter in the move"}, judge, words::listOf<backlashText, slipText>,
             tries<&fixes::moveSlower, &fixes::moveFaster, &fixes::balanceHead, &fixes::hungLower,
                   &fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
                   &fixes::ballWheels, &fixes::stifferDrive, &fixes::cordStiffness, &fixes::closedCord,
