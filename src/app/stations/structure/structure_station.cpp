@@ -110,9 +110,8 @@ StructureStation::StructureStation(const Context& context, QWidget* parent)
 void StructureStation::refresh() {
     const Axis* axis = context_.axis();
     const bool linear = axis == nullptr || kindOf(*axis) == AxisKind::Linear;
-    const QStringList own = linear
-                                ? QStringList{tr("Rail"), tr("Supports"), tr("Payload and wheels")}
-                                : QStringList{tr("Arm"), tr("Counterweight"), tr("Pivot")};
+    const QStringList own = linear ? QStringList{tr("Rail"), tr("Supports"), tr("Payload and wheels")}
+                                   : QStringList{tr("Arm"), tr("Counterweight"), tr("Pivot")};
     const QStringList parts = own + QStringList{tr("Base"), tr("Head and camera"), tr("What sticks out"),
                                                 tr("Place and people"), tr("Sections to compare")};
     if (part_->count() == 0 || part_->itemText(0) != parts.front()) {
