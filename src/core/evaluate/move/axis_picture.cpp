@@ -101,7 +101,6 @@ private:
         out_.stepping = Figure::of(least);
         out_.steppingSpeed = Figure::of(fastest);
         out_.steppingAt = Figure::of(from);
-        take(least, 0.0, 0.0, from);
     }
 
     /// Every start from rest breaks away once. Where the axis goes on too slowly for two such jumps, and for
