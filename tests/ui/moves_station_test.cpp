@@ -219,6 +219,7 @@ private slots:
         build(hands);
         d.pickFromMenu(d.find<QPushButton>("aimAt"), "What the camera sees now, two metres away");
         d.window->document().change("a focus axis", [](Project& p) { addAxis(p, Role::Focus); });
+        d.window->document().change("a zoom axis", [](Project& p) { addAxis(p, Role::Zoom); });
         auto* timeline = d.find<MoveTimeline>("moveTimeline");
         std::set<QString> shown;
         const auto look = [&](int pose) {
@@ -346,7 +347,7 @@ private slots:
         d.window->document().change("less well known",
                                     [](Project& p) { p.moves[0].targets[0].deviation = 0.01; });
         // Two metres away, to the centimetre that a target is rounded to.
-        const double px = desk(d).scene().focal * 0.01 / 2.0;
+        const double px = desk(d).focal() * 0.01 / 2.0;
         QTRY_VERIFY(lens->inWords().contains("known within"));
         const QString words = lens->inWords();
         const double shown = words.mid(words.indexOf("known within ") + 13).section(' ', 0, 0).toDouble();

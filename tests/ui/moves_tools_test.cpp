@@ -294,7 +294,7 @@ private slots:
         far->setText("4 m");
         wanted->setText("10 %");
         // 0.6 m to the side: F · 0.6 · (1 − 1/4), and the way for a tenth of the frame.
-        const double focal = desk(d).scene().focal, wide = d.project().camera.deliveredWidth;
+        const double focal = desk(d).focal(), wide = d.project().camera.deliveredWidth;
         const QString shift = QString::number(std::round(focal * 0.6 * 0.75), 'f', 0);
         QVERIFY2(result->text().remove(QChar(0x202f)).remove(' ').contains(shift),
                  qPrintable(result->text() + shift));

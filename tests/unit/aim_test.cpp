@@ -144,7 +144,7 @@ private slots:
                 near("jacobian, velocity", links[Lens].velocity, column(3));
             }
             forwardMotion(chain, {q, qd, qdd}, links);
-            const InPicture p = pictureOf(links[Lens], {placeOf(in["target"]), {}, {}}, in["focal_px"]);
+            const InPicture p = pictureOf(links[Lens], {placeOf(in["target"]), {}, {}}, {in["focal_px"].get<double>()});
             const json& w = e["picture"];
             QVERIFY(p.inFront);
             VERIFY_NEAR_ABS(p.u, w["u"].get<double>(), 1e-5);
@@ -198,9 +198,9 @@ private slots:
             // Directions turn as the turning says.
             const Place d = plus({}, minus(after.frame.up, before.frame.up), 0.5 / h);
             QVERIFY(lengthOf(minus(d, cross(now.turning, now.frame.up))) < 1e-5);
-            const InPicture p = pictureOf(now, point, focal);
+            const InPicture p = pictureOf(now, point, {focal});
             QVERIFY(p.inFront);
-            const InPicture b = pictureOf(before, point1(-h), focal), f = pictureOf(after, point1(h), focal);
+            const InPicture b = pictureOf(before, point1(-h), {focal}), f = pictureOf(after, point1(h), {focal});
             VERIFY_NEAR_ABS((f.u - b.u) / (2 * h), p.uSpeed, 1e-2 + 1e-5 * std::abs(p.uSpeed));
             VERIFY_NEAR_ABS((f.v - b.v) / (2 * h), p.vSpeed, 1e-2 + 1e-5 * std::abs(p.vSpeed));
             VERIFY_NEAR_ABS((f.u - 2 * p.u + b.u) / (h * h), p.uRises, 1.0 + 1e-4 * std::abs(p.uRises));
@@ -278,7 +278,7 @@ private slots:
                 q[Roll] = a.roll;
                 std::vector<Moving> links(chain.size());
                 forwardMotion(chain, {q, {}, {}}, links);
-                const InPicture p = pictureOf(links[Lens], {target, {}, {}}, focal);
+                const InPicture p = pictureOf(links[Lens], {target, {}, {}}, {focal});
                 QVERIFY(p.inFront);
                 VERIFY_NEAR_ABS(p.u, aim.place.u, 1e-6);
                 VERIFY_NEAR_ABS(p.v, aim.place.v, 1e-6);
@@ -320,7 +320,7 @@ private slots:
         then[Pan] = panned.pan;
         std::vector<Moving> links(chain.size());
         forwardMotion(chain, {then, {}, {}}, links);
-        const InPicture p = pictureOf(links[Lens], {target, {}, {}}, 900.0);
+        const InPicture p = pictureOf(links[Lens], {target, {}, {}}, {900.0});
         VERIFY_NEAR_ABS(p.u, 120.0, 1e-6);
         QVERIFY(std::abs(p.v) > 1.0);
     }

@@ -504,7 +504,7 @@ private slots:
                 rises[1] = by->panRises;
                 std::vector<kinematics::Moving> moving(2);
                 kinematics::forwardMotion(links, {places, speeds, rises}, moving);
-                const auto seen = kinematics::pictureOf(moving[1], point, aim.focal);
+                const auto seen = kinematics::pictureOf(moving[1], point, {aim.focal});
                 const double far = seen.depth + in["entrance_to_sensor"].get<double>();
                 const optics::RingMotion m = ring.at(far, seen.depthSpeed, seen.depthRises);
                 fastest = std::max(fastest, std::abs(m.rate));

@@ -111,14 +111,14 @@ private slots:
                 const geometry::Frame is = cameraAt(m.scene, at.motion()).frame;
                 // The point in the middle of the picture, and how the lens came nearer or rolled.
                 const geometry::Place seen = is.seen(was.to({depth, 0.0, 0.0}));
-                const double middle = m.scene.focal * std::hypot(seen.y, seen.z) / seen.x / tiny,
+                const double middle = m.scene.focal(at.places) * std::hypot(seen.y, seen.z) / seen.x / tiny,
                              came = std::abs(was.seen(is.at).x) / tiny,
                              rolled = std::abs(geometry::dot(is.left, was.up)) / tiny,
                              halfWide = 0.5 * p.camera.deliveredWidth;
                 VERIFY_NEAR_ABS(m.axes[a][i].shift,
                                 std::max({middle, halfWide * came / depth,
                                           halfWide * std::hypot(1.0, 9.0 / 16.0) * rolled}),
-                                1e-3 * m.scene.focal);
+                                1e-3 * m.scene.focal(at.places));
                 ++looked;
             }
         }

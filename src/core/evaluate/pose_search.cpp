@@ -86,8 +86,14 @@ std::vector<double> poseInputs(const RigSetup& rig) {
     if (rig.planned == nullptr) return out;
     for (std::size_t m = 0; m < rig.planned->size(); ++m) {
         const PlannedMove& planned = (*rig.planned)[m];
-        put(planned.scene.focal, planned.scene.frameRate, rig.camera.deliveredWidth, rig.moves[m].preRoll,
-            rig.moves[m].postRoll, rig.head.pupilBack.value);
+        const MoveScene& scene = planned.scene;
+        put(scene.pixelsPerMetre, scene.shotLens, scene.zoom.has_value());
+        if (scene.zoom) {
+            put(scene.zoom->axis, scene.zoom->marks.size());
+            for (const optics::ZoomMark& mark : scene.zoom->marks) put(mark.angle, mark.focalLength);
+        }
+        put(scene.frameRate, rig.camera.deliveredWidth, rig.moves[m].preRoll, rig.moves[m].postRoll,
+            rig.head.pupilBack.value);
         for (const double t : planned.plan.trajectory.times()) put(t);
         for (std::size_t a = 0; a < planned.plan.trajectory.axisCount(); ++a)
             for (const trajectory::Quintic& piece : planned.plan.trajectory.pieces(a))

@@ -119,7 +119,7 @@ JointRate rateOf(std::span<const Link> chain, std::span<const Moving> moving, st
     return {};
 }
 
-InPicture pictureOf(const Moving& lens, const Point& point, double focal) {
+InPicture pictureOf(const Moving& lens, const Point& point, const Focal& focal) {
     const geometry::Frame& f = lens.frame;
     const Place way = minus(point.at, f.at), rate = minus(point.velocity, lens.velocity),
                 rises = minus(point.acceleration, lens.acceleration);
@@ -138,15 +138,16 @@ InPicture pictureOf(const Moving& lens, const Point& point, double focal) {
     out.depthRises = dd.x;
     out.range = lengthOf(way);
     // Quotient q = n/x: q' = (n' − q x')/x, q" = (n" − 2 q' x' − q x")/x.
-    const auto quotient = [&](double n, double rateOf, double risesOf, double factor, double& q, double& q1,
-                              double& q2) {
-        q = n / y.x;
-        q1 = (rateOf - q * d.x) / y.x;
-        q2 = (risesOf - 2.0 * q1 * d.x - q * dd.x) / y.x;
-        for (double* each : {&q, &q1, &q2}) *each *= factor;
+    const auto quotient = [&](double n, double rateOf, double risesOf, double sign, double& place,
+                              double& speed, double& rise) {
+        const double q = n / y.x, q1 = (rateOf - q * d.x) / y.x,
+                     q2 = (risesOf - 2.0 * q1 * d.x - q * dd.x) / y.x;
+        place = sign * focal.length * q;
+        speed = sign * (focal.length * q1 + focal.rate * q);
+        rise = sign * (focal.length * q2 + 2.0 * focal.rate * q1 + focal.rises * q);
     };
-    quotient(y.y, d.y, dd.y, -focal, out.u, out.uSpeed, out.uRises);
-    quotient(y.z, d.z, dd.z, focal, out.v, out.vSpeed, out.vRises);
+    quotient(y.y, d.y, dd.y, -1.0, out.u, out.uSpeed, out.uRises);
+    quotient(y.z, d.z, dd.z, 1.0, out.v, out.vSpeed, out.vRises);
     return out;
 }
 

@@ -61,8 +61,15 @@ struct InPicture {
     double range = 0.0;                ///< [m]
 };
 
-/// @param lens the entrance pupil, looking ahead; @param focal [px] > 0
-InPicture pictureOf(const Moving& lens, const Point& point, double focal);
+/// A focal length in pixels of the picture, and how it changes.
+struct Focal {
+    double length = 1.0; ///< [px] > 0
+    double rate = 0.0;   ///< [px/s]
+    double rises = 0.0;  ///< [px/s²]
+};
+
+/// @param lens the entrance pupil, looking ahead
+InPicture pictureOf(const Moving& lens, const Point& point, const Focal& focal);
 
 /// By how much the horizon is turned in the picture [rad], counter-clockwise positive.
 double horizonAngle(const geometry::Frame& lens);

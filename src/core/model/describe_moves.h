@@ -100,6 +100,7 @@ void describe(V& v, S& s) {
     v.field(textField("passes", "Goes through"), s.passes);
     v.field(FieldInfo{"wait_s", "Waits", K::Time, 0, 1e6, 0, 600}, s.wait);
     v.field(FieldInfo{"focus_m", "Focused at", K::Length, 0, 1e5, 0, 100}, s.focus);
+    v.field(FieldInfo{"focal_m", "Zoomed to", K::PartLength, 0, 10, 0, 1.0}, s.focal);
     v.parts("places", s.places);
     v.part("arrive", s.arrive);
 }

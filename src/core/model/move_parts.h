@@ -97,6 +97,7 @@ struct KeyPose {
     bool passes = false; ///< goes through without stopping
     double wait = 0.0;   ///< [s] that it stands there before it goes on
     double focus = 0.0;  ///< [m] that the lens is focused at, from the sensor mark; 0: as its axis stands
+    double focal = 0.0;  ///< [m] focal length that the lens is zoomed to; 0: as its axis stands
     std::vector<PosePlace> places;
     MoveSegment arrive;
 

@@ -62,12 +62,38 @@ std::vector<double> logsOf(std::span<const double> values) {
 ZoomRing::ZoomRing(std::span<const double> angles, std::span<const double> focalLengths)
     : curve_({angles.begin(), angles.end()}, logsOf(focalLengths)) {}
 
+std::optional<ZoomRing> ZoomRing::of(std::span<const ZoomMark> marks) {
+    std::vector<ZoomMark> sorted(marks.begin(), marks.end());
+    std::sort(sorted.begin(), sorted.end(),
+              [](const ZoomMark& a, const ZoomMark& b) { return a.angle < b.angle; });
+    std::vector<double> angles, lengths;
+    for (const ZoomMark& m : sorted) {
+        if (!(m.focalLength > 0.0) || (!angles.empty() && !(m.angle > angles.back()))) return std::nullopt;
+        angles.push_back(m.angle);
+        lengths.push_back(m.focalLength);
+    }
+    if (lengths.size() < 2) return std::nullopt;
+    for (std::size_t i = 1; i < lengths.size(); ++i)
+        if ((lengths[i] > lengths[i - 1]) != (lengths[1] > lengths[0]) || lengths[i] == lengths[i - 1])
+            return std::nullopt;
+    return ZoomRing(angles, lengths);
+}
+
 double ZoomRing::focalAt(double angle) const {
-    return std::exp(curve_.at(angle));
+    return std::exp(curve_.at(std::clamp(angle, curve_.first(), curve_.last())));
+}
+
+FocalMotion ZoomRing::at(const RingMotion& ring) const {
+    const double length = focalAt(ring.angle);
+    if (ring.angle < curve_.first() || ring.angle > curve_.last()) return {length, 0.0, 0.0};
+    const double slope = curve_.slopeAt(ring.angle), relative = slope * ring.rate;
+    return {length, length * relative,
+            length * (relative * relative + curve_.curvatureAt(ring.angle) * ring.rate * ring.rate +
+                      slope * ring.rises)};
 }
 
 double ZoomRing::angleAt(double focalLength) const {
-    return curve_.inverse(std::log(focalLength));
+    return std::clamp(curve_.inverse(std::log(focalLength)), curve_.first(), curve_.last());
 }
 
 double ZoomRing::evenly(double from, double to, double share) const {

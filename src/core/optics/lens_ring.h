@@ -48,12 +48,31 @@ struct DepthOfField {
 /// @param circle [m] diameter of the blur that still looks sharp, on the sensor @param distance [m] > focal
 DepthOfField depthOfField(double focalLength, double fNumber, double circle, double distance);
 
-/// A zoom ring between its marks: a monotone cubic of the logarithm of the focal length.
+/// A mark of a zoom ring: where the ring stands [rad], and the focal length [m] there.
+struct ZoomMark {
+    double angle = 0.0, focalLength = 0.05;
+};
+
+/// A focal length that changes.
+struct FocalMotion {
+    double length = 0.05; ///< [m]
+    double rate = 0.0;    ///< [m/s]
+    double rises = 0.0;   ///< [m/s²]
+};
+
+/// A zoom ring between its marks: a monotone cubic of the logarithm of the focal length. Beyond the marks it
+/// stays as it is there: a lens has no more.
 class ZoomRing {
 public:
     /// @param angles [rad] rising strictly @param focalLengths [m] rising or falling strictly; two or more
     ZoomRing(std::span<const double> angles, std::span<const double> focalLengths);
+    /// Nothing where fewer than two marks differ in focal length, or the ring does not turn one way through
+    /// them.
+    static std::optional<ZoomRing> of(std::span<const ZoomMark> marks);
+
     double focalAt(double angle) const;
+    FocalMotion at(const RingMotion& ring) const;
+    /// Where the ring shows a focal length [m] > 0; where it ends of one that the lens does not have.
     double angleAt(double focalLength) const;
     /// The angle at a share [0, 1] of a zoom between two focal lengths that grows evenly in the picture.
     double evenly(double from, double to, double share) const;

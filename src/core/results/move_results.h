@@ -28,6 +28,8 @@ enum class MoveTroubleKind {
     LensStands,      ///< even speed of the lens in space, which nearly stands on the way
     EvenPassing,     ///< even speed is asked of a segment that goes through a pose
     NoFocusScale,    ///< a distance to focus at is given, but no ring has a scale that can be relied on
+    NoZoomScale,     ///< a focal length to zoom to is given, but no ring has a scale that can be relied on
+    NoSuchZoom,      ///< … or the lens does not have it
     BlockOnMoved,    ///< the axis of a block is moved by the poses, or aims with them
     BlocksOverlap,   ///< a block starts before the one before it on its axis ends
     BlockPastEnd     ///< a block ends after the move
@@ -36,8 +38,8 @@ struct MoveTrouble {
     MoveTroubleKind kind = MoveTroubleKind::TooFewPoses;
     std::size_t pose = 0; ///< index of the pose, or of the one that the segment comes to; of the block
     int axis = -1;        ///< index in Project::axes
-    double value = 0.0;   ///< [U] the place, where it is one; [s] of a block
-    double limit = 0.0;   ///< [U] or [s]
+    double value = 0.0;   ///< [U] the place, where it is one; [s] of a block; [m] focal length
+    double limit = 0.0;   ///< [U], [s] or [m]
 };
 
 /// What limits a segment.
@@ -164,9 +166,9 @@ struct AxisMoveResults {
     Figure stepping;      ///< [px] of steps, the most that lasts long enough to be seen …
     Figure steppingSpeed; ///< [U/s] … while it goes no faster than this …
     Figure steppingAt;    ///< [s] … from then on
-    Figure jitter;        ///< [px] of steps, of sticking and slipping, and of play that is let go, at worst
+    Figure jitter;        ///< [px] of sticking and slipping with its steps, or of backlash let go, at worst
     Figure slip;          ///< [px] of it that is sticking and slipping
-    Figure letGo;         ///< [px] of it that is play
+    Figure letGo;         ///< [px] of it that is backlash
     Figure jitterAt;      ///< [s]
     Figure drift;         ///< [px/frame] by which what winds up in the drive carries the picture, at worst
     Figure driftAt;       ///< [s]
@@ -193,9 +195,9 @@ void describe(V& v, S&... s) {
                     "top speed of the half second in which it is"),
              s.steppingSpeed...);
     v.figure(result("stepping_at_s", "when it begins to", K::Time), s.steppingAt...);
-    v.figure(result("jitter_px", "jitter along the move, peak to peak", K::Pixels), s.jitter...);
+    v.figure(result("jitter_px", "jitter beside stepping, peak to peak", K::Pixels), s.jitter...);
     v.figure(result("slip_px", "part of it that is sticking and slipping", K::Pixels), s.slip...);
-    v.figure(result("let_go_px", "part of it that is play let go", K::Pixels), s.letGo...);
+    v.figure(result("let_go_px", "part of it that is backlash let go", K::Pixels), s.letGo...);
     v.figure(result("jitter_at_s", "when it jitters most", K::Time), s.jitterAt...);
     v.figure(result("drift_px_per_frame", "slow drift along the move", K::PixelsPerFrame), s.drift...);
     v.figure(result("drift_at_s", "when it drifts most", K::Time), s.driftAt...);

@@ -82,7 +82,7 @@ std::string moveCsv(const Project& project, const RigMove& move, double rate) {
             if (std::string_view(of) == "_acceleration_") out += "_s2";
         }
     }
-    out += ",camera_x_m,camera_y_m,camera_z_m,forward_x,forward_y,forward_z,up_x,up_y,up_z\r\n";
+    out += ",camera_x_m,camera_y_m,camera_z_m,forward_x,forward_y,forward_z,up_x,up_y,up_z,lens_mm\r\n";
     for (const MoveFrame& f : run.frames) {
         number(out, f.time);
         const auto add = [&](double value) {
@@ -95,6 +95,7 @@ std::string moveCsv(const Project& project, const RigMove& move, double rate) {
         const geometry::Frame& c = f.camera.frame;
         for (const geometry::Place& p : {c.at, c.ahead, c.up})
             for (const double value : {p.x, p.y, p.z}) add(value);
+        add(f.focalLength * 1e3);
         out += "\r\n";
     }
     return out;
@@ -123,7 +124,8 @@ std::string moveJson(const Project& project, const RigMove& move, const MoveResu
         frame["camera"] = {{"place_m", threeOf(c.at)},
                            {"forward", threeOf(c.ahead)},
                            {"left", threeOf(c.left)},
-                           {"up", threeOf(c.up)}};
+                           {"up", threeOf(c.up)},
+                           {"focal_length_m", f.focalLength}};
         root["frames"].push_back(frame);
     }
     return root.dump(2, ' ', false, Json::error_handler_t::replace) + '\n';

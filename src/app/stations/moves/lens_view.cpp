@@ -32,7 +32,7 @@ QRectF LensView::frame() const {
 }
 
 std::optional<QPointF> LensView::project(const kinematics::Moving& camera, Place at) const {
-    const kinematics::InPicture seen = kinematics::pictureOf(camera, {at, {}, {}}, desk_.scene().focal);
+    const kinematics::InPicture seen = kinematics::pictureOf(camera, {at, {}, {}}, {desk_.focal()});
     if (!seen.inFront || seen.depth < nearest) return std::nullopt;
     const QRectF f = frame();
     const double by = f.width() / context_.document.project().camera.deliveredWidth;
@@ -78,9 +78,12 @@ QString LensView::footLine() const {
         const kinematics::InPicture seen = desk_.seen(*target);
         if (seen.inFront)
             said << tr("known within %1")
-                        .arg(context_.show(desk_.scene().focal * target->deviation / seen.range,
+                        .arg(context_.show(desk_.focal() * target->deviation / seen.range,
                                            units::Kind::Pixels));
     }
+    if (desk_.scene().zoom)
+        said << tr("lens at %1")
+                    .arg(context_.show(desk_.scene().focalLength(desk_.places()), units::Kind::PartLength));
     const double level = kinematics::horizonAngle(desk_.camera().frame);
     if (std::abs(level) > 1e-4) said << tr("horizon turned %1").arg(context_.show(level, units::Kind::Angle));
     if (said.isEmpty()) said << tr("The picture of the chosen shot's lens");

@@ -68,6 +68,10 @@ geometry::Place MoveDesk::placeOf(const AimTarget& target) const {
     return pointOf(scene(), target, {at, {}, {}}).at;
 }
 
+double MoveDesk::focal() const {
+    return scene().focal(places());
+}
+
 kinematics::InPicture MoveDesk::seen(const AimTarget& target) const {
     const std::vector<double> at = places();
     return gantry::targetSeen(scene(), target, {at, {}, {}});

@@ -55,6 +55,7 @@ public:
     /// Where all axes stand now [U].
     std::vector<double> places() const;
     kinematics::Moving camera() const;
+    double focal() const; ///< [px] of the lens as it is zoomed now
     /// Where a target is now, and where the picture has it.
     geometry::Place placeOf(const AimTarget& target) const;
     kinematics::InPicture seen(const AimTarget& target) const;

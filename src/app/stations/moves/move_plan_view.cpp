@@ -40,8 +40,8 @@ void MovePlanView::setFromAbove(bool on) {
     refresh();
 }
 
-MovePlanView::Camera MovePlanView::cameraOf(const geometry::Frame& lens) const {
-    const double focal = desk_.scene().focal, half = 0.5 * context_.document.project().camera.deliveredWidth;
+MovePlanView::Camera MovePlanView::cameraOf(const geometry::Frame& lens, double focal) const {
+    const double half = 0.5 * context_.document.project().camera.deliveredWidth;
     // From the side what is seen up and down, of a picture that is nine to sixteen.
     const double wide = (above_ ? half : half * optics::pictureShape) / focal;
     const Place aside = above_ ? lens.left : lens.up;
@@ -64,7 +64,7 @@ void MovePlanView::collect() {
     QStringList said;
     if (m != nullptr) {
         for (const std::vector<double>& pose : m->plan.poses)
-            cameras_.push_back(cameraOf(linksAt(m->scene, pose).back().frame));
+            cameras_.push_back(cameraOf(linksAt(m->scene, pose).back().frame, m->scene.focal(pose)));
         const double time = m->plan.trajectory.duration();
         constexpr int points = 120;
         if (time > 0.0)
@@ -196,7 +196,7 @@ void MovePlanView::paintCameras(QPainter& p) const {
         p.setPen(static_cast<int>(i) == desk_.pose() ? t.lake : t.ink);
         p.drawText(box, Qt::AlignCenter, QString::fromStdString(poseLetter(i)));
     }
-    const Camera now = cameraOf(desk_.camera().frame);
+    const Camera now = cameraOf(desk_.camera().frame, desk_.focal());
     QColor wash = t.lake;
     wash.setAlpha(50);
     p.setPen(QPen(t.lake, 1.5));

@@ -39,7 +39,7 @@ private:
     QPointF toScreen(geometry::Place p) const;
     /// The place under a point of the screen, at the depth of another.
     geometry::Place placeAt(QPointF screen, geometry::Place like) const;
-    Camera cameraOf(const geometry::Frame& lens) const;
+    Camera cameraOf(const geometry::Frame& lens, double focal) const; ///< [px]
     void dragPose(geometry::Place to);
     void paintRig(QPainter& p) const;
     void paintRooms(QPainter& p) const;

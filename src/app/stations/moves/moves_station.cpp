@@ -340,6 +340,7 @@ QList<FieldSlot> MovesStation::poseFields() const {
                 QString::fromStdString(axis->name));
     const bool focuses = desk_->scene().focus.has_value();
     if (focuses) add(of + QStringLiteral("focus_m"));
+    if (desk_->scene().zoom) add(of + QStringLiteral("focal_m"));
     if (comes) {
         add(arrive + QStringLiteral("kind"));
         if (s.kind == SegmentKind::Aimed)

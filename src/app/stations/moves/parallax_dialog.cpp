@@ -85,7 +85,7 @@ void ParallaxDialog::compute() {
         if (!share) return;
         said << tr("For %1 of the frame the lens goes %2 across its view.")
                     .arg(context_.show(*share, Kind::Percentage),
-                         context_.show(travelForParallax(scene.focal, *share * wide, *near, far),
+                         context_.show(travelForParallax(desk_.focal(), *share * wide, *near, far),
                                        Kind::Length));
     }
     const PlannedMove* m = desk_.planned();
@@ -96,7 +96,8 @@ void ParallaxDialog::compute() {
     for (const SegmentPlan& s : m->plan.segments) {
         const geometry::Frame from = cameraAt(scene, m->plan.trajectory, s.from).frame,
                               to = cameraAt(scene, m->plan.trajectory, s.to).frame;
-        const double travel = travelAcross(from, to), shift = parallax(scene.focal, travel, *near, far);
+        const double focal = scene.pixelsPerMetre * focalLengthAt(scene, m->plan.trajectory, s.from);
+        const double travel = travelAcross(from, to), shift = parallax(focal, travel, *near, far);
         const QString name = tr("%1 to %2")
                                  .arg(QString::fromStdString(poseLetter(s.pose - 1)),
                                       QString::fromStdString(poseLetter(s.pose)));

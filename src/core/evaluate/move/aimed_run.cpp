@@ -101,7 +101,8 @@ private:
         const auto from = shownAt(scene_, poses_[pose - 1], *aims_.target(pose)),
                    to = shownAt(scene_, poses_[pose], *aims_.target(pose));
         if (from && to) return {*from, *to, time};
-        return {aims_.aim(pose).place, aims_.aim(pose).place, time};
+        const kinematics::PicturePlace held = aims_.aim(pose, poses_[pose]).place;
+        return {held, held, time};
     }
 
     /// A stretch of a run within one of its pieces and one segment, and how all axes begin and end it.
@@ -123,7 +124,7 @@ private:
             rises[a] = states[a].acceleration;
         }
         const kinematics::Point point = pointOf(scene_, target, {places, speeds, rises});
-        Aim aim = aims_.aim(pose);
+        Aim aim = aims_.aim(pose, places);
         aim.place = way.at(since);
         const Aimed angles = kinematics::aimAt(scene_.links, scene_.head, places, point.at, aim);
         if (!angles) {
@@ -135,7 +136,11 @@ private:
         const auto rates =
             kinematics::ratesToHold(scene_.links, scene_.head, {places, speeds, rises}, point, aim);
         kinematics::HeadRates by = rates.value_or(kinematics::HeadRates{});
-        if (std::hypot(way.to.u - way.from.u, way.to.v - way.from.v) > 1e-6)
+        // Held beside the middle of a picture that is zoomed, it moves as well, as an angle.
+        constexpr double moves = 1e-6; // [px]
+        const bool zooms = scene_.focalMotion({places, speeds, rises}).rate != 0.0 &&
+                           std::hypot(aim.place.u, aim.place.v) > moves;
+        if (zooms || std::hypot(way.to.u - way.from.u, way.to.v - way.from.v) > moves)
             addWay(places, speeds, rises, target, aim, way, since, by);
         const auto keep = [&](int link, double rate, double rise) {
             if (link >= 0) states[aims_.axisOf(link)] = {places[aims_.axisOf(link)], rate, rise, 0.0};
@@ -171,6 +176,7 @@ private:
                 places[a] = middle[a] + speeds[a] * dt + 0.5 * rises[a] * dt * dt;
             for (const int link : aims_.headLinks()) places[aims_.axisOf(link)] = middle[aims_.axisOf(link)];
             aim.place = way.at(since + dt);
+            aim.focal = scene_.focal(places);
             const kinematics::Point point = pointOf(scene_, target, {places, {}, {}});
             return kinematics::aimFrom(scene_.links, scene_.head, places, point.at, aim);
         };

@@ -11,6 +11,7 @@ MoveFrame frameAt(const MoveScene& scene, const trajectory::Trajectory& t, doubl
     out.time = time;
     for (std::size_t a = 0; a < t.axisCount(); ++a) out.axes.push_back(t.at(a, time));
     out.camera = cameraAt(scene, t, time);
+    out.focalLength = focalLengthAt(scene, t, time);
     return out;
 }
 

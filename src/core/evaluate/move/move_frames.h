@@ -12,6 +12,7 @@ struct MoveFrame {
     double time = 0.0;                   ///< [s] from the moment the first pose is left; below 0 before
     std::vector<trajectory::State> axes; ///< one for each axis of the rig [U]
     kinematics::Moving camera;           ///< at the lens' pupil
+    double focalLength = 0.0;            ///< [m] of the lens
 };
 
 /// The rig at a moment [s]; it stands before the move and after it.

@@ -36,12 +36,12 @@ std::optional<PictureMoment> MovePicture::at(double time) const {
                         ? scene_.focus->ring.distanceAt(plan_.trajectory.at(scene_.focus->axis, time).place)
                     : firstFocus_ > 0.0 ? firstFocus_
                                         : out.targetAt;
-    const double nearest = 1.05 * shot_->focalLength;
+    const double lens = focalLengthAt(scene_, plan_.trajectory, time);
+    const double nearest = 1.05 * lens;
     if (out.targetAt > nearest && out.focusedAt > nearest) {
         const double focused = std::isfinite(out.focusedAt) ? 1.0 / out.focusedAt : 0.0;
-        out.focusBlur = optics::defocusPixels(shot_->focalLength, shot_->fNumber, out.focusedAt,
-                                              std::abs(1.0 / out.targetAt - focused),
-                                              camera_.deliveredWidth / camera_.sensorWidth);
+        out.focusBlur = optics::defocusPixels(lens, shot_->fNumber, out.focusedAt,
+                                              std::abs(1.0 / out.targetAt - focused), scene_.pixelsPerMetre);
     }
     return out;
 }

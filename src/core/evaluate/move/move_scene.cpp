@@ -64,13 +64,35 @@ MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
         out.shown[a] = std::clamp(out.shown[a], out.ends[a].low, out.ends[a].high);
     out.focus = focusAxisOf(rig.axes);
     out.pupilToSensor = pupilToSensor(rig.head);
+    out.zoom = zoomAxisOf(rig.axes);
+    out.pixelsPerMetre = rig.camera.deliveredWidth / rig.camera.sensorWidth;
     if (const Shot* shot = shotOf(rig.shots, move)) {
-        out.focal = deliveredFocal(rig.camera, *shot);
+        out.shotLens = shot->focalLength;
         out.frameRate = shot->frameRate;
     } else {
-        out.focal = rig.camera.deliveredWidth; // as wide as a picture that shows 53° across
+        out.shotLens = rig.camera.sensorWidth; // it shows 53° across
     }
     return out;
+}
+
+static double axisOr(std::span<const double> list, std::size_t axis) {
+    return axis < list.size() ? list[axis] : 0.0;
+}
+
+double MoveScene::focalLength(std::span<const double> places) const {
+    return zoom ? zoom->ring.focalAt(axisOr(places, zoom->axis)) : shotLens;
+}
+
+double MoveScene::focal(std::span<const double> places) const {
+    return pixelsPerMetre * focalLength(places);
+}
+
+kinematics::Focal MoveScene::focalMotion(const kinematics::AxisMotion& motion) const {
+    if (!zoom) return {pixelsPerMetre * shotLens};
+    const optics::FocalMotion now =
+        zoom->ring.at({axisOr(motion.places, zoom->axis), axisOr(motion.speeds, zoom->axis),
+                       axisOr(motion.accelerations, zoom->axis)});
+    return {pixelsPerMetre * now.length, pixelsPerMetre * now.rate, pixelsPerMetre * now.rises};
 }
 
 AxisStates statesAt(const MoveScene& scene, const trajectory::Trajectory& t, double at) {
@@ -82,6 +104,16 @@ AxisStates statesAt(const MoveScene& scene, const trajectory::Trajectory& t, dou
         out.rises[a] = s.acceleration;
     }
     return out;
+}
+
+std::vector<double> placesAt(const trajectory::Trajectory& t, double at) {
+    std::vector<double> out(t.axisCount());
+    for (std::size_t a = 0; a < out.size(); ++a) out[a] = t.at(a, at).place;
+    return out;
+}
+
+double focalLengthAt(const MoveScene& scene, const trajectory::Trajectory& t, double at) {
+    return scene.zoom ? scene.zoom->ring.focalAt(t.at(scene.zoom->axis, at).place) : scene.shotLens;
 }
 
 kinematics::Moving cameraAt(const MoveScene& scene, const kinematics::AxisMotion& motion) {
@@ -106,10 +138,8 @@ kinematics::Point pointOf(const MoveScene& scene, const AimTarget& target,
     kinematics::Point out{{target.x, target.y, target.z}, {}, {}};
     const Turntable* table = tableOf(scene, target);
     if (table == nullptr) return out;
-    const auto of = [&](std::span<const double> list) {
-        return table->axis < list.size() ? list[table->axis] : 0.0;
-    };
-    const double angle = of(motion.places), turning = of(motion.speeds), rises = of(motion.accelerations);
+    const double angle = axisOr(motion.places, table->axis), turning = axisOr(motion.speeds, table->axis),
+                 rises = axisOr(motion.accelerations, table->axis);
     const double x = target.x - target.aboutX, y = target.y - target.aboutY;
     const double ahead = x * std::cos(angle) - y * std::sin(angle),
                  left = x * std::sin(angle) + y * std::cos(angle);
@@ -124,7 +154,7 @@ geometry::Place ridingBack(const MoveScene& scene, const AimTarget& target, std:
                            geometry::Place at) {
     const Turntable* table = tableOf(scene, target);
     if (table == nullptr) return at;
-    const double angle = table->axis < places.size() ? -places[table->axis] : 0.0;
+    const double angle = -axisOr(places, table->axis);
     const double x = at.x - target.aboutX, y = at.y - target.aboutY;
     return {target.aboutX + x * std::cos(angle) - y * std::sin(angle),
             target.aboutY + x * std::sin(angle) + y * std::cos(angle), at.z};
@@ -132,7 +162,8 @@ geometry::Place ridingBack(const MoveScene& scene, const AimTarget& target, std:
 
 kinematics::InPicture targetSeen(const MoveScene& scene, const AimTarget& target,
                                  const kinematics::AxisMotion& motion) {
-    return kinematics::pictureOf(cameraAt(scene, motion), pointOf(scene, target, motion), scene.focal);
+    return kinematics::pictureOf(cameraAt(scene, motion), pointOf(scene, target, motion),
+                                 scene.focalMotion(motion));
 }
 
 kinematics::InPicture targetSeen(const MoveScene& scene, const AimTarget& target,

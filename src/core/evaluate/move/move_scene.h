@@ -39,12 +39,19 @@ struct MoveScene {
     std::vector<motion::Limits> limits; ///< [U] for each axis, as they are set and kept
     std::vector<double> travels;        ///< [U]
     std::vector<SoftEnds> ends;         ///< one for each axis
-    double focal = 1.0;                 ///< [px] of the delivered picture
+    double pixelsPerMetre = 1.0;        ///< [px/m] of the delivered picture, on the sensor
+    double shotLens = 1.0;              ///< [m] focal length of the shot …
+    std::optional<ZoomAxis> zoom;       ///< … where no ring changes it
     double frameRate = 25.0;            ///< [1/s]
     std::vector<double> shown;          ///< places where a pose says nothing
     std::optional<FocusAxis> focus;
     double pupilToSensor = 0.0; ///< [m] what a focus distance is more than the way from the pupil
     std::vector<Turntable> turntables;
+
+    /// Of the lens, with the axes where they are [U].
+    double focalLength(std::span<const double> places) const;                  ///< [m]
+    double focal(std::span<const double> places) const;                        ///< [px]
+    kinematics::Focal focalMotion(const kinematics::AxisMotion& motion) const; ///< [px]
 };
 
 /// The shot that a move is taken with: the one it names, else the first; null if the project has none.
@@ -61,6 +68,11 @@ struct AxisStates {
 };
 /// @param t of the axes of the scene; before its start and after its end they stand
 AxisStates statesAt(const MoveScene& scene, const trajectory::Trajectory& t, double at);
+
+/// Where all axes stand at a moment of a course [U].
+std::vector<double> placesAt(const trajectory::Trajectory& t, double at);
+/// Focal length of the lens [m] at a moment of a course.
+double focalLengthAt(const MoveScene& scene, const trajectory::Trajectory& t, double at);
 
 /// The camera as the axes move, and at a moment of a course.
 kinematics::Moving cameraAt(const MoveScene& scene, const kinematics::AxisMotion& motion);

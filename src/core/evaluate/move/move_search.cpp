@@ -15,12 +15,6 @@
 namespace gantry {
 namespace {
 
-std::vector<double> placesAt(const trajectory::Trajectory& t, double time) {
-    std::vector<double> out(t.axisCount());
-    for (std::size_t a = 0; a < out.size(); ++a) out[a] = t.at(a, time).place;
-    return out;
-}
-
 /// Least room beside what is wanted, over all moments: an interval of time is halved until what everything
 /// can move within it hides nothing nearer.
 void fillClearance(MoveSearchResults& out, const RigSetup& rig, const PlannedMove& planned) {
@@ -79,8 +73,6 @@ void fillClearance(MoveSearchResults& out, const RigSetup& rig, const PlannedMov
 
 void fillView(MoveSearchResults& out, const RigSetup& rig, const RigMove& move, const PlannedMove& planned) {
     const trajectory::Trajectory& t = planned.plan.trajectory;
-    const double halfWidth = 0.5 * rig.camera.deliveredWidth / planned.scene.focal,
-                 halfHeight = halfWidth * optics::pictureShape;
     out.view = Figure::of(0.0);
     out.viewAt = out.viewFrom = out.viewTo = Figure::none(Reason::NotApplicable);
     constexpr double mostLooks = 1500.0; // frames of a minute; of longer moves that many
@@ -89,7 +81,10 @@ void fillView(MoveSearchResults& out, const RigSetup& rig, const RigMove& move, 
     const auto looks = static_cast<int>(std::floor(t.duration() / step + 1e-6));
     for (int i = 0; i <= looks + 1; ++i) {
         const double at = std::min(i * step, t.duration());
-        const OwnParts seen = ownPartsInView(planned.scene, placesAt(t, at), halfWidth, halfHeight);
+        const std::vector<double> places = placesAt(t, at);
+        const double halfWidth = 0.5 * rig.camera.deliveredWidth / planned.scene.focal(places);
+        const OwnParts seen =
+            ownPartsInView(planned.scene, places, halfWidth, halfWidth * optics::pictureShape);
         if (!(seen.share > 0.0)) continue;
         if (!out.viewFrom) out.viewFrom = Figure::of(at);
         out.viewTo = Figure::of(at);

@@ -114,6 +114,7 @@ private:
                 else
                     trouble(MoveTroubleKind::NoFocusScale, i);
             }
+            if (move_.poses[i].focal > 0.0) zoom(i, now);
             if (i > 0 && segment(i).kind == SegmentKind::Aimed && aims_.target(i) == nullptr)
                 trouble(!aims_.hasHead() ? MoveTroubleKind::NoHead : MoveTroubleKind::NoTarget, i);
             if (aims_.target(i) != nullptr)
@@ -138,6 +139,16 @@ private:
                             at < ends.low ? ends.low : ends.high);
             }
     }
+    void zoom(std::size_t pose, std::vector<double>& now) {
+        if (!scene_.zoom) return trouble(MoveTroubleKind::NoZoomScale, pose);
+        const double wanted = move_.poses[pose].focal;
+        double& at = now[scene_.zoom->axis];
+        at = scene_.zoom->ring.angleAt(wanted);
+        const double reached = scene_.zoom->ring.focalAt(at);
+        constexpr double same = 1e-6; // of it
+        if (std::abs(reached - wanted) > same * wanted)
+            trouble(MoveTroubleKind::NoSuchZoom, pose, -1, wanted, reached);
+    }
     /// What keeps an axis from moving in a segment as that has it.
     std::optional<MoveTroubleKind> wrongOf(std::size_t axis, std::size_t pose) const {
         if (out_.poses[pose][axis] == out_.poses[pose - 1][axis]) return std::nullopt;
@@ -153,7 +164,8 @@ private:
     /// A pose from which an aimed segment sets off looks where that does.
     void beginAimed(std::size_t pose, std::vector<double>& now) {
         const kinematics::Point point = pointOf(scene_, *aims_.target(pose + 1), {now, {}, {}});
-        const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, now, point.at, aims_.aim(pose + 1));
+        const Aimed aimed =
+            kinematics::aimAt(scene_.links, scene_.head, now, point.at, aims_.aim(pose + 1, now));
         if (!aimed) return notAimed(aimed.no, pose);
         aims_.turnHead(now, aimed);
         aims_.focusOn(pose + 1, now);
@@ -171,7 +183,8 @@ private:
             for (std::size_t a = 0; a < axes_; ++a)
                 if (!aims_.leads(pose, a)) next[a] = before[a] + (wanted[a] - before[a]) * i / steps;
             const kinematics::Point point = pointOf(scene_, *aims_.target(pose), {next, {}, {}});
-            const Aimed aimed = kinematics::aimAt(scene_.links, scene_.head, next, point.at, aims_.aim(pose));
+            const Aimed aimed =
+                kinematics::aimAt(scene_.links, scene_.head, next, point.at, aims_.aim(pose, next));
             if (!aimed) {
                 now = wanted;
                 return notAimed(aimed.no, pose);

@@ -204,7 +204,7 @@ private:
         const optics::CameraShift shift{-geometry::dot(goes, lens.left),  geometry::dot(goes, lens.up),
                                         geometry::dot(goes, lens.ahead),  -geometry::dot(turns, lens.up),
                                         -geometry::dot(turns, lens.left), geometry::dot(turns, lens.ahead)};
-        return optics::pictureShift(out_.scene.focal, rig_.camera.deliveredWidth, depth, shift);
+        return optics::pictureShift(out_.scene.focal(places_), rig_.camera.deliveredWidth, depth, shift);
     }
     double leanOf(std::size_t axis) const {
         const int link = out_.scene.chain.linkOf[axis];

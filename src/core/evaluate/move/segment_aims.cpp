@@ -13,9 +13,9 @@ const AimTarget* SegmentAims::target(std::size_t pose) const {
     return segment.kind == SegmentKind::Aimed ? namedTarget(move_, segment) : nullptr;
 }
 
-kinematics::Aim SegmentAims::aim(std::size_t pose) const {
+kinematics::Aim SegmentAims::aim(std::size_t pose, std::span<const double> places) const {
     const MoveSegment& segment = move_.poses[pose].arrive;
-    return {{segment.placeRight, segment.placeUp}, scene_.focal, scene_.head.roll >= 0};
+    return {{segment.placeRight, segment.placeUp}, scene_.focal(places), scene_.head.roll >= 0};
 }
 
 bool SegmentAims::pullsFocus(std::size_t pose) const {

@@ -19,7 +19,8 @@ public:
     bool hasHead() const { return scene_.head.pan >= 0 || scene_.head.tilt >= 0; }
     /// The target of an aimed segment that can be aimed at; null for a straight one, or where it cannot.
     const AimTarget* target(std::size_t pose) const;
-    kinematics::Aim aim(std::size_t pose) const;
+    /// What it holds, seen with the axes at places, of which only the zoom counts.
+    kinematics::Aim aim(std::size_t pose, std::span<const double> places) const;
     bool pullsFocus(std::size_t pose) const;
     /// Whether an aimed segment leads the axis: those of the head, and the focus where it is pulled.
     bool leads(std::size_t pose, std::size_t axis) const;

@@ -5,6 +5,7 @@
 #include "core/optics/lens_ring.h"
 
 #include <optional>
+#include <vector>
 
 namespace gantry {
 
@@ -15,6 +16,15 @@ struct FocusAxis {
 };
 /// Nothing where a rig has none, or its marks tell no scale.
 std::optional<FocusAxis> focusAxisOf(std::span<const Axis> axes);
+
+/// The axis that turns a zoom ring whose scale can be relied on.
+struct ZoomAxis {
+    std::size_t axis = 0; ///< index in Project::axes
+    std::vector<optics::ZoomMark> marks;
+    optics::ZoomRing ring;
+};
+/// Nothing where a rig has none, or its marks tell no scale.
+std::optional<ZoomAxis> zoomAxisOf(std::span<const Axis> axes);
 
 /// Distance [m] from the lens' entrance pupil back to the sensor, from where lenses count: the sensor is
 /// taken to lie 20 mm behind the front of the camera's body, as it does in most.

@@ -28,6 +28,7 @@ constexpr Message onLinks{"{part} with parallel links, which keep the head level
 constexpr Message between{"“{part}” without going past its poses"};
 constexpr Message straightOn{"“{part}” straight, from stop to stop"};
 constexpr Message evenAxes{"“{part}” with even speed of the axes"};
+constexpr Message zoomedTo{"“{part}” zoomed to {0}"};
 constexpr Message blockAt{"block of “{part}” at {0}"};
 constexpr Message focused{"focus on the target at every pose of “{part}”"};
 
@@ -327,6 +328,11 @@ Candidates mendedPlan(const Problem& p) {
                     [](RigMove&, MoveSegment& s) { s.easeIn = s.easeOut = halves; });
             break;
         }
+        case MoveTroubleKind::NoSuchZoom:
+            add(out, p, FixCost::SettingOnly, zoomedTo, {{{Kind::PartLength, t.limit}}},
+                [&](Project& q) { q.moves[m].poses[at].focal = t.limit; });
+            out.back().part = of.name + ", pose " + poseLetter(at);
+            break;
         case MoveTroubleKind::BlocksOverlap:
         case MoveTroubleKind::BlockPastEnd: {
             const AxisBlock& block = of.blocks[at];
@@ -394,7 +400,7 @@ constinit const Family aimSegment{"aim_segment", words::listOf<aimedAt>, aiming}
 constinit const Family posesIntoTravel{"poses_into_travel", words::listOf<inside>, withinTravel};
 constinit const Family stopAtPoses{"stop_at_poses", words::listOf<stops>, stopping};
 constinit const Family keepBetweenPoses{"keep_between_poses", words::listOf<between>, keptBetween};
-constinit const Family mendPlan{"mend_plan", words::listOf<straightOn, evenAxes, gentler, blockAt>,
+constinit const Family mendPlan{"mend_plan", words::listOf<straightOn, evenAxes, gentler, zoomedTo, blockAt>,
                                 mendedPlan};
 constinit const Family moveToChoice{"move_to_choice", words::listOf<inTime, wholeIn>, toChoices};
 constinit const Family moveSlower{"move_slower", words::listOf<wholeIn>, slowerMove};

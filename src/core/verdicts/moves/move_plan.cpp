@@ -36,6 +36,10 @@ constexpr Message passingText{
     "poses, or keep the speed of the axes even."};
 constexpr Message noScaleText{"{room} is to be focused at a distance, but no lens ring of the rig has marks "
                               "that tell it. Add them in Drives, or leave the distance empty."};
+constexpr Message noZoomText{
+    "{room} is to be zoomed to a focal length, but no zoom ring of the rig has marks "
+    "that tell it. Add them in Drives, or leave the focal length empty."};
+constexpr Message pastZoomText{"{room} is to be zoomed to {0}; the lens ends at {1}."};
 constexpr Message blockMovedText{
     "The block of {axis} in “{part}”: the poses move that axis too, or aim with it. "
     "Leave it where it is in all poses, or remove the block."};
@@ -54,6 +58,7 @@ static bool ofBlock(MoveTroubleKind kind) {
 
 static Kind kindOfValue(const Project& project, const MoveTrouble& t) {
     if (ofBlock(t.kind)) return Kind::Time;
+    if (t.kind == MoveTroubleKind::NoSuchZoom) return Kind::PartLength;
     if (t.axis < 0) return Kind::Percentage;
     return kindOf(project.axes[static_cast<std::size_t>(t.axis)]) == AxisKind::Linear ? Kind::Length
                                                                                       : Kind::Angle;
@@ -97,6 +102,10 @@ Message troubleMessage(MoveTroubleKind kind) {
         return passingText;
     case MoveTroubleKind::NoFocusScale:
         return noScaleText;
+    case MoveTroubleKind::NoZoomScale:
+        return noZoomText;
+    case MoveTroubleKind::NoSuchZoom:
+        return pastZoomText;
     case MoveTroubleKind::BlockOnMoved:
         return blockMovedText;
     case MoveTroubleKind::BlocksOverlap:
@@ -149,7 +158,7 @@ constinit const Rule movePlan =
                  words::listOf<tooFewText, outsideText, rampsText, noTargetText, noHeadText, blindText,
                                notReachedText, leavesText, nothingText, noSpeedText, cannotFollowText,
                                notSteeredText, standsText, lensStandsText, passingText, noScaleText,
-                               blockMovedText, blocksOverlapText, blockPastEndText>,
+                               noZoomText, pastZoomText, blockMovedText, blocksOverlapText, blockPastEndText>,
                  tries<&fixes::mendPlan>))));
 
 } // namespace gantry::rules
