@@ -206,6 +206,19 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
     sub->add_option("--rate", move.call.rate, "Lines a second, in place of the frame rate")
         ->check(CLI::Range(1e-3, 1e4));
 
+    OnFile<IntervalsCall> intervals;
+    sub =
+        add("intervals",
+            "An interval plan, and what fails first; without an id their list; exit code 1 if it cannot run "
+            "as it is meant or something fails before its last picture",
+            intervals);
+    file(sub, intervals.file);
+    sub->add_option("ID", intervals.call.plan, "Id of the plan");
+    CLI::Option* planAsJson =
+        sub->add_flag("--json", intervals.call.json, "Everything about it and its pictures, in SI");
+    sub->add_flag("--csv", intervals.call.csv, "The list of its pictures as a table, units in the header")
+        ->excludes(planAsJson);
+
     RigCall rig;
     sub = add("rig", "A rig to start from, as a project; without a name their list", rig);
     sub->add_option("NAME", rig.name, "Name from the list");

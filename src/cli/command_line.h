@@ -5,6 +5,7 @@
 #include "cli/confidence.h"
 #include "cli/explain.h"
 #include "cli/find_ratio.h"
+#include "cli/intervals.h"
 #include "cli/move.h"
 #include "cli/simulate.h"
 #include "cli/stall_ladder.h"
@@ -48,11 +49,12 @@ struct OnFile {
     Call call;
 };
 
-using Command = std::variant<Answer, EvaluateCall, OnFile<VerdictsCall>, AuditCall, CheckCall, ExportCall,
-                             OnFile<SimulateCall>, OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall,
-                             OnFile<ClaimsCall>, OnFile<WinchCall>, OnFile<PanBarCall>, OnFile<SectionsCall>,
-                             OnFile<CompletenessCall>, OnFile<StaleCall>, OnFile<ExplainCall>,
-                             OnFile<MoveCall>, RigCall, SchemaCall, ResultsCall, TextsCall>;
+using Command =
+    std::variant<Answer, EvaluateCall, OnFile<VerdictsCall>, AuditCall, CheckCall, ExportCall,
+                 OnFile<SimulateCall>, OnFile<ConfidenceCall>, OnFile<LadderCall>, RatioCall,
+                 OnFile<ClaimsCall>, OnFile<WinchCall>, OnFile<PanBarCall>, OnFile<SectionsCall>,
+                 OnFile<CompletenessCall>, OnFile<StaleCall>, OnFile<ExplainCall>, OnFile<MoveCall>,
+                 OnFile<IntervalsCall>, RigCall, SchemaCall, ResultsCall, TextsCall>;
 
 /// Reads the arguments behind the program's name. What is unknown, missing or out of range is a complaint
 /// that names it; nothing is ignored.

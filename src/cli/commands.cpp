@@ -201,6 +201,7 @@ struct Runner {
     int does(const WinchCall& call, const Project& p) const { return winch(call, p, out, err); }
     int does(const ExplainCall& call, const Project& p) const { return explain(call, p, out, err); }
     int does(const MoveCall& call, const Project& p) const { return move(call, p, out, err); }
+    int does(const IntervalsCall& call, const Project& p) const { return intervals(call, p, out, err); }
     int does(const PanBarCall& call, const Project& p) const { return panBar(call, p, out, err); }
     int does(const SectionsCall& call, const Project& p) const { return sections(call, p, out, err); }
     int does(const CompletenessCall& call, const Project& p) const { return completeness(call, p, out, err); }

@@ -128,10 +128,10 @@ private slots:
         }
     }
     static QStringList commands() {
-        return {"evaluate",   "verdicts",     "audit",      "check",     "export", "simulate",
-                "confidence", "stall-ladder", "find-ratio", "claims",    "winch",  "pan-bar",
-                "sections",   "completeness", "stale",      "explain",   "move",   "rig",
-                "schema",     "results",      "texts",      "completion"};
+        return {"evaluate",   "verdicts",     "audit",      "check",   "export",    "simulate",
+                "confidence", "stall-ladder", "find-ratio", "claims",  "winch",     "pan-bar",
+                "sections",   "completeness", "stale",      "explain", "move",      "intervals",
+                "rig",        "schema",       "results",    "texts",   "completion"};
     }
     void helpAndVersionAreNoFailures() {
         const Result all = run({"--help"});

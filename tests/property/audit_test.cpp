@@ -93,7 +93,8 @@ private slots:
         for (const rigs::RigInfo& info : rigs::all())
             if (each == 1 || info.kind == rigs::RigKind::BeltSlider) t.take(rigs::make(info.kind));
         if (each == 1)
-            for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
+            for (const char* demo :
+                 {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage", "long-bench"})
                 t.take(demoProject(demo));
         t.say("rigs that ship");
         QVERIFY(each > 1 || t.bad > 20);

@@ -86,7 +86,7 @@ double steady(const std::string& figure, double value) {
 std::vector<std::pair<std::string, Project>> rigsThatShip() {
     std::vector<std::pair<std::string, Project>> out;
     for (const rigs::RigInfo& info : rigs::all()) out.emplace_back(info.key, bareRig(info.kind));
-    for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
+    for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage", "long-bench"})
         out.emplace_back(demo, demoProject(demo));
     return out;
 }

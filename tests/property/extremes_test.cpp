@@ -48,7 +48,8 @@ class ExtremesTest : public QObject {
     static std::vector<Project> rigs() {
         std::vector<Project> out;
         for (const rigs::RigInfo& info : rigs::all()) out.push_back(rigs::make(info.kind));
-        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
+        for (const char* demo :
+             {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage", "long-bench"})
             out.push_back(demoProject(demo));
         return out;
     }

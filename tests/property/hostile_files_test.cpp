@@ -147,7 +147,8 @@ private slots:
         random_.seed(seed);
         for (const rigs::RigInfo& info : rigs::all())
             rigs_.push_back(json::parse(io::writeProject(rigs::make(info.kind))));
-        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
+        for (const char* demo :
+             {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage", "long-bench"})
             rigs_.push_back(json::parse(demoText(demo)));
     }
     void everythingSurvives() {

@@ -29,7 +29,8 @@ struct EveryRig {
     EveryRig() {
         using namespace gantry;
         for (const rigs::RigInfo& info : rigs::all()) projects.push_back(rigs::make(info.kind));
-        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
+        for (const char* demo :
+             {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage", "long-bench"})
             projects.push_back(demoProject(demo));
         Project slow = hand::slider();
         slow.shots.resize(1);

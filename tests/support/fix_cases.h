@@ -3,6 +3,7 @@
 
 #include "support/fix_case.h"
 #include "support/fix_cases_moves.h"
+#include "support/fix_cases_plans.h"
 
 /// Rigs on which each family of fixes is wanted, one case a family or more.
 namespace fixcases {
@@ -402,6 +403,7 @@ inline const std::vector<Case> rigCases{
 inline const std::vector<Case> cases = [] {
     std::vector<Case> out = rigCases;
     out.insert(out.end(), moveCases.begin(), moveCases.end());
+    out.insert(out.end(), planCases.begin(), planCases.end());
     return out;
 }();
 

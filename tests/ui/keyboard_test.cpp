@@ -61,8 +61,10 @@ private slots:
         QTest::keyClick(rail, Qt::Key_Right);
         QVERIFY(d.find("moveTimeline") != nullptr);
         QTest::keyClick(rail, Qt::Key_Right);
+        QVERIFY(d.find("intervalLanes") != nullptr);
+        QTest::keyClick(rail, Qt::Key_Right);
         QVERIFY(d.find("settingsTable") != nullptr);
-        for (int i = 0; i < 3; ++i) QTest::keyClick(rail, Qt::Key_Left);
+        for (int i = 0; i < 4; ++i) QTest::keyClick(rail, Qt::Key_Left);
         QVERIFY(d.find("driveTable") != nullptr);
     }
     void chainByArrowKeys() {

@@ -47,7 +47,8 @@ private slots:
     void everyRuleSpeaks() {
         std::vector<Project> all;
         for (const rigs::RigInfo& info : rigs::all()) all.push_back(bareRig(info.kind));
-        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"})
+        for (const char* demo :
+             {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage", "long-bench"})
             all.push_back(demoProject(demo));
         for (const Case& c : cases) all.push_back(projectOf(c));
         const auto slider = [&](auto change) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/units/plain_text.h"
+#include "core/units/spelled_time.h"
 #include "core/units/text.h"
 #include "core/units/unit_table.h"
 #include "support/near.h"
@@ -82,7 +83,12 @@ private slots:
                          {Kind::Stress, 1, "MPa", 1e6},
                          {Kind::MassPerLength, 1, "kg/m", 1},
                          {Kind::Charge, 1, "Ah", 3600},
-                         {Kind::Money, 1, "", 1}};
+                         {Kind::Money, 1, "", 1},
+                         {Kind::Storage, 25e6, "MB", 1e6},
+                         {Kind::Storage, 64e9, "GB", 1e9},
+                         {Kind::Storage, 2e12, "TB", 1e12},
+                         {Kind::TimeOfDay, 1, "", 3600},
+                         {Kind::PartsPerMillion, 1, "ppm", 1e-6}};
         bool seen[static_cast<int>(Kind::kindCount_)]{};
         for (const Row& r : rows) {
             const ShownUnit u = shownUnit(r.kind, System::Metric, r.magnitude);
@@ -140,6 +146,41 @@ private slots:
         VERIFY_NEAR(read("1ft2in", Kind::Length), 14 * 0.0254, 1e-12);
         VERIFY_NEAR(read("1 ft 2 in", Kind::Length), 14 * 0.0254, 1e-12);
         VERIFY_NEAR(read("2m30s", Kind::Time) + read("2 min 30 s", Kind::Time) * 0, 150.0, 1e-9);
+    }
+    void timesAreSpelled() {
+        QCOMPARE(spelledTime(6.0), std::string("6 s"));
+        QCOMPARE(spelledTime(119.5), std::string("119.5 s"));
+        QCOMPARE(spelledTime(120.0), std::string("2 min"));
+        QCOMPARE(spelledTime(1796.0), std::string("29 min 56 s"));
+        QCOMPARE(spelledTime(28742.0), std::string("7 h 59 min 2 s"));
+        QCOMPARE(spelledTime(3600.0), std::string("1 h"));
+        QCOMPARE(spelledTime(3599.99), std::string("1 h"));
+        QCOMPARE(spelledTime(2 * 86400.0 + 3 * 3600.0 + 29.0), std::string("2 d 3 h"));
+        QCOMPARE(spelledTime(std::nan("")), std::string("–"));
+        for (const double s : {0.25, 6.0, 130.4, 1796.0, 28742.0, 90000.0})
+            QCOMPARE(read(spelledTime(s).c_str(), Kind::Time), s);
+    }
+    void timesOfDay() {
+        const auto shown = [](double s) { return format(s, Kind::TimeOfDay, System::Metric); };
+        QCOMPARE(shown(67200.0), std::string("18:40"));
+        QCOMPARE(shown(0.0), std::string("00:00"));
+        QCOMPARE(shown(3661.4), std::string("01:01:01"));
+        QCOMPARE(shown(86399.7), std::string("day 2, 00:00"));
+        QCOMPARE(shown(2 * 86400.0 + 21600.0), std::string("day 3, 06:00"));
+        QCOMPARE(read("18:40", Kind::TimeOfDay), 67200.0);
+        QCOMPARE(read("18:40:05.25", Kind::TimeOfDay), 67205.25);
+        QCOMPARE(read("6:40 pm", Kind::TimeOfDay), 67200.0);
+        QCOMPARE(read("12:05 am", Kind::TimeOfDay), 300.0);
+        QCOMPARE(read("12:05 pm", Kind::TimeOfDay), 43500.0);
+        QCOMPARE(read("day 3, 06:00", Kind::TimeOfDay), 2 * 86400.0 + 21600.0);
+        QCOMPARE(read("18", Kind::TimeOfDay), 64800.0);
+        QCOMPARE(read("9 pm", Kind::TimeOfDay), 75600.0);
+        QCOMPARE(read("7.5 h", Kind::TimeOfDay), 27000.0);
+        for (const char* bad :
+             {"25:00", "18:60", "18:", ":30", "13:00 pm", "18:40 cm", "-1:00", "18:40:61", "9 pm x"})
+            QVERIFY2(std::isnan(read(bad, Kind::TimeOfDay)), bad);
+        for (const double s : {1.5, 59.999999, 3600.0, 86399.123456, 90061.5})
+            QCOMPARE(read(formatForEditing(s, Kind::TimeOfDay, System::Metric).c_str(), Kind::TimeOfDay), s);
     }
     /// Every lead byte with every second byte and the edges of the others, against Qt's decoder. Control
     /// characters and marks that turn the direction of writing are told by their code points.

@@ -117,7 +117,9 @@ private slots:
                 used.insert(QString::fromStdString(f.path.substr(slash + 1)));
             }
         };
-        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit"}) walk(demoProject(demo));
+        for (const char* demo :
+             {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage", "long-bench"})
+            walk(demoProject(demo));
         for (const rigs::RigInfo& info : rigs::all()) walk(rigs::make(info.kind));
         Project all = rigs::make(rigs::RigKind::BeltSlider);
         for (std::size_t i = 0; i < std::variant_size_v<Motor>; ++i) {

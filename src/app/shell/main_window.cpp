@@ -214,6 +214,7 @@ void MainWindow::showPlace(int place) {
     verdicts_->setStation(stations_[place]->name(), stations_[place]->rules());
     fixes_.setFirst(stations_[place]->rules());
     refreshPath();
+    refreshStatus();
 }
 
 void MainWindow::showStationNamed(const QString& name) {
@@ -349,8 +350,8 @@ void MainWindow::refreshStatus() {
         return std::count_if(verdicts.begin(), verdicts.end(),
                              [&](const Verdict& v) { return v.state == state; });
     };
-    QString left;
-    if (const AxisEvaluation* e = context_.axisEvaluation()) {
+    QString left = stations_[stack_->currentIndex()]->standing();
+    if (const AxisEvaluation* e = left.isEmpty() ? context_.axisEvaluation() : nullptr) {
         const QString name = QString::fromStdString(context_.axis()->name);
         const QString unit = e->model.kind == AxisKind::Linear ? tr("mm") : tr("degree");
         if (const auto& exact = e->model.exactStepsPerUnit)

@@ -25,6 +25,8 @@ public:
         Q_UNUSED(move);
         Q_UNUSED(time);
     }
+    /// What the status line says of it, in place of the axis; ends with what sets it off. Empty: nothing.
+    virtual QString standing() const { return {}; }
     /// Rules whose worst state the station rail shows here.
     virtual QStringList rules() const = 0;
 

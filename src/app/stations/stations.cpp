@@ -4,6 +4,7 @@
 #include "app/stations/brief/brief_station.h"
 #include "app/stations/controller/controller_station.h"
 #include "app/stations/drives/drives_station.h"
+#include "app/stations/intervals/intervals_station.h"
 #include "app/stations/limits/limits_station.h"
 #include "app/stations/moves/moves_station.h"
 #include "app/stations/structure/structure_station.h"
@@ -23,6 +24,7 @@ constexpr std::array entries{StationEntry{QLatin1StringView("brief"), make<Brief
                              StationEntry{QLatin1StringView("drives"), make<DrivesStation>},
                              StationEntry{QLatin1StringView("limits"), make<LimitsStation>},
                              StationEntry{QLatin1StringView("moves"), make<MovesStation>},
+                             StationEntry{QLatin1StringView("intervals"), make<IntervalsStation>},
                              StationEntry{QLatin1StringView("controller"), make<ControllerStation>}};
 
 } // namespace

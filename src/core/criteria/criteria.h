@@ -185,6 +185,34 @@ inline constexpr Criterion moveRunOn{"move_run_on",
 inline constexpr Criterion moveChoices{"move_choices",
                                        "share of a segment's time that may lack or be too much over what is",
                                        units::Kind::Ratio, 1.0};
+// Interval plans
+inline constexpr Criterion planRun{"plan_run", "a plan that can run as it is meant", units::Kind::Ratio, 1.0};
+inline constexpr Criterion planRoom{"plan_room", "interval over the shortest that everything fits in",
+                                    units::Kind::Ratio, 1.05};
+inline constexpr Criterion planStill{"plan_still", "jitter limit over what rocks when the shutter opens",
+                                     units::Kind::Ratio, 1.25};
+inline constexpr Criterion planTravel{"plan_travel", "half the travel over the farthest from its middle",
+                                      units::Kind::Ratio, 1.0};
+inline constexpr Criterion planBlur{"plan_blur", "smear that looks sharp over that of a picture",
+                                    units::Kind::Ratio, 1.0};
+inline constexpr Criterion planSteps{"plan_steps", "jitter limit over what steps put a picture off",
+                                     units::Kind::Ratio, 1.5};
+inline constexpr Criterion planStorage{"plan_storage", "pictures on the card over those of the plan",
+                                       units::Kind::Ratio, 1.1};
+inline constexpr Criterion planBattery{"plan_battery", "energy of the battery over that of the plan",
+                                       units::Kind::Ratio, 1.25};
+inline constexpr Criterion planFalls{"plan_falls", "power to the end for an axis that falls without",
+                                     units::Kind::Ratio, 1.25};
+inline constexpr Criterion planHead{"plan_head", "framing limit over the error of a head that stops early",
+                                    units::Kind::Ratio, 1.5};
+inline constexpr Criterion planTimers{
+    "plan_timers", "pictures without a collision of clocks over those wanted", units::Kind::Ratio, 1.0};
+inline constexpr Criterion planTrigger{"plan_trigger", "exposure against what the trigger can do",
+                                       units::Kind::Ratio, 1.0};
+inline constexpr Criterion planSensor{
+    "plan_sensor", "pictures that may be taken of nobody over those that are", units::Kind::Ratio, 1.0};
+inline constexpr Criterion planHeat{"plan_heat", "room up to the limit of the case over the rise in the plan",
+                                    units::Kind::Ratio, 1.2};
 inline constexpr Criterion tipping{"tipping", "what keeps the rig on its feet over what tips it",
                                    units::Kind::Ratio, 1.5};
 inline constexpr Criterion anchors{"anchors", "strength of anchors over their pull", units::Kind::Ratio, 5.0};
@@ -194,6 +222,11 @@ inline constexpr Criterion clearance{"clearance", "distance over the least dista
 inline constexpr Criterion weight{"weight", "weight budget over weight", units::Kind::Ratio, 1.05};
 inline constexpr Criterion money{"money", "money budget over price", units::Kind::Ratio, 1.0};
 // Thresholds
+inline constexpr Criterion supplyEfficiency{"supply_efficiency",
+                                            "share that drivers and converters pass on to what they feed",
+                                            units::Kind::Percentage, 0.9};
+inline constexpr Criterion ownPictures{"own_pictures", "pictures that may be taken after everybody left",
+                                       units::Kind::Count, 2.0};
 inline constexpr Criterion whirlShare{"whirl_share", "share of its whirling speed that a screw may reach",
                                       units::Kind::Percentage, 0.8};
 inline constexpr Criterion cordFactor{"cord_factor", "breaking load of a cord over its pull that is usual",

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 
+#include "core/evaluate/interval/evaluate_interval.h"
 #include "core/evaluate/move/axis_move.h"
 #include "core/evaluate/move/axis_picture.h"
 #include "core/evaluate/move/evaluate_move.h"
@@ -352,6 +353,7 @@ Evaluation evaluate(const Project& project, Poses poses, std::shared_ptr<const P
     out.planned = rig.planned;
     for (std::size_t m = 0; m < project.moves.size(); ++m)
         out.moves.push_back(evaluateMove(rig, project.moves[m], (*rig.planned)[m], out.axes));
+    for (const IntervalPlan& plan : project.plans) out.plans.push_back(evaluateInterval(rig, plan, out.axes));
     out.poses = posesOf(rig, poses, std::move(known));
     if (out.poses == nullptr) {
         out.rig.clearance.distance = Figure::none(Reason::NotSearched);

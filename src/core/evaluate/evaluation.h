@@ -4,6 +4,7 @@
 #include "core/drivetrain/ratio.h"
 #include "core/evaluate/drive/drive_model.h"
 #include "core/results/axis_results.h"
+#include "core/results/interval_results.h"
 #include "core/results/move_results.h"
 #include "core/results/rig_results.h"
 #include "core/results/shot_results.h"
@@ -109,6 +110,7 @@ struct Evaluation {
     SupplyEvaluation supply;
     std::vector<MoveResults> moves; ///< one for each move of the project, in its order …
     std::shared_ptr<const std::vector<PlannedMove>> planned; ///< … and how it runs
+    std::vector<IntervalResults> plans; ///< one for each interval plan of the project, in its order
 };
 template <class V, Of<Evaluation>... S>
 void describe(V& v, S&... s) {
@@ -116,6 +118,7 @@ void describe(V& v, S&... s) {
     v.part("supply", s.supply...);
     v.part("rig", s.rig...);
     v.list("moves", s.moves...);
+    v.list("plans", s.plans...);
 }
 
 } // namespace gantry

@@ -35,9 +35,12 @@ std::vector<Stretch> stretchesOf(std::span<const Sensor> sensors, double end) {
 /// The last detection that counts in a stretch; before its beginning where there is none.
 double lastSeen(std::span<const Sensor> sensors, const Stretch& within) {
     double out = within.first - 1.0;
-    for (const Sensor& s : sensors)
-        for (const double at : s.detections)
-            if (at >= s.warmUp && at >= within.first && at <= within.second) out = std::max(out, at);
+    for (const Sensor& s : sensors) {
+        const auto after = std::upper_bound(s.detections.begin(), s.detections.end(), within.second);
+        if (after == s.detections.begin()) continue;
+        const double last = *(after - 1);
+        if (last >= s.warmUp && last >= within.first) out = std::max(out, last);
+    }
     return out;
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/describe_brief.h"
+#include "core/model/describe_intervals.h"
 #include "core/model/describe_links.h"
 #include "core/model/describe_motors.h"
 #include "core/model/describe_moves.h"
@@ -462,6 +463,7 @@ void describe(V& v, S& s) {
     v.parts("axes", s.axes);
     v.parts("shots", s.shots);
     v.parts("moves", s.moves);
+    v.parts("plans", s.plans);
     v.texts("locked_fields", s.lockedFields);
     v.parts("set_aside", s.setAside);
     v.texts("retired_ids", s.retiredIds);

@@ -135,6 +135,28 @@ void checkMove(const Project& project, const RigMove& move, std::vector<std::str
     }
 }
 
+/// What is wrong with one plan: parts that are named alike, and a move or a shot that is not there.
+template <class ClaimList>
+void checkPlan(const Project& project, const IntervalPlan& plan, std::vector<std::string>& found,
+               const ClaimList& claimList) {
+    const std::string of = "plans/" + plan.id;
+    claimList(plan.exposures, of + "/exposures");
+    claimList(plan.cameras, of + "/cameras");
+    claimList(plan.faults, of + "/faults");
+    claimList(plan.sensors, of + "/sensors");
+    claimList(plan.pauses, of + "/pauses");
+    claimList(plan.consumers, of + "/consumers");
+    claimList(plan.readings, of + "/readings");
+    const auto knows = [](const auto& list, const std::string& id) {
+        return id.empty() ||
+               std::any_of(list.begin(), list.end(), [&](const auto& part) { return part.id == id; });
+    };
+    if (!knows(project.moves, plan.move))
+        found.push_back(of + ": there is no move “" + plan.move + "”. Name one of the moves, or none.");
+    if (!knows(project.shots, plan.shot))
+        found.push_back(of + ": there is no shot “" + plan.shot + "”. Name one of the shots, or none.");
+}
+
 } // namespace
 
 std::vector<std::string> inconsistencies(const Project& project) {
@@ -202,6 +224,8 @@ std::vector<std::string> inconsistencies(const Project& project) {
     claimList(project.tests, "tests");
     claimList(project.moves, "moves");
     for (const RigMove& move : project.moves) checkMove(project, move, found, claimList);
+    claimList(project.plans, "plans");
+    for (const IntervalPlan& plan : project.plans) checkPlan(project, plan, found, claimList);
     for (const Shot& shot : project.shots) {
         claim(shotIds, shot.id, "shots");
         std::set<std::string_view> moved;
@@ -266,6 +290,7 @@ std::string freeId(const Project& project, std::string_view wish) {
     }
     for (const Shot& shot : project.shots) taken.insert(shot.id);
     for (const RigMove& move : project.moves) taken.insert(move.id);
+    for (const IntervalPlan& plan : project.plans) taken.insert(plan.id);
     std::string id = base;
     for (int n = 2; taken.contains(id) || isRetired(project, id); ++n) id = base + '-' + std::to_string(n);
     return id;

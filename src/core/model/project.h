@@ -3,6 +3,7 @@
 
 #include "core/model/brief_parts.h"
 #include "core/model/drive_parts.h"
+#include "core/model/interval_parts.h"
 #include "core/model/load_parts.h"
 #include "core/model/move_parts.h"
 #include "core/model/optics_parts.h"
@@ -235,6 +236,7 @@ struct Project {
     std::vector<Axis> axes;        ///< base to lens
     std::vector<Shot> shots;
     std::vector<RigMove> moves;
+    std::vector<IntervalPlan> plans;
     std::vector<std::string>
         lockedFields; ///< paths that fixes may not touch: "axes/slide/mechanism/rail_length_m"
     std::vector<SetAside> setAside;

@@ -100,12 +100,13 @@ struct MemberChange<std::vector<T>> {
 };
 
 /// Every member of a project. One that is missing here is found by the test of random pairs.
-constexpr auto members = std::tuple{
-    &Project::name,       &Project::notes, &Project::camera,   &Project::conditions,   &Project::supply,
-    &Project::controller, &Project::base,  &Project::head,     &Project::equipment,    &Project::payload,
-    &Project::keepOut,    &Project::kits,  &Project::profiles, &Project::later,        &Project::tests,
-    &Project::axes,       &Project::shots, &Project::moves,    &Project::lockedFields, &Project::setAside,
-    &Project::retiredIds, &Project::kept};
+constexpr auto members =
+    std::tuple{&Project::name,      &Project::notes,      &Project::camera,  &Project::conditions,
+               &Project::supply,    &Project::controller, &Project::base,    &Project::head,
+               &Project::equipment, &Project::payload,    &Project::keepOut, &Project::kits,
+               &Project::profiles,  &Project::later,      &Project::tests,   &Project::axes,
+               &Project::shots,     &Project::moves,      &Project::plans,   &Project::lockedFields,
+               &Project::setAside,  &Project::retiredIds, &Project::kept};
 
 template <class... Ts>
 std::tuple<MemberChange<Ts>...> changesOf(const Project& a, const Project& b, Ts Project::*... member) {

@@ -5,7 +5,21 @@
 
 namespace gantry {
 
+/// The moves or shots that a plan may name.
+static std::vector<NamedId> namesForPlan(const Project& project, std::string_view path) {
+    std::vector<NamedId> out;
+    const auto all = [&](const char* none, const auto& list) {
+        out.push_back({"", none});
+        for (const auto& each : list) out.push_back({each.id, each.name});
+    };
+    if (path.ends_with("/move")) all("the shot's ways", project.moves);
+    if (path.ends_with("/shot")) all("as the move", project.shots);
+    return out;
+}
+
 std::vector<NamedId> namesFor(const Project& project, std::string_view path) {
+    if (path.starts_with("plans/") && std::count(path.begin(), path.end(), '/') == 2)
+        return namesForPlan(project, path);
     constexpr std::string_view root = "moves/";
     if (!path.starts_with(root)) return {};
     const std::string_view id = path.substr(root.size(), path.find('/', root.size()) - root.size());

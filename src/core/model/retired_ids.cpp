@@ -130,6 +130,10 @@ void settleRemoved(const Project& before, Project& next) {
                 pose.arrive.kind = SegmentKind::Straight;
             }
     }
+    for (IntervalPlan& plan : next.plans) {
+        if (isGone("moves/" + plan.move)) plan.move.clear();
+        if (isGone("shots/" + plan.shot)) plan.shot.clear();
+    }
     std::erase_if(next.kept, [&](const KeptKey& k) { return isGone(k.owner); });
     std::erase_if(next.setAside, [&](const SetAside& s) {
         const auto missing = [&](const char* list, const std::string& id) {

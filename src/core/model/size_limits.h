@@ -27,9 +27,12 @@ constexpr std::size_t mostOf(std::string_view list) {
     if (list == "poses") return 500;
     if (list == "moves") return 200; // also what a shot asks of its axes
     if (list == "links") return 24;
+    if (list == "plans") return 40;
     if (list == "candidates") return 5; // beside the drive in use
     if (list == "keep_out" || list == "discs" || list == "marks" || list == "items" || list == "bodies" ||
-        list == "loads" || list == "blocks" || list == "speeds" || list == "times")
+        list == "loads" || list == "blocks" || list == "speeds" || list == "times" || list == "exposures" ||
+        list == "cameras" || list == "faults" || list == "sensors" || list == "pauses" ||
+        list == "consumers" || list == "readings")
         return 60;
     return 200;
 }

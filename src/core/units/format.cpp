@@ -53,6 +53,27 @@ void avoidThousandsLook(std::string& s) {
     if (s[first] != '0' && mark - first <= 3) s += '0';
 }
 
+/// "18:40", "18:40:05.25"; of a later day "day 3, 06:00". To a microsecond.
+std::string onTheClock(double seconds) {
+    constexpr double day = 86400.0, furthest = 1e12;
+    if (!(std::abs(seconds) < furthest)) return "–";
+    const double whole = std::round(seconds * 1e6) / 1e6, days = std::floor(whole / day);
+    const double within = whole - days * day;
+    const auto two = [](double n) {
+        std::string s = fixed(n, 0);
+        return s.size() < 2 ? "0" + s : s;
+    };
+    const double hours = std::floor(within / 3600.0), minutes = std::floor((within - 3600.0 * hours) / 60.0);
+    const double rest = within - 3600.0 * hours - 60.0 * minutes;
+    std::string out = two(hours) + ":" + two(minutes);
+    if (rest >= 0.5e-6) {
+        std::string s = fixed(rest, 6);
+        dropTrailingZeros(s);
+        out += (rest < 10.0 ? ":0" : ":") + s;
+    }
+    return days == 0.0 ? out : "day " + fixed(days + 1.0, 0) + ", " + out;
+}
+
 std::string withUnit(std::string number, std::string_view unit) {
     if (unit.empty()) return number;
     if (unit != "°") number += ' ';
@@ -63,6 +84,8 @@ std::string withUnit(std::string number, std::string_view unit) {
 
 std::string format(double si, Kind kind, System system, int significant) {
     if (!std::isfinite(si)) return "–";
+    // What is shown is to the second.
+    if (kind == Kind::TimeOfDay) return onTheClock(std::round(si));
     const ShownUnit unit = shownUnit(kind, system, si);
     if (!std::isfinite(si / unit.factor)) return "–";
     return withUnit(significantDigits(si / unit.factor, significant), unit.text);
@@ -70,11 +93,13 @@ std::string format(double si, Kind kind, System system, int significant) {
 
 std::string formatNumber(double si, Kind kind, System system, int significant) {
     if (!std::isfinite(si)) return "–";
+    if (kind == Kind::TimeOfDay) return onTheClock(std::round(si));
     return significantDigits(si / shownUnit(kind, system).factor, significant);
 }
 
 std::string formatForEditing(double si, Kind kind, System system) {
     if (!std::isfinite(si)) return {};
+    if (kind == Kind::TimeOfDay) return onTheClock(si);
     std::string s = significantDigits(si / shownUnit(kind, system).factor, 9);
     avoidThousandsLook(s);
     return s;
@@ -82,6 +107,7 @@ std::string formatForEditing(double si, Kind kind, System system) {
 
 std::string formatForField(double si, Kind kind, System system) {
     if (!std::isfinite(si)) return {};
+    if (kind == Kind::TimeOfDay) return onTheClock(si);
     std::string s = significantDigits(si / shownUnit(kind, system).factor, 5);
     avoidThousandsLook(s);
     return s;

@@ -48,6 +48,9 @@ enum class Kind {
     MassPerLength,       ///< [kg/m]
     Charge,              ///< [A·s], shown as ampere hours: batteries
     Money,               ///< [1] in the user's own currency
+    Storage,             ///< [byte], shown in millions: pictures and cards
+    TimeOfDay,           ///< [s] from midnight of a first day, shown as on a clock
+    PartsPerMillion,     ///< [1], shown in millionths: clocks
     kindCount_           ///< number of kinds, for tables
 };
 

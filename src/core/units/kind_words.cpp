@@ -87,6 +87,12 @@ KindWords kindWords(Kind kind) {
         return {"a battery capacity", "7 Ah"};
     case Kind::Money:
         return {"an amount", "45"};
+    case Kind::Storage:
+        return {"a size in bytes", "25 MB or 64 GB"};
+    case Kind::TimeOfDay:
+        return {"a time of day", "18:40"};
+    case Kind::PartsPerMillion:
+        return {"a number of millionths", "20 ppm"};
     case Kind::kindCount_:
         break;
     }

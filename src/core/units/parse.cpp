@@ -239,6 +239,57 @@ std::optional<double> parseColonRatio(std::string_view text) {
     return a->value / b->value;
 }
 
+/// "18:40", "18:40:05", "6:30 pm", and a later day as "day 3, 06:00". Nothing where there is no colon.
+std::optional<ParseResult> parseClock(std::string_view text) {
+    constexpr double day = 86400.0;
+    std::string_view rest = text;
+    double days = 0.0;
+    const auto whole = [](std::string_view& s) -> std::optional<int> {
+        int value = 0;
+        const auto r = std::from_chars(s.data(), s.data() + s.size(), value);
+        if (r.ec != std::errc() || r.ptr == s.data()) return std::nullopt;
+        s.remove_prefix(static_cast<std::size_t>(r.ptr - s.data()));
+        return value;
+    };
+    if (rest.starts_with("day ")) {
+        rest.remove_prefix(4);
+        const auto n = whole(rest);
+        if (!n || !rest.starts_with(",")) return std::nullopt;
+        rest.remove_prefix(1);
+        rest = trimmed(rest);
+        days = *n - 1.0;
+    }
+    const bool half = rest.ends_with("am") || rest.ends_with("pm");
+    if (rest.find(':') == std::string_view::npos && !half) return std::nullopt;
+    const ParseError wrong{quoted(text) + " is not a time of day. Write it as 18:40, or as 6:40 pm."};
+    const auto hours = whole(rest);
+    if (!hours) return wrong;
+    std::optional<int> minutes = half ? std::optional(0) : std::nullopt;
+    if (rest.starts_with(":")) {
+        rest.remove_prefix(1);
+        minutes = whole(rest);
+    }
+    if (!minutes) return wrong;
+    double seconds = 0.0;
+    if (rest.starts_with(":")) {
+        rest.remove_prefix(1);
+        const auto r = std::from_chars(rest.data(), rest.data() + rest.size(), seconds);
+        if (r.ec != std::errc() || r.ptr == rest.data()) return wrong;
+        rest.remove_prefix(static_cast<std::size_t>(r.ptr - rest.data()));
+    }
+    rest = trimmed(rest);
+    double hour = *hours;
+    if (rest == "pm" || rest == "am") {
+        if (*hours < 1 || *hours > 12) return wrong;
+        hour = *hours % 12 + (rest == "pm" ? 12 : 0);
+    } else if (!rest.empty()) {
+        return wrong;
+    }
+    if (hour < 0.0 || hour > 24.0 || *minutes < 0 || *minutes > 59 || !(seconds >= 0.0 && seconds < 60.0))
+        return wrong;
+    return days * day + hour * 3600.0 + *minutes * 60.0 + seconds;
+}
+
 } // namespace
 
 ParseResult parse(std::string_view text, Kind kind, System system) {
@@ -246,6 +297,8 @@ ParseResult parse(std::string_view text, Kind kind, System system) {
     if (text.size() > 200) return ParseError{"that is far too long for a number."};
     if (kind == Kind::Ratio)
         if (const std::optional<double> r = parseColonRatio(text)) return *r;
+    if (kind == Kind::TimeOfDay)
+        if (const std::optional<ParseResult> clock = parseClock(text)) return *clock;
     ParseResult direct = parseSum(text, kind, system);
     if (std::holds_alternative<double>(direct)) {
         if (kind == Kind::Count) {

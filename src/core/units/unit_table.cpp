@@ -128,6 +128,9 @@ constexpr std::array table{
     Unit{Kind::Time, "m", 60.0},
     Unit{Kind::Time, "minutes", 60.0},
     Unit{Kind::Time, "h", 3600.0},
+    Unit{Kind::Time, "d", 86400.0},
+    Unit{Kind::Time, "day", 86400.0},
+    Unit{Kind::Time, "days", 86400.0},
     Unit{Kind::Time, "hours", 3600.0},
     Unit{Kind::Time, "hour", 3600.0},
     Unit{Kind::ShortTime, "us", 1e-6},
@@ -206,6 +209,17 @@ constexpr std::array table{
     Unit{Kind::Charge, "Ah", 3600.0},
     Unit{Kind::Charge, "mAh", 3.6},
     Unit{Kind::Charge, "As", 1.0},
+    Unit{Kind::Storage, "B", 1.0},
+    Unit{Kind::Storage, "byte", 1.0},
+    Unit{Kind::Storage, "bytes", 1.0},
+    Unit{Kind::Storage, "kB", 1e3},
+    Unit{Kind::Storage, "MB", 1e6},
+    Unit{Kind::Storage, "GB", 1e9},
+    Unit{Kind::Storage, "TB", 1e12},
+    Unit{Kind::Storage, "MiB", 1048576.0},
+    Unit{Kind::Storage, "GiB", 1073741824.0},
+    Unit{Kind::TimeOfDay, "h", 3600.0},
+    Unit{Kind::PartsPerMillion, "ppm", 1e-6},
 };
 
 struct Replacement {
@@ -321,6 +335,14 @@ ShownUnit metricUnit(Kind kind, double magnitude) {
         return {"Ah", 3600.0};
     case Kind::Money:
         return {"", 1.0};
+    case Kind::Storage:
+        if (a >= 1e12) return {"TB", 1e12};
+        if (a >= 1e9) return {"GB", 1e9};
+        return {"MB", 1e6};
+    case Kind::TimeOfDay:
+        return {"", 3600.0};
+    case Kind::PartsPerMillion:
+        return {"ppm", 1e-6};
     case Kind::kindCount_:
         break;
     }

@@ -9,12 +9,14 @@ namespace gantry {
 namespace {
 
 /// Rules that judge one thing in two ways.
-constexpr std::array<std::array<const rules::Rule*, 2>, 6> alike{{{&rules::powerOff, &rules::emergencyStop},
-                                                                  {&rules::stepping, &rules::jitter},
-                                                                  {&rules::torque, &rules::oversize},
-                                                                  {&rules::vibration, &rules::settling},
-                                                                  {&rules::backlash, &rules::repeatError},
-                                                                  {&rules::travel, &rules::stopping}}};
+constexpr std::array<std::array<const rules::Rule*, 2>, 7> alike{
+    {{&rules::powerOff, &rules::emergencyStop},
+     {&rules::stepping, &rules::jitter},
+     {&rules::torque, &rules::oversize},
+     {&rules::vibration, &rules::settling},
+     {&rules::backlash, &rules::repeatError},
+     {&rules::travel, &rules::stopping},
+     {&rules::caseTemperature, &rules::planHeat}}};
 
 bool sayTheSame(const rules::Rule& a, const rules::Rule& b) {
     return std::any_of(alike.begin(), alike.end(), [&](const auto& pair) {

@@ -320,6 +320,7 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
     };
     // What a search has not looked into closely enough counts like an input that is not known better.
     rig.rig = evaluation.rig;
+    rig.plans = evaluation.plans; // whose figures are judged as they are
     rig.moves = evaluation.moves; // which but for tipping lean on settings and places alone
     if (rig.rig.clearance.distance) rig.rig.clearance.distance = rig.rig.clearance.atLeast;
     const bool close =

@@ -96,7 +96,21 @@ constexpr std::array table{&torque,
                            &moveHeld,
                            &moveApproach,
                            &moveRunOn,
-                           &moveChoices};
+                           &moveChoices,
+                           &planRun,
+                           &planRoom,
+                           &planStill,
+                           &planTravel,
+                           &planBlur,
+                           &planSteps,
+                           &planStorage,
+                           &planBattery,
+                           &planFalls,
+                           &planHead,
+                           &planTimers,
+                           &planTrigger,
+                           &planSensor,
+                           &planHeat};
 
 } // namespace
 

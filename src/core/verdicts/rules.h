@@ -190,6 +190,9 @@ extern const Rule tipping, anchors, tether, clearance, supply, weight, money;
 extern const Rule movePlan, moveLimits, moveTravel, moveFraming, moveTorque, movePulses, moveResonance,
     moveTipping, moveClearance, moveOwnParts, moveFocus, moveJudder, moveStepping, moveJitter, moveDrift,
     moveHorizon, moveHeld, moveApproach, moveRunOn, moveChoices;
+// intervals/
+extern const Rule planRun, planRoom, planStill, planTravel, planBlur, planSteps, planStorage, planBattery,
+    planFalls, planHead, planTimers, planTrigger, planSensor, planHeat;
 // told/
 extern const Rule claim, claimPower, movingMass, stepsSet;
 

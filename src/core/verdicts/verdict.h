@@ -49,6 +49,7 @@ struct Verdict {
     std::string with;                 ///< what it comes near to
     int move = -1; ///< index in Project::moves of the move it is about; −1: about none …
     Figure moment = Figure::none(Reason::NotApplicable); ///< [s] … and when in it
+    int plan = -1; ///< index in Project::plans of the plan it is about; −1: about none
     words::Message sentence = words::unknownText;
     words::Arguments arguments{};
 };

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "io/report/evaluation_json.h"
+#include "io/report/interval_table.h"
 #include "io/report/move_table.h"
 
 #include "core/tools/capability.h"
@@ -195,6 +196,9 @@ std::string evaluationJson(const Project& project, const Assessment& assessment)
     root["moves"] = Json::array();
     for (std::size_t i = 0; i < project.moves.size(); ++i)
         root["moves"].push_back(moveResultsJson(project, project.moves[i], e.moves[i]));
+    root["plans"] = Json::array();
+    for (std::size_t i = 0; i < project.plans.size(); ++i)
+        root["plans"].push_back(planResultsJson(project, project.plans[i], e.plans[i]));
     root["verdicts"] = Json::array();
     for (const Verdict& v : assessment.verdicts) root["verdicts"].push_back(verdictJson(project, v));
     return root.dump(2, ' ', false, Json::error_handler_t::replace) + '\n';

@@ -18,6 +18,7 @@ Json verdictJson(const Project& project, const Verdict& v) {
         j["move"] = project.moves[static_cast<std::size_t>(v.move)].id;
         if (v.moment) j["at_s"] = v.moment.value();
     }
+    if (v.plan >= 0) j["plan"] = project.plans[static_cast<std::size_t>(v.plan)].id;
     put(j, "ratio", v.ratio);
     if (v.ratio)
         j["ratio_low"] = v.low;

@@ -61,6 +61,13 @@ extern const Family pullFocus;              ///< on what a segment is aimed at
 extern const Family startFarther;           ///< the first pose, so far from the end that backlash is taken up
 extern const Family headOnLinks;            ///< which keep it level on an arm
 extern const Family focusAtPoses;           ///< on the target, in every pose
+// intervals/plan_fixes.cpp
+extern const Family mendRun;
+extern const Family longerInterval, focusByHand, writesInMoves, evenSteps, morePictures, settleLonger;
+extern const Family shorterWay, pulseInTime, stopForPictures, currentHolds, largerCard;
+extern const Family lessHoldCurrent; ///< of what cannot fall
+extern const Family cutCurrent;      ///< between pictures, at full steps
+extern const Family largerBattery, runWithinHead, headTurn, oneTrigger, cameraTimes, sensorDeaf;
 // told/told_fixes.cpp
 extern const Family massOfParts;
 extern const Family stepsOfTheParts; ///< in place of the number that was typed

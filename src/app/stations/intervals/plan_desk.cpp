@@ -1,0 +1,93 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/intervals/plan_desk.h"
+
+#include "core/evaluate/interval/evaluate_interval.h"
+#include "core/evaluate/setup_of.h"
+
+#include <algorithm>
+
+namespace gantry::app {
+
+PlanDesk::PlanDesk(const Context& context, QObject* parent) : QObject(parent), context_(context) {}
+
+const IntervalPlan* PlanDesk::current() const {
+    const auto& plans = context_.document.project().plans;
+    return plan_ >= 0 && plan_ < static_cast<int>(plans.size()) ? &plans[static_cast<std::size_t>(plan_)]
+                                                                : nullptr;
+}
+
+const IntervalResults* PlanDesk::results() const {
+    const auto& all = context_.document.results().evaluation().plans;
+    return plan_ >= 0 && plan_ < static_cast<int>(all.size()) ? &all[static_cast<std::size_t>(plan_)]
+                                                              : nullptr;
+}
+
+void PlanDesk::setPlan(int plan) {
+    plan_ = plan;
+    picture_ = 0;
+    within_ = 0.0;
+    fresh_ = true;
+    fit();
+    emit changed();
+}
+
+void PlanDesk::fit() {
+    run_.reset();
+    course_.reset();
+    rig_.reset();
+    const auto& plans = context_.document.project().plans;
+    plan_ = std::clamp(plan_, 0, std::max(0, static_cast<int>(plans.size()) - 1));
+    if (current() == nullptr) return;
+    const Evaluation& evaluation = context_.document.results().evaluation();
+    project_ = context_.document.project();
+    axes_ = evaluation.axes;
+    rig_.emplace(setupWithMoves(project_, evaluation.planned));
+    course_ = std::make_unique<IntervalCourse>(*rig_, project_.plans[static_cast<std::size_t>(plan_)], axes_);
+    looks_ = course_->samples();
+    taken_.clear();
+    if (course_->runs()) {
+        run_ = std::make_unique<IntervalRun>(*rig_, *course_, axes_);
+        std::vector<IntervalCourse::Step> steps;
+        for (const std::int64_t k : looks_)
+            if (k + 1 < course_->pictures()) steps.push_back(course_->step(k));
+        taken_ = energyTaken(*course_, project_.axes, axes_, steps);
+    }
+    // At first the picture with the least room is the one to look at.
+    if (fresh_ && results() != nullptr && results()->lanes.picture) {
+        picture_ = static_cast<std::int64_t>(results()->lanes.picture.value()) - 1;
+        fresh_ = false;
+    }
+    picture_ = std::clamp<std::int64_t>(picture_, 0, course_->pictures() - 1);
+}
+
+void PlanDesk::setPicture(std::int64_t picture) {
+    if (course() == nullptr) return;
+    picture = std::clamp<std::int64_t>(picture, 0, course_->pictures() - 1);
+    if (picture == picture_ && within_ == 0.0) return;
+    picture_ = picture;
+    within_ = 0.0;
+    emit headMoved();
+}
+
+void PlanDesk::setTime(double time) {
+    if (course() == nullptr) return;
+    picture_ = course_->gaps().pictureAt(std::max(0.0, time));
+    within_ = std::max(0.0, time - course_->gaps().timeOf(picture_));
+    emit headMoved();
+}
+
+double PlanDesk::time() const {
+    return course() == nullptr ? 0.0 : course_->gaps().timeOf(picture_) + within_;
+}
+
+std::optional<double> PlanDesk::chargeTaken(std::int64_t picture) const {
+    const IntervalResults* r = results();
+    if (r == nullptr || !r->energy.there || taken_.size() < 2) return std::nullopt;
+    const auto above = std::upper_bound(looks_.begin() + 1, looks_.end() - 1, picture);
+    const auto i = static_cast<std::size_t>(above - looks_.begin());
+    const double share = static_cast<double>(picture - looks_[i - 1]) /
+                         static_cast<double>(std::max<std::int64_t>(1, looks_[i] - looks_[i - 1]));
+    return (taken_[i - 1] + share * (taken_[i] - taken_[i - 1])) / r->energy.there.value();
+}
+
+} // namespace gantry::app

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdicts/intervals/plan_view.h"
+
+namespace gantry::rules {
+
+constexpr Message batteryText{"“{part}” takes {0}, of which motors take {1}; the battery gives {2}."};
+constexpr Message flatText{"The battery is flat at picture {3} of “{part}”: it gives {2}, and {0} are "
+                           "needed, of which motors take {1}."};
+
+static Finding battery(const RigView& view) {
+    const auto worst = worstPlan(view, [](const IntervalResults& r) { return r.energy.room; });
+    if (!worst) return std::nullopt;
+    const PlanEnergy& e = view.evaluation.plans[*worst].energy;
+    const double volts = view.project.supply.voltage.value; // as its label counts
+    Verdict v = found(nullptr, e.room, e.flatAt ? flatText : batteryText,
+                      {{{Kind::Charge, e.needed / volts},
+                        {Kind::Percentage, e.motors},
+                        {Kind::Charge, e.there / volts},
+                        {Kind::Count, e.flatAt, 7}}});
+    namePlan(v, view.project, *worst);
+    return v;
+}
+
+constinit const Rule planBattery =
+    advising({"It needs a larger battery, a spare one, or less that draws on it."},
+             ofAllAxes(judging(criteria::planBattery, {"Battery for the run"}, battery,
+                               words::listOf<batteryText, flatText>,
+                               tries<&fixes::lessHoldCurrent, &fixes::cutCurrent, &fixes::largerBattery>)));
+
+constexpr Message fallsText{
+    "The battery is flat at picture {0} of “{part}”, and {axis} then runs down or falls. Fit a brake, secure "
+    "the camera, and change the battery in time."};
+constexpr Message soonText{"Only current holds {axis} in “{part}”, and the battery just lasts for it. Fit a "
+                           "brake, secure the camera, and "
+                           "change the battery in time."};
+
+/// An axis that only current holds, in a run on a battery that may not last; where it does, what holds
+/// without power is said elsewhere.
+static Finding falls(const RigView& view) {
+    const auto worst = worstPlan(view, [](const IntervalResults& r) { return r.energy.room; });
+    if (!worst || !less(view.evaluation.plans[*worst].energy.room, criteria::planFalls.value))
+        return std::nullopt;
+    const IntervalResults& plan = view.evaluation.plans[*worst];
+    for (std::size_t a = 0; a < plan.axes.size(); ++a) {
+        if (!plan.axes[a].falls) continue;
+        const PlanEnergy& e = plan.energy;
+        Verdict v = found(nullptr, e.room, e.flatAt ? fallsText : soonText, {{{Kind::Count, e.flatAt, 7}}});
+        namePlan(v, view.project, *worst);
+        v.axis = static_cast<int>(a);
+        v.hazard = true;
+        v.ceiling = State::Tight; // friction and current are no brake
+        return v;
+    }
+    return std::nullopt;
+}
+
+constinit const Rule planFalls =
+    advising({"It needs a brake that holds without power, or a drive that cannot be driven back."},
+             ofAllAxes(namingAxis(judging(criteria::planFalls, {"Falls when flat"}, falls,
+                                          words::listOf<fallsText, soonText>,
+                                          tries<&fixes::brake, &fixes::locking, &fixes::largerBattery>))));
+
+} // namespace gantry::rules
