@@ -39,8 +39,11 @@ void print(const Project& project, std::size_t index, const IntervalResults& r, 
         if (!axis.moves) continue;
         const Kind kind = kindOf(project.axes[a]) == AxisKind::Linear ? Kind::Length : Kind::Angle;
         out << project.axes[a].name << '\t' << show(axis.from, kind) << " to " << show(axis.to, kind)
-            << "\tlargest step " << show(axis.largestStep, kind) << '\t' << show(axis.microsteps, Kind::Count)
-            << " microsteps\toff by up to " << show(axis.roundingPixels, Kind::Pixels) << '\n';
+            << "\tlargest step " << show(axis.largestStep, kind);
+        if (axis.microsteps)
+            out << '\t' << show(axis.microsteps, Kind::Count) << " microsteps\toff by up to "
+                << show(axis.roundingPixels, Kind::Pixels);
+        out << '\n';
     }
     const double volts = project.supply.voltage.value;
     if (r.energy.average) out << "power\t" << show(r.energy.average, Kind::Power) << " on average";

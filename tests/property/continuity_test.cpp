@@ -75,6 +75,17 @@ const std::map<std::string, std::string> jumping{
     {"tipping_at_s", "as tipping_at_m"},
     {"limit_ratio", "of the order that binds, which goes over to another"},
     {"frames", "a whole number"},
+    {"microsteps", "a whole number"},
+    {"picture", "as tipping_at_m: another picture has the least room"},
+    {"move_s", "of that picture"},
+    {"settle_s", "of that picture"},
+    {"fails_at_picture", "a whole number"},
+    {"fails_at_s", "of that picture"},
+    {"first_spoiled", "a whole number"},
+    {"spoiled_share", "a number of pictures"},
+    {"alike_exposure_s", "of the axis that vibrates most"},
+    {"needed_s", "friction ends a swing half a swing later"},
+    {"swing_px", "friction holds it, or does not"},
 };
 
 /// What there is over what is needed goes to infinity where nothing is needed; the other way round it does
@@ -86,7 +97,7 @@ double steady(const std::string& figure, double value) {
 std::vector<std::pair<std::string, Project>> rigsThatShip() {
     std::vector<std::pair<std::string, Project>> out;
     for (const rigs::RigInfo& info : rigs::all()) out.emplace_back(info.key, bareRig(info.kind));
-    for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage", "long-bench"})
+    for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit", "long-bench"})
         out.emplace_back(demo, demoProject(demo));
     return out;
 }

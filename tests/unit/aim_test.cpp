@@ -144,7 +144,8 @@ private slots:
                 near("jacobian, velocity", links[Lens].velocity, column(3));
             }
             forwardMotion(chain, {q, qd, qdd}, links);
-            const InPicture p = pictureOf(links[Lens], {placeOf(in["target"]), {}, {}}, {in["focal_px"].get<double>()});
+            const InPicture p =
+                pictureOf(links[Lens], {placeOf(in["target"]), {}, {}}, {in["focal_px"].get<double>()});
             const json& w = e["picture"];
             QVERIFY(p.inFront);
             VERIFY_NEAR_ABS(p.u, w["u"].get<double>(), 1e-5);
@@ -200,7 +201,8 @@ private slots:
             QVERIFY(lengthOf(minus(d, cross(now.turning, now.frame.up))) < 1e-5);
             const InPicture p = pictureOf(now, point, {focal});
             QVERIFY(p.inFront);
-            const InPicture b = pictureOf(before, point1(-h), {focal}), f = pictureOf(after, point1(h), {focal});
+            const InPicture b = pictureOf(before, point1(-h), {focal}),
+                            f = pictureOf(after, point1(h), {focal});
             VERIFY_NEAR_ABS((f.u - b.u) / (2 * h), p.uSpeed, 1e-2 + 1e-5 * std::abs(p.uSpeed));
             VERIFY_NEAR_ABS((f.v - b.v) / (2 * h), p.vSpeed, 1e-2 + 1e-5 * std::abs(p.vSpeed));
             VERIFY_NEAR_ABS((f.u - 2 * p.u + b.u) / (h * h), p.uRises, 1.0 + 1e-4 * std::abs(p.uRises));

@@ -185,7 +185,12 @@ QString DriveTableModel::cellText(int row, const ChainColumn& c) const {
         if (!c.stretch.figure && !c.play.figure) return text(c.stretch);
         if (!c.play.figure) return text(c.stretch);
         if (!c.stretch.figure) return text(c.play);
-        return QStringLiteral("%1, %2").arg(text(c.stretch), text(c.play));
+        // A unit that both have is said once.
+        QString stretch = text(c.stretch);
+        const QString play = text(c.play);
+        const qsizetype unit = play.lastIndexOf(QLatin1Char(' '));
+        if (unit > 0 && stretch.endsWith(play.mid(unit))) stretch.chop(play.size() - unit);
+        return QStringLiteral("%1, %2").arg(stretch, play);
     }
     default:
         return {};

@@ -317,6 +317,7 @@ void IntervalsStation::showFields() {
                                      errors[i].value() < 0.0 ? tr("less") : tr("more"));
     }
     fields_->setTitle(pageName(page), subtitle);
+    fields_->setColumns(page == Run ? 4 : 0); // names of moves and shots need room
     fields_->setFields(fieldsOf(page));
 }
 

@@ -113,8 +113,7 @@ void RunPlot::collectSharpness(const IntervalCourse& c, const std::vector<std::i
     double high = 0.0;
     for (const std::int64_t k : looks) {
         const IntervalCourse::Step step = c.step(k);
-        values.push_back(runs ? step.inPicture / c.gaps().gap(k) * c.exposureOf(k)
-                              : c.swingAfter(step, step.settle));
+        values.push_back(runs ? step.inPicture / c.gaps().gap(k) * c.exposureOf(k) : c.leftOf(step));
         high = std::max(high, values.back());
     }
     Strip s;

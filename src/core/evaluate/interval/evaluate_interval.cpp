@@ -87,11 +87,17 @@ void fillLanes(IntervalResults& out, const IntervalCourse& c, const std::vector<
     if (c.pictures() < 2) return;
     double least = std::numeric_limits<double>::infinity();
     const Step* worst = nullptr;
-    for (const Step& s : steps)
-        if (const double room = c.gaps().gap(s.picture) / c.budgetOf(s).least; room < least) {
-            least = room;
+    // Where the camera decides all along, that with the longest movement is looked at.
+    for (const Step& s : steps) {
+        const double room = c.gaps().gap(s.picture) / c.budgetOf(s).least;
+        const bool alike = worst != nullptr && room <= least * (1.0 + 1e-9);
+        if (room < least * (1.0 - 1e-9) ||
+            (alike && s.moveTime + s.settle > worst->moveTime + worst->settle)) {
+            least = std::min(least, room);
             worst = &s;
         }
+    }
+    if (worst == nullptr) return;
     const std::int64_t tightest = worst->picture;
     const intervals::BudgetResults b = c.budgetOf(*worst);
     const intervals::CameraTimes camera = c.cameraTimesAt(tightest)[b.slowest];
@@ -155,13 +161,13 @@ void fillSharpness(IntervalResults& out, const RigSetup& rig, const IntervalCour
         s.better = running > allowed ? BetterWay::Stopping : BetterWay::Alike;
         return;
     }
-    const auto [swing, worst] = mostOf(steps, [&](const Step& k) { return c.swingAfter(k, k.settle); });
+    const auto [swing, worst] = mostOf(steps, [&](const Step& k) { return c.leftOf(k); });
     if (c.plan().mode != IntervalMode::Timers) s.left = swing; // their clocks alone decide when it opens
     constexpr double never = 1e9;                              // [s]
     const double needed =
         mostOf(steps, [&](const Step& k) { return c.settleWithin(k, allowed).value_or(never); }).first;
     s.needed = needed < never ? Figure(needed) : Figure::none(Reason::Unbounded);
-    const double stopped = mostOf(steps, [&](const Step& k) { return c.smearAfter(k, k.settle); }).first;
+    const double stopped = mostOf(steps, [&](const Step& k) { return c.smearOf(k); }).first;
     s.smear = stopped;
     s.otherWay = running;
     s.better = running < stopped   ? BetterWay::Running
@@ -221,8 +227,7 @@ void fillAxis(PlanAxisResults& r, const RigSetup& rig, const IntervalCourse& c, 
         r.outsideAt = counted(first.value_or(c.pictures() - 1));
     }
 
-    const auto [step, longest] =
-        mostOf(steps, [&](const Step& s) { return std::abs(s.next[a] - s.here[a]); });
+    const double step = mostOf(steps, [&](const Step& s) { return std::abs(s.next[a] - s.here[a]); }).first;
     r.largestStep = step;
     const bool stops = c.stopsForPictures(), whole = c.plan().wholeSteps && m.fullStepAngle > 0.0;
     if (m.commandAngle > 0.0 && c.plan().mode != IntervalMode::Pulses) {
@@ -240,7 +245,7 @@ void fillAxis(PlanAxisResults& r, const RigSetup& rig, const IntervalCourse& c, 
         r.smear = smear;
         return;
     }
-    if (longest != nullptr && longest->profiles[a].distance > 0.0) r.moveTime = longest->profiles[a].time();
+    r.moveTime = motion::plan(step, c.limits(a)).time(); // by itself
     if (m.mode) r.swing = swing;
 }
 

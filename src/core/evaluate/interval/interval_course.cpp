@@ -43,10 +43,11 @@ intervals::Shape shapeOf(StepsGo steps) {
 }
 
 /// Amplitude [U] that is left of a swing after a time [s], about where it comes to rest.
-double leftOf(const motion::DyingSwing& swing, double time) {
+double swingLeft(const motion::DyingSwing& swing, double time) {
     if (swing.held()) return 0.0;
+    if (!(time > 0.0)) return swing.amplitude;
     double low = 0.0, high = swing.amplitude + swing.band;
-    constexpr int halvings = 40;
+    constexpr int halvings = 24;
     for (int i = 0; i < halvings; ++i) {
         const double middle = 0.5 * (low + high);
         const auto within = swing.timeWithin(swing.rest(), middle);
@@ -304,7 +305,7 @@ IntervalCourse::Step IntervalCourse::step(std::int64_t picture) const {
     else
         for (const motion::Profile& p : out.profiles) out.moveTime = std::max(out.moveTime, p.time());
     out.swings = swingsOf(out);
-    out.settle = settleOf(out);
+    settle(out);
     return out;
 }
 
@@ -332,7 +333,7 @@ std::vector<IntervalCourse::Swing> IntervalCourse::swingsOf(const Step& step) co
         const double left = measured ? motion::rockingAfter(step.profiles[a], *m.mode)
                                      : motion::mostRockingAfter(step.profiles[a], *m.mode);
         const double amplitude = std::max(0.0, left - m.swingBand);
-        if (amplitude > m.swingBand) out.push_back({a, amplitude, 2.0 * amplitude * pixels_[a]});
+        if (amplitude > m.swingBand) out.push_back({a, amplitude, 2.0 * amplitude * pixels_[a], amplitude});
     }
     return out;
 }
@@ -342,18 +343,22 @@ double IntervalCourse::swingAfter(const Step& step, double time) const {
     for (const Swing& s : step.swings) {
         const DriveModel& m = axes_[s.axis].model;
         const motion::DyingSwing swing{s.amplitude, m.swingBand, *m.mode};
-        sum += time > 0.0 ? 2.0 * pixels_[s.axis] * leftOf(swing, time) : s.pixels;
+        sum += time > 0.0 ? 2.0 * pixels_[s.axis] * swingLeft(swing, time) : s.pixels;
     }
     return sum;
 }
 
-double IntervalCourse::smearAfter(const Step& step, double time) const {
+double IntervalCourse::leftOf(const Step& step) const {
+    double sum = 0.0;
+    for (const Swing& s : step.swings) sum += 2.0 * pixels_[s.axis] * s.left;
+    return sum;
+}
+
+double IntervalCourse::smearOf(const Step& step) const {
     double sum = 0.0;
     for (const Swing& s : step.swings) {
-        const DriveModel& m = axes_[s.axis].model;
-        const motion::DyingSwing swing{s.amplitude, m.swingBand, *m.mode};
-        const double left = time > 0.0 ? leftOf(swing, time) : s.amplitude;
-        sum += intervals::blurStopped({pixels_[s.axis] * left, m.mode->frequency, m.mode->damping, 0.0},
+        const motion::Mode& mode = modeOf(s.axis);
+        sum += intervals::blurStopped({pixels_[s.axis] * s.left, mode.frequency, mode.damping, 0.0},
                                       exposureOf(step.picture));
     }
     return sum;
@@ -375,12 +380,29 @@ std::optional<double> IntervalCourse::settleWithin(const Step& step, double limi
     return longest;
 }
 
-double IntervalCourse::settleOf(const Step& step) const {
-    if (plan_.settleBy == SettleBy::Entered) return plan_.settle;
-    const double limit = shot_ != nullptr ? shot_->limits.jitter : 0.0;
+void IntervalCourse::settle(Step& step) const {
+    const auto dieDown = [&] {
+        for (Swing& s : step.swings) {
+            const DriveModel& m = axes_[s.axis].model;
+            s.left = swingLeft({s.amplitude, m.swingBand, *m.mode}, step.settle);
+        }
+    };
+    if (plan_.settleBy == SettleBy::Entered) {
+        step.settle = plan_.settle;
+        return dieDown();
+    }
     constexpr double never = 600.0;  // [s] what does not come to rest is said by its own rule
     constexpr double surely = 1.001; // so that rounding leaves it on the right side
-    return settleWithin(step, limit / (surely * criteria::planStill.value)).value_or(never);
+    const double limit =
+        (shot_ != nullptr ? shot_->limits.jitter : 0.0) / (surely * criteria::planStill.value);
+    const auto time = settleWithin(step, limit);
+    step.settle = time.value_or(never);
+    if (!time) return dieDown();
+    // By then each has come down to its share of what may be left.
+    double sum = 0.0;
+    for (const Swing& s : step.swings) sum += s.pixels;
+    if (sum > limit)
+        for (Swing& s : step.swings) s.left = s.amplitude * limit / sum;
 }
 
 std::vector<intervals::CameraTimes> IntervalCourse::cameraTimesAt(std::int64_t picture) const {

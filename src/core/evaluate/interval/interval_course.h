@@ -53,6 +53,7 @@ public:
     std::vector<double> placesAt(std::int64_t picture) const;
     void placesAt(std::int64_t picture, std::span<double> places) const; ///< the same, into one for each axis
     bool moves(std::size_t axis) const { return moves_[axis]; }
+    const motion::Limits& limits(std::size_t axis) const { return limits_[axis]; }
     double wayOf(std::size_t axis) const; ///< whole way of an axis [U], without sign
     const motion::Mode& modeOf(std::size_t axis) const {
         return *axes_[axis].model.mode;
@@ -66,6 +67,7 @@ public:
         std::size_t axis = 0;
         double amplitude = 0.0; ///< [U]
         double pixels = 0.0;    ///< [px] peak to peak
+        double left = 0.0;      ///< [U] amplitude when the shutter opens
     };
     /// From one picture to the next, with all that is computed of it.
     struct Step {
@@ -86,8 +88,9 @@ public:
     Step step(std::int64_t picture) const;
     /// What rocks, all of it together, peak to peak [px], a time [s] after the rig has stopped.
     double swingAfter(const Step& step, double time) const;
-    /// Smear [px] of an exposure that begins then.
-    double smearAfter(const Step& step, double time) const;
+    /// The same when the shutter opens, and the smear [px] of the exposure that begins then.
+    double leftOf(const Step& step) const;
+    double smearOf(const Step& step) const;
     /// Time [s] until no more than `limit` [px] is left; nothing where it never is.
     std::optional<double> settleWithin(const Step& step, double limit) const;
 
@@ -111,7 +114,8 @@ private:
     void settleClock();
     double driven(std::int64_t picture) const; ///< by pulses [m] from the first picture
     std::vector<Swing> swingsOf(const Step& step) const;
-    double settleOf(const Step& step) const;
+    /// How long the plan waits, and what is left of each swing then.
+    void settle(Step& step) const;
     double inPicture(const Step& step) const;
 
     const RigSetup& rig_;

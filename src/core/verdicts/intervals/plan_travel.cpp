@@ -4,7 +4,7 @@
 namespace gantry::rules {
 
 constexpr Message travelText{
-    "In “{part}” {axis} goes from {0} to {1}; its travel takes it beyond a soft limit at picture {2}."};
+    "In “{part}” {axis} goes from {0} to {1} and leaves its soft limits at picture {2}."};
 constexpr Message withinText{"In “{part}” {axis} goes from {0} to {1} and stays within its soft limits."};
 constexpr Message pulsesText{"Pulses of “{part}” move {axis} by {0} each, ±{1}. At worst {2} pictures surely "
                              "fit on its travel; {3} are "
@@ -15,7 +15,8 @@ static Finding judge(const RigView& view) {
     const auto fit = [](const IntervalResults& r) { return r.others.pulsesFit / r.pictures; };
     const auto axis = worstPlanAxis(view, [](const PlanAxisResults& r) { return r.room; });
     const auto pulses = worstPlan(view, fit);
-    if (pulses && (!axis || less(fit(view.evaluation.plans[*pulses]), axis.results->room))) {
+    if (pulses &&
+        (!axis || axis.plan == *pulses || less(fit(view.evaluation.plans[*pulses]), axis.results->room))) {
         const IntervalResults& r = view.evaluation.plans[*pulses];
         Verdict v = found(nullptr, fit(r), pulsesText,
                           {{{Kind::Length, r.others.pulseWay},
