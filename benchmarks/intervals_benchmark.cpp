@@ -66,7 +66,7 @@ int main(int argc, char** argv) {
     const double one = judged(night), all = judged(year);
     std::cout << "480 pictures judged\t" << one << " ms\n500000 pictures judged\t" << all << " ms (bar 3)\n";
     const IntervalCourse course(rig, year, evaluation.axes);
-    const IntervalRun run(rig, course, evaluation.axes);
+    const IntervalRun run(course, evaluation.axes);
     const double list = median(once ? 1 : 5, [&] {
         IntervalFrame frame;
         for (std::int64_t i = 0; i < run.frames(); ++i) {

@@ -45,7 +45,7 @@ struct Desk {
     Desk(const Desk&) = delete;
     Desk& operator=(const Desk&) = delete;
     const IntervalResults& results() const { return evaluation.plans[0]; }
-    IntervalRun run() const { return {rig, course, evaluation.axes}; }
+    IntervalRun run() const { return {course, evaluation.axes}; }
 };
 
 } // namespace rigplans

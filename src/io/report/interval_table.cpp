@@ -26,7 +26,7 @@ void eachFrame(const Project& project, std::size_t plan, const Evaluation& evalu
     const RigSetup rig = setupWithMoves(project);
     const IntervalCourse course(rig, project.plans[plan], evaluation.axes);
     if (!course.runs()) return;
-    const IntervalRun run(rig, course, evaluation.axes);
+    const IntervalRun run(course, evaluation.axes);
     const double begins = course.clockAt(0);
     for (std::int64_t i = 0; i < run.frames(); ++i) {
         const IntervalFrame frame = run.at(i);

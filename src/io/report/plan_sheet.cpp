@@ -164,7 +164,7 @@ std::string goingOn(const Project& project, std::size_t plan, const Evaluation& 
     const RigSetup rig = setupWithMoves(project, evaluation.planned);
     const IntervalCourse course(rig, project.plans[plan], evaluation.axes);
     if (!course.runs()) return "The plan cannot run yet.\n";
-    const IntervalRun run(rig, course, evaluation.axes);
+    const IntervalRun run(course, evaluation.axes);
     picture = std::clamp<std::int64_t>(picture, 0, run.frames() - 1);
     const IntervalFrame frame = run.at(picture);
     const auto number = [](std::int64_t n) { return std::to_string(n); };

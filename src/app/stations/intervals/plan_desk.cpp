@@ -46,7 +46,7 @@ void PlanDesk::fit() {
     looks_ = course_->samples();
     taken_.clear();
     if (course_->runs()) {
-        run_ = std::make_unique<IntervalRun>(*rig_, *course_, axes_);
+        run_ = std::make_unique<IntervalRun>(*course_, axes_);
         std::vector<IntervalCourse::Step> steps;
         for (const std::int64_t k : looks_)
             if (k + 1 < course_->pictures()) steps.push_back(course_->step(k));

@@ -63,9 +63,8 @@ intervals::RunTimes timesOf(const IntervalCourse& c) {
 
 } // namespace
 
-IntervalRun::IntervalRun(const RigSetup& rig, const IntervalCourse& course,
-                         const std::vector<AxisEvaluation>& axes)
-    : rig_(rig), course_(course), times_(timesOf(course)), first_(course.placesAt(0)), evenest_(axes.size()) {
+IntervalRun::IntervalRun(const IntervalCourse& course, const std::vector<AxisEvaluation>& axes)
+    : course_(course), times_(timesOf(course)), first_(course.placesAt(0)), evenest_(axes.size()) {
     const IntervalPlan& plan = course.plan();
     for (std::size_t a = 0; a < axes.size(); ++a) {
         const DriveModel& m = axes[a].model;

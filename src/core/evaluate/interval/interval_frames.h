@@ -24,7 +24,7 @@ struct IntervalFrame {
 class IntervalRun {
 public:
     /// @param course has to outlive it, and runs
-    IntervalRun(const RigSetup& rig, const IntervalCourse& course, const std::vector<AxisEvaluation>& axes);
+    IntervalRun(const IntervalCourse& course, const std::vector<AxisEvaluation>& axes);
 
     std::int64_t frames() const { return frames_; }
     IntervalFrame at(std::int64_t frame) const;            ///< from 0
@@ -42,7 +42,6 @@ private:
     };
     void followPresence();
 
-    const RigSetup& rig_;
     const IntervalCourse& course_;
     intervals::RunTimes times_;
     std::vector<Seen> seen_;            ///< empty: nobody has to be there
