@@ -162,8 +162,8 @@ void FactsBar::resizeEvent(QResizeEvent*) {
         const int first = g * 2, count = g < 2 ? 2 : 1;
         for (int k = 0; k < count; ++k) {
             const double wide = (group - (count - 1) * 6.0) / count;
-            edits_[static_cast<std::size_t>(first + k)]->setGeometry(static_cast<int>(x + k * (wide + 6.0)),
-                                                                     26, static_cast<int>(wide), 28);
+            const auto form = static_cast<std::size_t>(first) + static_cast<std::size_t>(k);
+            edits_[form]->setGeometry(static_cast<int>(x + k * (wide + 6.0)), 26, static_cast<int>(wide), 28);
         }
         // Beside the name of the first form; that of the second has its whole width.
         const QRect box = edits_[static_cast<std::size_t>(first)]->geometry();

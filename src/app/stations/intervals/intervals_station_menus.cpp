@@ -8,6 +8,7 @@
 #include "io/report/plan_sheet.h"
 
 #include <QBuffer>
+#include <QComboBox>
 #include <QFileDialog>
 #include <QMenu>
 #include <QMessageBox>

@@ -155,6 +155,7 @@ void RunPlot::collectBattery(const IntervalCourse& c, const std::vector<std::int
     const IntervalResults& r = *desk_.results();
     if (!r.energy.there) return;
     std::vector<double> values;
+    values.reserve(looks.size());
     for (const std::int64_t k : looks)
         values.push_back(std::max(0.0, 1.0 - desk_.chargeTaken(k).value_or(0.0)));
     Strip s;
