@@ -146,7 +146,8 @@ int main(int argc, char** argv) {
         for (FieldEditor* e : window.findChildren<FieldEditor*>())
             if (e->isVisible() && (e->path().endsWith(QStringLiteral("moving_mass_kg")) ||
                                    e->path().endsWith(QStringLiteral("max_speed_m_s")) ||
-                                   e->path().endsWith(QStringLiteral("/x_m"))))
+                                   e->path().endsWith(QStringLiteral("/x_m")) ||
+                                   e->path().endsWith(QStringLiteral("/spare_s"))))
                 line = e->findChild<QLineEdit*>();
         if (line == nullptr) {
             std::cerr << "no field to change\n";
@@ -154,11 +155,14 @@ int main(int argc, char** argv) {
         }
         line->setFocus();
         std::vector<double> edits, typed, repaints;
-        const bool mass = line->text().contains(QLatin1String("kg"));
+        const bool mass = line->text().contains(QLatin1String("kg")),
+                   spare = station == QLatin1String("intervals");
         for (int i = 0; i < (once ? 120 : 500); ++i) {
             edits.push_back(edit(*line, i % 2 == 0));
             repaints.push_back(repaint(window));
-            typed.push_back(type(*line, QString::number(mass ? 3.0 + 0.01 * (i % 7) : 300 + i % 7)));
+            typed.push_back(type(*line, QString::number(mass    ? 3.0 + 0.01 * (i % 7)
+                                                        : spare ? 0.2 + 0.01 * (i % 7)
+                                                                : 300 + i % 7)));
         }
         std::cout << "Typed: " << summary(typed).median << " ms median; ";
         good = report(window.stationName(station).toStdString(), edits, repaints) && good;
