@@ -51,6 +51,7 @@ PresenceLog presenceOf(std::span<const Sensor> sensors, double end, double inter
     std::int64_t position = 0;
     double ran = 0.0;
     const std::vector<Stretch> stretches = stretchesOf(sensors, end);
+    if (!stretches.empty()) out.begins = stretches.front().first;
     for (std::size_t i = 0; i < stretches.size(); ++i) {
         const Stretch& s = stretches[i];
         ran += s.second - s.first;

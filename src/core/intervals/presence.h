@@ -23,6 +23,7 @@ struct Kept {
 };
 struct PresenceLog {
     std::int64_t pictures = 0;
+    double begins = 0.0;                           ///< of the first stretch
     std::vector<std::int64_t> deleted;             ///< taken after the last detection of their stretch
     std::vector<std::pair<double, double>> pauses; ///< between stretches and after the last, from and to
     std::vector<Kept> kept;

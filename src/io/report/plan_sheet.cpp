@@ -165,6 +165,7 @@ std::string goingOn(const Project& project, std::size_t plan, const Evaluation& 
     const IntervalCourse course(rig, project.plans[plan], evaluation.axes);
     if (!course.runs()) return "The plan cannot run yet.\n";
     const IntervalRun run(course, evaluation.axes);
+    if (run.frames() == 0) return "Nobody is there all along, so no picture is taken.\n";
     picture = std::clamp<std::int64_t>(picture, 0, run.frames() - 1);
     const IntervalFrame frame = run.at(picture);
     const auto number = [](std::int64_t n) { return std::to_string(n); };

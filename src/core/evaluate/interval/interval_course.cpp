@@ -8,7 +8,6 @@
 #include "core/intervals/blur.h"
 #include "core/intervals/facts.h"
 #include "core/intervals/pulses.h"
-#include "core/intervals/whole_steps.h"
 #include "core/model/kind_traits.h"
 #include "core/motion/friction_settling.h"
 
@@ -28,18 +27,6 @@ intervals::GapLaw lawOf(GapsGo gaps) {
         break;
     }
     return intervals::GapLaw::Even;
-}
-
-intervals::Shape shapeOf(StepsGo steps) {
-    switch (steps) {
-    case StepsGo::Smooth:
-        return intervals::Shape::Smooth;
-    case StepsGo::Ramps:
-        return intervals::Shape::Ramps;
-    case StepsGo::Even:
-        break;
-    }
-    return intervals::Shape::Linear;
 }
 
 /// Amplitude [U] that is left of a swing after a time [s], about where it comes to rest.
@@ -239,10 +226,22 @@ std::vector<std::int64_t> IntervalCourse::samples() const {
     return out;
 }
 
+intervals::Shape IntervalCourse::shape() const {
+    switch (plan_.steps) {
+    case StepsGo::Smooth:
+        return intervals::Shape::Smooth;
+    case StepsGo::Ramps:
+        return intervals::Shape::Ramps;
+    case StepsGo::Even:
+        break;
+    }
+    return intervals::Shape::Linear;
+}
+
 double IntervalCourse::shareAt(std::int64_t picture) const {
     const auto moves = static_cast<double>(std::max<std::int64_t>(1, gaps_.count()));
     const double u = std::clamp(static_cast<double>(picture) / moves, 0.0, 1.0);
-    return intervals::shareDone(shapeOf(plan_.steps), plan_.ramp, u);
+    return intervals::shareDone(shape(), plan_.ramp, u);
 }
 
 double IntervalCourse::driven(std::int64_t picture) const {
@@ -432,10 +431,6 @@ double IntervalCourse::clockAt(std::int64_t picture) const {
     const intervals::WorkingHours hours{plan_.hours.open, plan_.hours.close, days_,
                                         static_cast<int>(plan_.startDay)};
     return intervals::scheduledTime(picture, schedule_->perDay, gaps_.first, hours);
-}
-
-const MoveScene* IntervalCourse::scene() const {
-    return move_ != nullptr ? &move_->scene : nullptr;
 }
 
 } // namespace gantry

@@ -7,6 +7,7 @@
 #include "core/intervals/budget.h"
 #include "core/intervals/pulses.h"
 #include "core/intervals/run.h"
+#include "core/intervals/whole_steps.h"
 #include "core/motion/profile.h"
 #include "core/results/interval_results.h"
 
@@ -47,6 +48,7 @@ public:
     /// Pictures to look at where all would be too many: at even distances, both ends among them.
     std::vector<std::int64_t> samples() const;
 
+    intervals::Shape shape() const; ///< of the steps over the run
     /// Share of the way [1] at a picture.
     double shareAt(std::int64_t picture) const;
     /// Places of all axes [U from their low end].
@@ -104,8 +106,6 @@ public:
     double clockAt(std::int64_t picture) const;
     const std::optional<intervals::Schedule>& schedule() const { return schedule_; }
 
-    const AimTarget* target() const { return target_; }
-    const MoveScene* scene() const;
     std::size_t slide() const { return slide_; } ///< the first axis that slides; the number of axes: none
 
 private:

@@ -64,7 +64,8 @@ intervals::RunTimes timesOf(const IntervalCourse& c) {
 } // namespace
 
 IntervalRun::IntervalRun(const IntervalCourse& course, const std::vector<AxisEvaluation>& axes)
-    : course_(course), times_(timesOf(course)), first_(course.placesAt(0)), evenest_(axes.size()) {
+    : course_(course), byPresence_(!course.plan().sensors.empty()), times_(timesOf(course)),
+      first_(course.placesAt(0)), evenest_(axes.size()) {
     const IntervalPlan& plan = course.plan();
     for (std::size_t a = 0; a < axes.size(); ++a) {
         const DriveModel& m = axes[a].model;
@@ -77,22 +78,19 @@ IntervalRun::IntervalRun(const IntervalCourse& course, const std::vector<AxisEva
         if (!course.moves(a) || !whole || steps_[a] * course.pixelsPerUnit(a) <= seenFrom || moves < 2 ||
             moves > most || !plan.move.empty())
             continue;
-        const auto shape = plan.steps == StepsGo::Smooth  ? intervals::Shape::Smooth
-                           : plan.steps == StepsGo::Ramps ? intervals::Shape::Ramps
-                                                          : intervals::Shape::Linear;
         const double way = course.placesAt(moves)[a] - course.placesAt(0)[a];
         evenest_[a] =
-            intervals::evenestPositions(std::llround(way / steps_[a]), moves, shape, plan.ramp, 1.0);
+            intervals::evenestPositions(std::llround(way / steps_[a]), moves, course.shape(), plan.ramp, 1.0);
     }
     frames_ = times_.pictures();
-    if (!plan.sensors.empty()) followPresence();
+    if (byPresence_) followPresence();
 }
 
 void IntervalRun::followPresence() {
     const intervals::PresenceLog log = presenceLog(course_);
     const double interval = course_.gaps().first, end = presenceEnd(course_);
     std::vector<intervals::Stand> runs;
-    double from = 0.0;
+    double from = log.begins;
     for (const auto& [stops, goesOn] : log.pauses) {
         if (stops > from) runs.push_back({from, stops});
         from = goesOn;
@@ -121,7 +119,7 @@ IntervalFrame IntervalRun::at(std::int64_t frame) const {
 void IntervalRun::at(std::int64_t frame, IntervalFrame& out) const {
     out.number = frame + 1;
     std::int64_t position = frame;
-    if (seen_.empty()) {
+    if (!byPresence_) {
         // As late as its pauses and misses have made it.
         out.opens = course_.clockAt(frame) + times_.counts(frame) - course_.gaps().timeOf(frame);
         const std::vector<std::int64_t>& lost = times_.lost();
@@ -148,7 +146,7 @@ void IntervalRun::at(std::int64_t frame, IntervalFrame& out) const {
 }
 
 std::int64_t IntervalRun::deleted() const {
-    if (seen_.empty()) return static_cast<std::int64_t>(times_.lost().size());
+    if (!byPresence_) return static_cast<std::int64_t>(times_.lost().size());
     return std::count_if(seen_.begin(), seen_.end(), [](const Seen& s) { return !s.kept; });
 }
 

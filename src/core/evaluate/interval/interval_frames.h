@@ -29,7 +29,7 @@ public:
     std::int64_t frames() const { return frames_; }
     IntervalFrame at(std::int64_t frame) const;            ///< from 0
     void at(std::int64_t frame, IntervalFrame& out) const; ///< the same, into what was used before
-    /// [s] a step of an axis moves it [U]; 0 of one without.
+    /// By how much a step moves an axis [U]; 0 of one without.
     double stepOf(std::size_t axis) const { return steps_[axis]; }
     std::int64_t deleted() const;
 
@@ -43,6 +43,7 @@ private:
     void followPresence();
 
     const IntervalCourse& course_;
+    bool byPresence_;
     intervals::RunTimes times_;
     std::vector<Seen> seen_;            ///< empty: nobody has to be there
     std::vector<double> steps_, first_; ///< [U] of each axis: a step, and where it is at the first picture

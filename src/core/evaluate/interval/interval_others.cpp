@@ -116,13 +116,16 @@ intervals::PresenceLog presenceLog(const IntervalCourse& c) {
     for (std::size_t i = 0; i < plan.sensors.size(); ++i) {
         const double every = std::max(plan.sensors[i].seenEvery, end / mostLooks);
         std::size_t pause = 0;
-        for (double at = 0.0; at <= end; at += every) {
-            while (pause < pauses.size() && at >= pauses[pause].start + pauses[pause].length) ++pause;
+        double at = 0.0;
+        while (at <= end) {
             if (pause < pauses.size() && at >= pauses[pause].start) {
-                at = pauses[pause].start + pauses[pause].length - every; // on from its end
+                // On from its end; one that lies within the one before is over already.
+                at = std::max(at, pauses[pause].start + pauses[pause].length);
+                ++pause;
                 continue;
             }
             seen[i].push_back(at);
+            at += every;
         }
     }
     std::vector<intervals::Sensor> sensors;
