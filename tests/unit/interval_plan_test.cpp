@@ -169,6 +169,23 @@ private slots:
         const Desk hasty(p);
         VERIFY_NEAR(hasty.results().sharp.left.value(), 2.0 * amplitude * px * std::exp(-rate * 0.5), 2e-2);
     }
+    /// What moving on is compared with is the same plan with stops, and the other way round.
+    void bothWaysAreCompared() {
+        Project p = planned();
+        p.axes[0].vibration.frequency = estimate(2.48, Source::Measured);
+        auto& slide = std::get<LinearMechanism>(p.axes[0].mechanism);
+        slide.runningFriction.value = slide.staticFriction.value = slide.cableDrag.value = 0.0;
+        p.plans[0].exposure = 1.0;
+        const Desk stops(p);
+        p.plans[0].mode = IntervalMode::Runs;
+        const Desk runs(p);
+        QVERIFY(stops.results().sharp.smear.value() > 0.1);
+        VERIFY_NEAR(runs.results().sharp.otherWay.value(), stops.results().sharp.smear.value(), 1e-12);
+        VERIFY_NEAR(runs.results().sharp.smear.value(), stops.results().sharp.otherWay.value(), 1e-12);
+        const double pace = 0.8 / 200.0 / 6.0 * runs.course.pixelsPerUnit(0);
+        VERIFY_NEAR(runs.results().sharp.smear.value(), pace * 1.0, 1e-6);
+        QCOMPARE(runs.results().sharp.better, stops.results().sharp.better);
+    }
     /// The first picture of each kind of failure, by going through all of them.
     void failuresAreTheFirst() {
         for (int i = 0; i < 25; ++i) {
@@ -359,6 +376,31 @@ private slots:
         QCOMPARE(d.results().others.largestJump.value(), 1.0);
         p.plans[0].goesBack = false;
         QVERIFY(Desk(p).results().others.largestJump.value() > 5.0);
+        // Somebody comes late: the first picture is taken when he does.
+        p.plans[0].goesBack = true;
+        p.plans[0].pauses = {PlanPause{"late", 0.0, 240.0}};
+        const Desk late(p);
+        const IntervalRun lateRun = late.run();
+        QVERIFY(lateRun.frames() > 100);
+        VERIFY_NEAR(lateRun.at(0).opens - late.course.clockAt(0), 240.0, 1e-9);
+        VERIFY_NEAR(lateRun.at(1).opens - lateRun.at(0).opens, 6.0, 1e-9);
+        // Nobody comes at all: no picture, and nothing to go on with.
+        p.plans[0].pauses = {PlanPause{"out", 0.0, 1e6}};
+        const Desk alone(p);
+        QCOMPARE(alone.run().frames(), std::int64_t(0));
+        QCOMPARE(alone.run().deleted(), std::int64_t(0));
+        QVERIFY(io::goingOn(p, 0, alone.evaluation, 7, units::System::Metric).find("Nobody") == 0);
+        // Pauses that touch, lie in each other, or end where no number is exact, are left again.
+        for (int i = 0; i < 50; ++i) {
+            p.plans[0].pauses.clear();
+            for (int k = 0; k < 5; ++k)
+                p.plans[0].pauses.push_back(
+                    {"p" + std::to_string(k), within(0.0, 1000.0), within(0.001, 300.0)});
+            p.plans[0].sensors[0].seenEvery = within(0.05, 20.0);
+            QVERIFY(Desk(p).run().frames() > 0);
+        }
+        p.plans[0].pauses = {PlanPause{"out", 400.0, 200.0}};
+        p.plans[0].sensors[0].seenEvery = 10.0;
         // A sensor that sees every move never lets it stop.
         p.plans[0].sensors[0].triggersItself = 1.0;
         QCOMPARE(Desk(p).results().others.ownPictures.reason(), Reason::Unbounded);

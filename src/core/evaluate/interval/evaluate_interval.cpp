@@ -128,8 +128,14 @@ std::pair<double, const Step*> mostOf(const std::vector<Step>& steps, F of) {
     return out;
 }
 
+BetterWay sharper(double running, double stopped) {
+    return running < stopped   ? BetterWay::Running
+           : running > stopped ? BetterWay::Stopping
+                               : BetterWay::Alike;
+}
+
 void fillSharpness(IntervalResults& out, const RigSetup& rig, const IntervalCourse& c,
-                   const std::vector<Step>& steps) {
+                   const std::vector<AxisEvaluation>& axes, const std::vector<Step>& steps) {
     PlanSharpness& s = out.sharp;
     results::failAll(s, Reason::NotApplicable);
     const Shot* shot = c.shot();
@@ -157,8 +163,13 @@ void fillSharpness(IntervalResults& out, const RigSetup& rig, const IntervalCour
     if (pace > 0.0) s.longest = intervals::longestRunning(pace, allowed);
     if (c.plan().mode == IntervalMode::Runs) {
         s.smear = running;
-        // Stopped instead, as long as the interval leaves time for it, it would be still.
-        s.better = running > allowed ? BetterWay::Stopping : BetterWay::Alike;
+        IntervalPlan other = c.plan();
+        other.mode = IntervalMode::Stops;
+        const IntervalCourse stopping(rig, other, axes);
+        double most = 0.0;
+        for (const Step& k : steps) most = std::max(most, stopping.smearOf(stopping.step(k.picture)));
+        s.otherWay = most;
+        s.better = sharper(running, most);
         return;
     }
     const auto [swing, worst] = mostOf(steps, [&](const Step& k) { return c.leftOf(k); });
@@ -170,9 +181,7 @@ void fillSharpness(IntervalResults& out, const RigSetup& rig, const IntervalCour
     const double stopped = mostOf(steps, [&](const Step& k) { return c.smearOf(k); }).first;
     s.smear = stopped;
     s.otherWay = running;
-    s.better = running < stopped   ? BetterWay::Running
-               : running > stopped ? BetterWay::Stopping
-                                   : BetterWay::Alike;
+    s.better = sharper(running, stopped);
     // The exposure that parts them, by the axis that rocks most.
     if (worst == nullptr || !(pace > 0.0)) return;
     const auto most = std::max_element(
@@ -283,7 +292,7 @@ IntervalResults evaluateInterval(const RigSetup& rig, const IntervalPlan& plan,
     for (const std::int64_t k : course.samples())
         if (k + 1 < course.pictures()) steps.push_back(course.step(k));
     fillLanes(out, course, steps);
-    fillSharpness(out, rig, course, steps);
+    fillSharpness(out, rig, course, axes, steps);
     out.axes.resize(axes.size());
     const std::vector<double> last = course.placesAt(course.pictures() - 1);
     for (std::size_t a = 0; a < axes.size(); ++a) {
