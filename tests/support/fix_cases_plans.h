@@ -204,6 +204,12 @@ inline const std::vector<Case> planCases{
      "slide",
      "battery of"},
     {"belt-slider",
+     {{"axes/slide/mechanism/slope_rad", 0.4}},
+     run(0.3, [](Project&, IntervalPlan& plan) { plan.wholeSteps = true; }),
+     "plan_falls",
+     "slide",
+     "holds between"},
+    {"belt-slider",
      {},
      run(0.6,
          [](Project&, IntervalPlan& plan) {

@@ -34,9 +34,31 @@ constexpr Message soonText{"Only current holds {axis} in “{part}”, and the b
                            "brake, secure the camera, and "
                            "change the battery in time."};
 
+constexpr Message cutText{"“{part}” cuts the current between pictures, and {axis} then runs down or falls. "
+                          "Let its current hold, fit a "
+                          "brake, and secure the camera."};
+
+/// An axis that only current holds, in a plan that cuts it.
+static Finding cutFalls(const RigView& view) {
+    for (std::size_t i = 0; i < view.evaluation.plans.size(); ++i) {
+        if (!view.project.plans[i].wholeSteps) continue;
+        const std::vector<PlanAxisResults>& axes = view.evaluation.plans[i].axes;
+        for (std::size_t a = 0; a < axes.size(); ++a) {
+            if (!axes[a].falls) continue;
+            Verdict v = found(nullptr, Figure(0.0), cutText, {});
+            namePlan(v, view.project, i);
+            v.axis = static_cast<int>(a);
+            v.hazard = true;
+            return v;
+        }
+    }
+    return std::nullopt;
+}
+
 /// An axis that only current holds, in a run on a battery that may not last; where it does, what holds
 /// without power is said elsewhere.
 static Finding falls(const RigView& view) {
+    if (const Finding cut = cutFalls(view)) return cut;
     const auto worst = worstPlan(view, [](const IntervalResults& r) { return r.energy.room; });
     if (!worst || !less(view.evaluation.plans[*worst].energy.room, criteria::planFalls.value))
         return std::nullopt;
@@ -56,8 +78,8 @@ static Finding falls(const RigView& view) {
 
 constinit const Rule planFalls =
     advising({"It needs a brake that holds without power, or a drive that cannot be driven back."},
-             ofAllAxes(namingAxis(judging(criteria::planFalls, {"Falls when flat"}, falls,
-                                          words::listOf<fallsText, soonText>,
-                                          tries<&fixes::brake, &fixes::locking, &fixes::largerBattery>))));
+             ofAllAxes(namingAxis(judging(
+                 criteria::planFalls, {"Falls when flat"}, falls, words::listOf<fallsText, soonText, cutText>,
+                 tries<&fixes::currentHolds, &fixes::brake, &fixes::locking, &fixes::largerBattery>))));
 
 } // namespace gantry::rules

@@ -5,7 +5,7 @@ namespace gantry::rules {
 
 constexpr Message storageText{"The card of {room} takes {0} pictures; “{part}” takes {1}."};
 constexpr Message fullText{
-    "The card of {room} is full at picture {2} of “{part}”: it takes {0} pictures, and {1} are wanted."};
+    "The card of {room} is full at picture {2} of “{part}”: it takes {0} pictures, and {1} are needed."};
 
 static Finding judge(const RigView& view) {
     std::size_t plan = 0, camera = 0;

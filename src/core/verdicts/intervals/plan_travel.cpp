@@ -8,7 +8,7 @@ constexpr Message travelText{
 constexpr Message withinText{"In “{part}” {axis} goes from {0} to {1} and stays within its soft limits."};
 constexpr Message pulsesText{"Pulses of “{part}” move {axis} by {0} each, ±{1}. At worst {2} pictures surely "
                              "fit on its travel; {3} are "
-                             "wanted."};
+                             "needed."};
 
 static Finding judge(const RigView& view) {
     // Of timed pulses it is how many of them fit, whatever their scatter.
