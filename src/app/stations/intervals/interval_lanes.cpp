@@ -73,7 +73,9 @@ void IntervalLanes::collect() {
             bars_.push_back({1, b.settle.from, b.settle.to, tr("settle"), Settles, End::Settle, -1});
     } else if (plan->mode == IntervalMode::Timers) {
         // By its own clock, wherever that is by now.
-        const double opens = course->gaps().timeOf(k) * (1.0 + plan->clocks.cameraSlow),
+        const double counted =
+            plan->clocks.countsFromEnd ? static_cast<double>(k) * course->longestExposure() : 0.0;
+        const double opens = (course->gaps().timeOf(k) + counted) * (1.0 + plan->clocks.cameraSlow),
                      period = plan->clocks.rigInterval * (1.0 + plan->clocks.rigSlow), move = step.moveTime,
                      settle = step.settle;
         for (double m = std::max(0.0, std::ceil((opens - plan->clocks.offset - move - settle) / period));
