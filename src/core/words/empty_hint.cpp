@@ -16,6 +16,14 @@ constexpr std::array table{
     EmptyHint{"speed_near_people_m_s", "nobody near", {}},
     EmptyHint{"energy_near_people_J", "nobody near", {}},
     EmptyHint{"swing_seen_px", "computed", {}},
+    // Moves and interval plans
+    EmptyHint{"focus_m", "as its axis", {}},
+    EmptyHint{"focal_m", "as its axis", {}},
+    EmptyHint{"metered_s", "not given", {}},
+    EmptyHint{"card_bytes", "any", {}},
+    EmptyHint{"warn_V", "none", {}},
+    EmptyHint{"park_V", "none", {}},
+    EmptyHint{"distance_m", "as the subject", "passer"},
     // Supply
     EmptyHint{"rated_current_A", "not given", "supply"},
     EmptyHint{"cable_length_m", "no cable", "supply"},
