@@ -6,44 +6,14 @@
 #include "core/evaluate/interval/evaluate_interval.h"
 #include "core/evaluate/interval/interval_frames.h"
 #include "core/evaluate/setup_of.h"
-#include "io/files/text_file.h"
-#include "io/project/project_file.h"
 #include "machine.h"
+#include "support.h"
 
-#include <algorithm>
-#include <chrono>
 #include <iostream>
 #include <string_view>
-#include <vector>
-
-namespace {
-
-using namespace gantry;
-
-Project demo(const char* file) {
-    std::string error;
-    const auto text = io::readTextFile(file, io::largestFile, error);
-    auto result = io::readProject(text.value_or(std::string()));
-    return std::get<io::LoadedProject>(std::move(result)).project;
-}
-
-/// Median [ms].
-template <class F>
-double median(int rounds, F f) {
-    std::vector<double> times;
-    for (int i = 0; i < rounds; ++i) {
-        const auto start = std::chrono::steady_clock::now();
-        f();
-        times.push_back(
-            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
-    }
-    std::nth_element(times.begin(), times.begin() + rounds / 2, times.end());
-    return times[static_cast<std::size_t>(rounds / 2)];
-}
-
-} // namespace
 
 int main(int argc, char** argv) {
+    using namespace gantry;
     const bool once = argc > 1 && std::string_view(argv[1]) == "--once";
     const int rounds = once ? 9 : 101;
     std::cout << "processor\t" << processorName() << '\n';

@@ -10,25 +10,16 @@
 #include "core/model/edit_axes.h"
 #include "core/model/edit_moves.h"
 #include "core/tools/least_move_time.h"
-#include "io/files/text_file.h"
-#include "io/project/project_file.h"
 #include "machine.h"
+#include "support.h"
 
 #include <algorithm>
-#include <chrono>
 #include <iostream>
 #include <vector>
 
 namespace {
 
 using namespace gantry;
-
-Project demo(const char* file) {
-    std::string error;
-    const auto text = io::readTextFile(file, io::largestFile, error);
-    auto result = io::readProject(text.value_or(std::string()));
-    return std::get<io::LoadedProject>(std::move(result)).project;
-}
 
 /// The jib with more axes on top, until there are nine, and a move through twenty poses, most of them passed.
 Project nineAxes() {
@@ -46,20 +37,6 @@ Project nineAxes() {
         p.moves[0].poses.back().passes = i % 4 != 0;
     }
     return p;
-}
-
-/// Median [ms].
-template <class F>
-double median(int rounds, F f) {
-    std::vector<double> times;
-    for (int i = 0; i < rounds; ++i) {
-        const auto start = std::chrono::steady_clock::now();
-        f();
-        times.push_back(
-            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
-    }
-    std::nth_element(times.begin(), times.begin() + rounds / 2, times.end());
-    return times[static_cast<std::size_t>(rounds / 2)];
 }
 
 struct Times {
