@@ -16,9 +16,9 @@ target_compile_options(gantry_strict INTERFACE -Wconversion)
 if(GANTRY_SANITIZE)
   # Left out is what doubles the time to compile: what of it happens (null pointers, objects too small) is found by addresses
   # too, and misplaced pointers only casts could make, of which there are none.
-  target_compile_options(gantry_options INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=all -fno-omit-frame-pointer
+  target_compile_options(gantry_options INTERFACE -fsanitize=address,undefined,float-cast-overflow -fno-sanitize-recover=all -fno-omit-frame-pointer
     -fno-sanitize=null,alignment,vptr,object-size,nonnull-attribute,returns-nonnull-attribute,pointer-overflow)
   # With the sanitizers in, GCC 12 warns of uninitialised values inside the standard library.
   target_compile_options(gantry_options INTERFACE -Wno-maybe-uninitialized)
-  target_link_options(gantry_options INTERFACE -fsanitize=address,undefined)
+  target_link_options(gantry_options INTERFACE -fsanitize=address,undefined,float-cast-overflow)
 endif()

@@ -22,6 +22,19 @@ inline std::function<void(Project&)> run(double way, std::function<void(Project&
     };
 }
 
+/// Somebody is there from the start for so long [s], and the way is laid out for another time; 0: the run.
+inline std::function<void(Project&, IntervalPlan&)> seenFor(double time, double active) {
+    return [=](Project&, IntervalPlan& plan) {
+        PlanSensor sensor;
+        sensor.id = "door";
+        sensor.warmUp = 0.0;
+        sensor.seenEvery = 6.0;
+        plan.sensors = {sensor};
+        plan.pauses = {PlanPause{"out", time, 1e5}};
+        plan.activeTime = active;
+    };
+}
+
 inline const std::vector<Case> planCases{
     {"belt-slider",
      {},
@@ -119,6 +132,31 @@ inline const std::vector<Case> planCases{
      "plan_still",
      "slide",
      "as long as it takes"},
+    {"belt-slider",
+     {{"axes/slide/vibration/frequency_hz", 3.0}},
+     run(0.6,
+         [](Project& p, IntervalPlan& plan) {
+             linear(p).runningFriction.value = linear(p).staticFriction.value = 0.0;
+             plan.pictures = 60;
+             plan.settleBy = SettleBy::Entered;
+             plan.settle = 0.05;
+             plan.interval = 30.0;
+         }),
+     "plan_still",
+     "slide",
+     "picture before"},
+    {"belt-slider",
+     {},
+     run(0.3,
+         [](Project&, IntervalPlan& plan) {
+             plan.mode = IntervalMode::Pulses;
+             plan.pulses.pulse = 2.0;
+         }),
+     "plan_travel",
+     "slide",
+     "gear ratio"},
+    {"belt-slider", {}, run(0.3, seenFor(600.0, 0.0)), "plan_pace", "slide", "of presence"},
+    {"belt-slider", {}, run(0.3, seenFor(1100.0, 300.0)), "plan_pace", "slide", "turning back"},
     {"belt-slider", {}, run(3.0, [](Project&, IntervalPlan&) {}), "plan_travel", "slide", " in “"},
     {"belt-slider",
      {},

@@ -168,6 +168,20 @@ private slots:
         p.plans[0].settle = 0.5;
         const Desk hasty(p);
         VERIFY_NEAR(hasty.results().sharp.left.value(), 2.0 * amplitude * px * std::exp(-rate * 0.5), 2e-2);
+        // Before the move, a picture has the rest of the interval to come to rest; the interval needs no
+        // more.
+        p.plans[0].order = PictureOrder::PictureFirst;
+        const Desk before(p);
+        const PlanLanes& l = before.results().lanes;
+        const double rests = 6.0 - l.move.value() - 0.08 - p.plans[0].exposure;
+        QVERIFY(rests > 3.0);
+        VERIFY_NEAR(before.results().sharp.left.value(), 2.0 * amplitude * px * std::exp(-rate * rests),
+                    3e-2);
+        QCOMPARE(l.least.value(), hasty.results().lanes.least.value());
+        // Where cards have to be written before it moves, they have less.
+        p.plans[0].writesWhileMoving = false;
+        VERIFY_NEAR(Desk(p).results().sharp.left.value(),
+                    2.0 * amplitude * px * std::exp(-rate * (rests - p.plans[0].cameras[0].write)), 3e-2);
     }
     /// What moving on is compared with is the same plan with stops, and the other way round.
     void bothWaysAreCompared() {
@@ -307,6 +321,92 @@ private slots:
         const PlanEnergy& e = warned.results().energy;
         VERIFY_NEAR_ABS(e.warnAt.value() / e.flatAt.value(), 0.5, 0.01); // straight from 13.5 V to 10.5 V
         VERIFY_NEAR_ABS(e.parkAt.value() / e.flatAt.value(), 2.5 / 3.0, 0.01);
+    }
+    /// A reading of the pack below what was computed is believed, one above it is not.
+    void readingsAreBelieved() {
+        Project p = planned();
+        p.supply.voltage.value = 12.0;
+        p.supply.lowVoltage.value = 10.5; // straight from 13.5 V
+        p.supply.capacity = 3600.0;
+        p.supply.peukert.value = 1.0;
+        p.supply.usable = 1.0;
+        p.supply.sourceResistance.value = 0.2;
+        IntervalPlan& plan = p.plans[0];
+        plan.pictures = 3000;
+        const Desk d(p);
+        const PlanEnergy& e = d.results().energy;
+        const double each = e.perPicture.value(), there = e.there.value();
+        const double flat = std::ceil(there / each);
+        QVERIFY2(flat > 200.0 && flat < 2500.0, qPrintable(QString::number(flat)));
+        QCOMPARE(e.flatAt.value(), flat + 1.0);
+        QCOMPARE(e.read.reason(), Reason::NotApplicable);
+        // The voltage under the average power with so much taken, by the current: V = U − R·P/V.
+        const auto volts = [&](double taken) {
+            const double open = 13.5 - 3.0 * taken;
+            double v = open;
+            for (int i = 0; i < 100; ++i) v = open - 0.2 * e.average.value() / v;
+            return v;
+        };
+        const int at = static_cast<int>(0.3 * flat);
+        const double then = at * each / there; // taken by picture at + 1
+        plan.readings = {PackReading{"r", at + 1, volts(1.5 * then)}};
+        const Desk low(p);
+        VERIFY_NEAR(low.results().energy.read.value(), 1.5, 1e-6);
+        QVERIFY(low.results().readingErrors[0].value() < 0.0);
+        VERIFY_NEAR_ABS(low.results().energy.flatAt.value(), std::ceil(flat / 1.5) + 1.0, 1.01);
+        VERIFY_NEAR(low.results().energy.room.value() * 1.5, e.room.value(), 1e-6);
+        // The last one counts, in whatever order they were entered.
+        plan.readings.insert(plan.readings.begin(),
+                             PackReading{"s", at + 100, volts(1.2 * (at + 99) * each / there)});
+        VERIFY_NEAR(Desk(p).results().energy.read.value(), 1.2, 1e-6);
+        plan.readings = {PackReading{"r", at + 1, volts(0.5 * then)}};
+        const Desk high(p);
+        QVERIFY(high.results().readingErrors[0].value() > 0.0);
+        QCOMPARE(high.results().energy.flatAt.value(), flat + 1.0);
+        // Of a pack that is nearly full it tells nothing.
+        plan.readings = {PackReading{"r", 2, volts(0.05)}};
+        QVERIFY(!Desk(p).results().energy.read);
+        QCOMPARE(Desk(p).results().energy.flatAt.value(), flat + 1.0);
+    }
+    /// A way laid out for the time that somebody is there: covered by then, left early, outlasted.
+    void presenceSetsThePace() {
+        Project p = planned();
+        IntervalPlan& plan = p.plans[0];
+        PlanSensor s;
+        s.id = "door";
+        s.hold = 60.0;
+        s.warmUp = 0.0;
+        s.seenEvery = 6.0;
+        plan.sensors = {s};
+        plan.pauses = {PlanPause{"out", 603.0, 1e6}}; // seen last at 600 s: 101 pictures are kept of 201
+        const auto kept = [](const Desk& d) {
+            const IntervalRun run = d.run();
+            std::vector<double> places;
+            for (std::int64_t k = 0; k < run.frames(); ++k)
+                if (const IntervalFrame f = run.at(k); !f.deleted) places.push_back(f.places[0]);
+            return places;
+        };
+        const Desk whole(p);
+        QCOMPARE(kept(whole).size(), std::size_t(101));
+        QCOMPARE(whole.results().others.wayShown.value(), 0.5);
+        VERIFY_NEAR_ABS(kept(whole).back() - kept(whole).front(), 0.4, 1e-4);
+        // Laid out for 300 s it is covered by picture 51 and stays there …
+        p.plans[0].activeTime = 300.0;
+        const Desk half(p);
+        QCOMPARE(half.results().others.wayShown.value(), 2.0);
+        QCOMPARE(half.results().others.wayPictures.value(), 51.0);
+        QCOMPARE(half.results().others.active.value(), 606.0);
+        VERIFY_NEAR_ABS(kept(half)[50] - kept(half)[0], 0.8, 1e-4);
+        QCOMPARE(kept(half)[100], kept(half)[50]);
+        // … or turns back, and every step is as long as on the way out.
+        p.plans[0].atEnd = AtWayEnd::TurnsBack;
+        const Desk back(p);
+        for (std::size_t k = 0; k <= 50; ++k) QCOMPARE(kept(back)[100 - k], kept(back)[k]);
+        VERIFY_NEAR(back.results().axes[0].largestStep.value(), 0.8 / 50.0, 1e-9);
+        // Without a sensor nothing of it counts.
+        p.plans[0].sensors.clear();
+        VERIFY_NEAR(Desk(p).results().axes[0].largestStep.value(), 0.8 / 200.0, 1e-9);
+        QVERIFY(!Desk(p).results().others.wayShown);
     }
     /// Positions of every picture: within half a step of where it should be, at both ends exactly, late by
     /// what was put off, and deleted where nobody was there.

@@ -31,7 +31,7 @@ void Results::renew() {
         project_,
         keeps ? EachMoved([&](std::size_t axis, AxisEvaluation&& e) { moved[axis]->push_back(std::move(e)); })
               : EachMoved(),
-        Poses::Later, poses_));
+        Poses::Later, poses_, Workers::All));
     moved_ = std::move(moved);
 }
 

@@ -75,6 +75,9 @@ MainWindow::MainWindow(QWidget* parent)
     connect(verdicts_, &VerdictColumn::momentWanted, this, [this](int move, double time) {
         for (Station* s : stations_) s->showMoment(move, time);
     });
+    connect(verdicts_, &VerdictColumn::planWanted, this, [this](int plan) {
+        for (Station* s : stations_) s->showPlan(plan);
+    });
     verdicts_->setStationOf([this](const Verdict& v) { return stationOf(v); });
     connect(&document_, &Document::changed, this, &MainWindow::refreshAll);
     connect(&document_, &Document::fileChanged, this, &MainWindow::refreshFileState);

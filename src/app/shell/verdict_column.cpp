@@ -70,9 +70,12 @@ VerdictCard::VerdictCard(const Context& context, QWidget* parent)
     });
     momentButton_->setProperty("role", "rowlink");
     momentButton_->setObjectName(QStringLiteral("moment"));
-    momentButton_->setToolTip(tr("Puts the play head there."));
-    connect(momentButton_, &QPushButton::clicked, this,
-            [this] { emit momentWanted(verdict_.move, verdict_.moment.valueOr(0.0)); });
+    connect(momentButton_, &QPushButton::clicked, this, [this] {
+        if (verdict_.plan >= 0)
+            emit planWanted(verdict_.plan);
+        else
+            emit momentWanted(verdict_.move, verdict_.moment.valueOr(0.0));
+    });
     asideButton_->setProperty("role", "link");
     moreButton_->setProperty("role", "rowlink");
     moreButton_->setObjectName(QStringLiteral("moreFixes"));
@@ -124,6 +127,7 @@ VerdictCard::Looks VerdictCard::looksOf(const Matter& matter, const FixJob::Fixe
         out.advice = QString::fromStdString(advice(verdict));
     if (verdict.move >= 0 && verdict.moment)
         out.moment = tr("Show %1").arg(context_.show(verdict.moment, units::Kind::Time));
+    if (verdict.plan >= 0 && project.plans.size() > 1) out.moment = tr("Show the plan");
     out.all = all_;
     out.explained = working::hasWorking(verdict);
     out.readOnly = context_.document.readOnly();
@@ -220,6 +224,8 @@ void VerdictCard::placeButtons() {
     momentButton_->setVisible(!looks_.moment.isEmpty());
     if (!looks_.moment.isEmpty()) {
         momentButton_->setText(looks_.moment);
+        momentButton_->setToolTip(verdict_.plan >= 0 ? tr("Takes the plan in hand that this is about.")
+                                                     : tr("Puts the play head there."));
         momentButton_->setAccessibleName(looks_.moment + QStringLiteral(" ") + looks_.title);
         const int at = found > firstShown ? moreButton_->geometry().right() + 8 : 0;
         momentButton_->setGeometry(at, y, buttonMetrics.horizontalAdvance(looks_.moment) + 12, rowHeight);
@@ -337,6 +343,7 @@ void VerdictColumn::refresh() {
         connect(card, &VerdictCard::takeUp, this, &VerdictColumn::takeUp);
         connect(card, &VerdictCard::explain, this, &VerdictColumn::explain);
         connect(card, &VerdictCard::momentWanted, this, &VerdictColumn::momentWanted);
+        connect(card, &VerdictCard::planWanted, this, &VerdictColumn::planWanted);
         connect(card, &VerdictCard::resized, this, &VerdictColumn::refresh);
         cards_.push_back(card);
     }

@@ -31,6 +31,8 @@ signals:
     void explain(const QString& path);
     /// Asks to put the play head where a verdict about a move finds its worst.
     void momentWanted(int move, double time);
+    /// Asks to take the interval plan in hand that a verdict is about.
+    void planWanted(int plan);
     void resized(); ///< it wants another height
 
 protected:
@@ -86,6 +88,7 @@ signals:
     /// Asks to show how a verdict's ratio comes about, by its path.
     void explain(const QString& path);
     void momentWanted(int move, double time);
+    void planWanted(int plan);
 
 protected:
     void resizeEvent(QResizeEvent* event) override;

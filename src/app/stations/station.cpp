@@ -14,9 +14,12 @@ void Station::updateHead(int bottom, const QString& texts) {
     const Axis* axis = context_.axis();
     const QString now = (axis != nullptr ? QString::fromStdString(axis->name) : QString()) + '\n' + texts;
     if (now == headTexts_) return;
+    // Only the line below the buttons has changed, unless another axis' name stands beside them.
+    const bool named = now.section('\n', 0, 0) != headTexts_.section('\n', 0, 0);
+    const int from = named ? 0 : headTop + headRow;
     headTexts_ = now;
     setAccessibleDescription(texts);
-    update(0, 0, width(), bottom);
+    update(0, from, width(), bottom - from);
 }
 
 qsizetype Station::letterAt(QPoint at, const QRect& card, int lineHeight, const QString& lead,

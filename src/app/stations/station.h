@@ -25,6 +25,8 @@ public:
         Q_UNUSED(move);
         Q_UNUSED(time);
     }
+    /// Takes an interval plan in hand; of the station that has them.
+    virtual void showPlan(int plan) { Q_UNUSED(plan); }
     /// What the status line says of it, in place of the axis; ends with what sets it off. Empty: nothing.
     virtual QString standing() const { return {}; }
     /// Rules whose worst state the station rail shows here.

@@ -189,8 +189,8 @@ inline constexpr Criterion moveChoices{"move_choices",
 inline constexpr Criterion planRun{"plan_run", "a plan that can run as it is meant", units::Kind::Ratio, 1.0};
 inline constexpr Criterion planRoom{"plan_room", "interval over the shortest that everything fits in",
                                     units::Kind::Ratio, 1.05};
-inline constexpr Criterion planStill{"plan_still", "jitter limit over what rocks when the shutter opens",
-                                     units::Kind::Ratio, 1.25};
+inline constexpr Criterion planStill{
+    "plan_still", "jitter limit over the vibration left when the shutter opens", units::Kind::Ratio, 1.25};
 inline constexpr Criterion planTravel{"plan_travel", "half the travel over the farthest from its middle",
                                       units::Kind::Ratio, 1.0};
 inline constexpr Criterion planBlur{"plan_blur", "smear that looks sharp over that of a picture",
@@ -211,6 +211,8 @@ inline constexpr Criterion planTrigger{"plan_trigger", "exposure against what th
                                        units::Kind::Ratio, 1.0};
 inline constexpr Criterion planSensor{
     "plan_sensor", "pictures that may be taken of nobody over those that are", units::Kind::Ratio, 1.0};
+inline constexpr Criterion planPace{"plan_pace", "share of the way that is shown over the least that does",
+                                    units::Kind::Ratio, 1.1};
 inline constexpr Criterion planHeat{"plan_heat", "room up to the limit of the case over the rise in the plan",
                                     units::Kind::Ratio, 1.2};
 inline constexpr Criterion tipping{"tipping", "what keeps the rig on its feet over what tips it",
@@ -227,6 +229,10 @@ inline constexpr Criterion supplyEfficiency{"supply_efficiency",
                                             units::Kind::Percentage, 0.9};
 inline constexpr Criterion ownPictures{"own_pictures", "pictures that may be taken after everybody left",
                                        units::Kind::Count, 2.0};
+inline constexpr Criterion paceShare{
+    "pace_share",
+    "least share of the way that is shown, or of pictures that show it, while somebody is there",
+    units::Kind::Percentage, 0.9};
 inline constexpr Criterion whirlShare{"whirl_share", "share of its whirling speed that a screw may reach",
                                       units::Kind::Percentage, 0.8};
 inline constexpr Criterion cordFactor{"cord_factor", "breaking load of a cord over its pull that is usual",

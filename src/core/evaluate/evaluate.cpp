@@ -16,6 +16,7 @@
 #include "core/evaluate/rig/rig_structure.h"
 #include "core/evaluate/setup_of.h"
 #include "core/evaluate/supply/supply_view.h"
+#include "core/evaluate/work_count.h"
 
 #include "core/evaluate/drive/checks.h"
 #include "core/evaluate/shot/evaluate_shot.h"
@@ -279,6 +280,10 @@ thread_local std::uint64_t evaluations = 0;
 
 std::uint64_t axisEvaluations() {
     return evaluations;
+}
+
+void addAxisEvaluations(std::uint64_t made) {
+    evaluations += made;
 }
 
 AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches searches) {

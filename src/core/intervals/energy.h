@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <optional>
 #include <span>
+#include <vector>
 
 /// Charge over a run of pictures.
 namespace gantry::intervals {
@@ -38,6 +39,20 @@ Draw drawOf(std::span<const Consumer> consumers, double interval, double efficie
 /// Voltage [V] of a pack with a share of its energy taken while `power` [W] is drawn: open voltage less the
 /// drop in its resistance at constant power, the upper root. Nothing where it cannot give that.
 std::optional<double> voltageUnder(const Pack& pack, double taken, double power);
+
+/// Share of the usable energy [1] that is taken when the voltage [V] has come down to so much under `power`
+/// [W]: the other way round. Negative where even a full pack is below it; infinite where it never falls.
+double takenAtVoltage(const Pack& pack, double voltage, double power);
+
+/// Energy [J] taken up to some pictures of a run; straight in between.
+struct TakenEnergy {
+    std::vector<std::int64_t> pictures; ///< rising, two at least
+    std::vector<double> energy;         ///< one for each, not falling
+
+    double at(double picture) const; ///< within the run
+    /// The first picture at which so much is taken; nothing where it never is.
+    std::optional<std::int64_t> pictureOf(double limit) const;
+};
 
 /// Time [s] of running at an average power until a voltage [V] is reached while the peak is drawn; nothing
 /// where it never falls so low before the usable energy is gone, 0 where it is there from the beginning.

@@ -77,9 +77,10 @@ Storage storageOf(std::int64_t pictures, double picture, double card) {
 }
 
 double scheduledTime(std::int64_t k, std::int64_t perDay, double interval, const WorkingHours& hours) {
-    std::int64_t whole = k / perDay; // working days before this one
+    // Working days before this one; in doubles, which divide faster and are exact for what can be counted.
+    const auto whole = static_cast<std::int64_t>(static_cast<double>(k) / static_cast<double>(perDay));
     std::int64_t calendar = whole;
-    if (!hours.days.empty()) {
+    if (std::find(hours.days.begin(), hours.days.end(), false) != hours.days.end()) {
         std::array<std::int64_t, 8> shifts{}; // days from the first to the n-th working day of a week from it
         std::int64_t per = 0;
         for (int d = 0; d < 7; ++d)
@@ -87,7 +88,8 @@ double scheduledTime(std::int64_t k, std::int64_t perDay, double interval, const
                 shifts[static_cast<std::size_t>(per++)] = d;
         if (per > 0) calendar = whole / per * 7 + shifts[static_cast<std::size_t>(whole % per)];
     }
-    return static_cast<double>(calendar) * day + hours.open + static_cast<double>(k % perDay) * interval;
+    return static_cast<double>(calendar) * day + hours.open +
+           static_cast<double>(k - whole * perDay) * interval;
 }
 
 Schedule scheduleOf(std::int64_t pictures, double interval, double need, const WorkingHours& hours) {

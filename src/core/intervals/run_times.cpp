@@ -59,9 +59,13 @@ double RunTimes::opens(std::int64_t k) const {
 }
 
 double RunTimes::counts(std::int64_t k) const {
+    return planned(k) + lateAt(k);
+}
+
+double RunTimes::lateAt(std::int64_t k) const {
     const auto at = std::lower_bound(tries_.begin(), tries_.end(), k,
                                      [](const auto& t, std::int64_t of) { return t.first < of; });
-    return opens(k) + (at != tries_.end() && at->first == k ? at->second * again_ : 0.0);
+    return shiftOf(k).by + (at != tries_.end() && at->first == k ? at->second * again_ : 0.0);
 }
 
 std::int64_t RunTimes::firstFrom(std::int64_t k, double time) const {

@@ -38,7 +38,9 @@ public:
     std::int64_t pictures() const { return pictures_; }
     /// When the shutter opens for picture k, at its first try; from the planned beginning of the run.
     double opens(std::int64_t k) const;
-    /// … and when for the try that counts.
+    /// By how much later than planned the try of picture k opens that counts.
+    double lateAt(std::int64_t k) const;
+    /// … and when that is.
     double counts(std::int64_t k) const;
     /// Pictures that are not there in the end, in order. The rig has been at their places all the same.
     const std::vector<std::int64_t>& lost() const { return lost_; }

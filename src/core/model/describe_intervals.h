@@ -52,6 +52,11 @@ struct ChoiceNames<Weekday> {
                                                             "Friday", "Saturday", "Sunday"};
 };
 template <>
+struct ChoiceNames<AtWayEnd> {
+    static constexpr std::array<std::string_view, 2> keys{"stays", "turns_back"};
+    static constexpr std::array<std::string_view, 2> labels{"stays there", "turns back"};
+};
+template <>
 struct ChoiceNames<EndSign> {
     static constexpr std::array<std::string_view, 4> keys{"none", "light", "tone", "middle"};
     static constexpr std::array<std::string_view, 4> labels{"none", "a light", "a tone", "to the middle"};
@@ -60,7 +65,7 @@ template <>
 struct ChoiceNames<DrawsWhen> {
     static constexpr std::array<std::string_view, 5> keys{"always", "moving", "standing", "awake",
                                                           "exposing"};
-    static constexpr std::array<std::string_view, 5> labels{"always", "rig moves", "rig stands",
+    static constexpr std::array<std::string_view, 5> labels{"always", "rig moves", "rig at rest",
                                                             "camera awake", "shutter open"};
 };
 
@@ -196,7 +201,7 @@ void describe(V& v, S& s) {
     v.field(FieldInfo{"held_frames", "Each held for", K::Count, 1, 100, 1, 4}, s.heldFor);
     v.choice(textField("order", "Order"), s.order);
     v.field(textField("writes_while_moving", "Writes in moves"), s.writesWhileMoving);
-    v.field(FieldInfo{"spare_s", "Spare wanted", K::Time, 0, 1e6, 0, 60}, s.spare);
+    v.field(FieldInfo{"spare_s", "Target spare", K::Time, 0, 1e6, 0, 60}, s.spare);
     v.choice(textField("settle_by", "Settling"), s.settleBy);
     v.field(FieldInfo{"settle_s", "Settles in", K::Time, 0, 1e5, 0, 60}, s.settle);
     v.field(FieldInfo{"exposure_s", "Exposure", K::Time, 1e-6, 1e6, 1e-4, 3600}, s.exposure);
@@ -215,6 +220,8 @@ void describe(V& v, S& s) {
     v.parts("sensors", s.sensors);
     v.parts("pauses", s.pauses);
     v.field(textField("goes_back", "Back when alone"), s.goesBack);
+    v.field(FieldInfo{"active_time_s", "Active time", K::Time, 0, 1e9, 0, 1e6}, s.activeTime);
+    v.choice(textField("at_end", "At the way's end"), s.atEnd);
     v.parts("consumers", s.consumers);
     v.field(FieldInfo{"warn_V", "Warns at", K::Voltage, 0, 1000, 0, 60}, s.warnVoltage);
     v.field(FieldInfo{"park_V", "Parks at", K::Voltage, 0, 1000, 0, 60}, s.parkVoltage);

@@ -28,6 +28,8 @@ enum class PictureOrder { MoveFirst, PictureFirst };
 /// What becomes of a picture that the camera does not confirm.
 enum class IfMissed { Waits, Repeats, Skips, Stops };
 enum class SettleBy { Computed, Entered };
+/// What becomes of the way when whoever keeps a run going stays longer than it takes.
+enum class AtWayEnd { Stays, TurnsBack };
 enum class EndSign { None, Light, Tone, Middle };
 
 /// A camera that takes the pictures; all of a plan are triggered together.
@@ -201,6 +203,10 @@ struct IntervalPlan {
     std::vector<PlanSensor> sensors;
     std::vector<PlanPause> pauses;
     bool goesBack = true; ///< when nobody is there, by the moves of the pictures that are deleted
+    /// [s] in which somebody is expected to be there, all in all; its way is laid out for so long. 0: for
+    /// the whole run.
+    double activeTime = 0.0;
+    AtWayEnd atEnd = AtWayEnd::Stays;
     std::vector<PlanConsumer> consumers;
     double warnVoltage = 0.0, parkVoltage = 0.0; ///< [V]; 0: none
     std::vector<PackReading> readings;

@@ -184,6 +184,7 @@ struct PlanEnergy {
     Figure room;       ///< [1] there over needed
     Figure flatAt;     ///< [1] first picture without charge
     Figure flatAfter;  ///< [s] of the run
+    Figure read;       ///< [1] energy taken by the last reading of the pack over that computed, if it is more
     Figure endVoltage; ///< [V] at the end of the run, or where it is flat, under the greatest current
     Figure warnAt;     ///< [1] picture at which the voltage falls to the warning …
     Figure parkAt;     ///< [1] … and to where the rig parks
@@ -198,6 +199,8 @@ void describe(V& v, S&... s) {
     v.figure(result("battery_ratio", "energy there over energy needed", K::Ratio), s.room...);
     v.figure(result("flat_at", "picture at which the battery is flat", K::Count), s.flatAt...);
     v.figure(result("flat_after_s", "time until it is flat", K::Time), s.flatAfter...);
+    v.figure(result("read_ratio", "energy taken by the last reading over that computed", K::Ratio),
+             s.read...);
     v.figure(result("end_V", "voltage at the end under the greatest current", K::Voltage), s.endVoltage...);
     v.figure(result("warn_at", "picture at which the voltage warns", K::Count), s.warnAt...);
     v.figure(result("park_at", "picture at which the rig parks", K::Count), s.parkAt...);
@@ -224,6 +227,10 @@ struct PlanOthers {
     Figure ownPictures;   ///< [1] taken after somebody left, because the rig sees itself move
     Figure deleted;       ///< [1] pictures to delete
     Figure largestJump;   ///< [1] moves between pictures that follow each other in the clip
+    Figure active;        ///< [s] that somebody is there
+    Figure wayTime;       ///< [s] that the way is laid out for
+    Figure wayPictures;   ///< [1] … which are so many pictures
+    Figure wayShown;      ///< [1] share of it that is shown; more than 1: times that it is gone
 };
 template <>
 constexpr bool printsOnlyWhatApplies<PlanOthers> = true;
@@ -252,6 +259,10 @@ void describe(V& v, S&... s) {
              s.ownPictures...);
     v.figure(result("deleted", "pictures to delete for absences", K::Count), s.deleted...);
     v.figure(result("largest_jump", "largest jump of the clip, in moves", K::Count), s.largestJump...);
+    v.figure(result("active_s", "time in which somebody is there", K::Time), s.active...);
+    v.figure(result("way_time_s", "active time that the way is laid out for", K::Time), s.wayTime...);
+    v.figure(result("way_pictures", "pictures from end to end of the way", K::Count), s.wayPictures...);
+    v.figure(result("way_shown", "share of the way that is shown", K::Percentage), s.wayShown...);
 }
 
 /// One plan.

@@ -5,6 +5,10 @@
 #include "core/trajectory/through_keys.h"
 
 #include <algorithm>
+#include <atomic>
+#include <thread>
+#include <utility>
+#include <vector>
 
 namespace gantry {
 namespace {
@@ -34,37 +38,57 @@ int mostBinding(const trajectory::Fastest& fast, std::size_t axes) {
     return most != time.end() && *most > 0.0 ? static_cast<int>(most - time.begin()) : -1;
 }
 
+/// From one stop to the next, [first, last] of the segments.
+LeastRun leastRun(const RigMove& move, const MoveScene& scene, const MovePlan& plan, std::size_t first,
+                  std::size_t last, const std::stop_token& stop) {
+    const SegmentPlan &from = plan.segments[first], &to = plan.segments[last];
+    LeastRun run{from.pose - 1, to.pose, to.to - from.from, to.to - from.from, -1};
+    if (first == last && from.quickest > 0.0 && move.blocks.empty()) {
+        // Straight from stop to stop: what the closed form says is the least, and no search beats it.
+        run.least = from.quickest;
+        run.binds =
+            static_cast<int>(trajectory::binding(trajectory::straight(plan.poses[from.pose - 1],
+                                                                      plan.poses[from.pose], scene.limits),
+                                                 scene.limits)
+                                 .axis);
+        return run;
+    }
+    const Trajectory path = partOf(plan.trajectory, from.firstPiece, to.lastPiece);
+    if (const auto fast = trajectory::fastest(path, scene.limits, stop, last - first + 1)) {
+        run.least = fast->trajectory.duration();
+        run.binds = mostBinding(*fast, scene.limits.size());
+    }
+    return run;
+}
+
 } // namespace
 
 std::optional<LeastMoveTime> leastMoveTime(const RigMove& move, const MoveScene& scene, const MovePlan& plan,
                                            const std::stop_token& stop) {
     if (plan.trajectory.empty() || plan.segments.empty()) return std::nullopt;
-    LeastMoveTime out;
-    out.time = plan.trajectory.duration();
-    for (std::size_t i = 0; i < plan.segments.size();) {
-        if (stop.stop_requested()) return std::nullopt;
+    std::vector<std::pair<std::size_t, std::size_t>> spans; // first and last segment from stop to stop
+    for (std::size_t i = 0; i < plan.segments.size(); i = spans.back().second + 1) {
         std::size_t last = i;
         while (goesThrough(move, plan.segments[last].pose)) ++last;
-        const SegmentPlan &from = plan.segments[i], &to = plan.segments[last];
-        LeastRun run{from.pose - 1, to.pose, to.to - from.from, to.to - from.from, -1};
-        const Trajectory path = partOf(plan.trajectory, from.firstPiece, to.lastPiece);
-        if (i == last && from.quickest > 0.0 && move.blocks.empty()) {
-            // Straight from stop to stop: what the closed form says is the least, and no search beats it.
-            run.least = from.quickest;
-            run.binds = static_cast<int>(
-                trajectory::binding(
-                    trajectory::straight(plan.poses[from.pose - 1], plan.poses[from.pose], scene.limits),
-                    scene.limits)
-                    .axis);
-            out.time += run.least - run.planned;
-        } else if (const auto fast = trajectory::fastest(path, scene.limits, stop, last - i + 1)) {
-            run.least = fast->trajectory.duration();
-            run.binds = mostBinding(*fast, scene.limits.size());
-            out.time += run.least - run.planned;
-        }
-        out.runs.push_back(run);
-        i = last + 1;
+        spans.emplace_back(i, last);
     }
+    LeastMoveTime out;
+    out.runs.resize(spans.size());
+    // None depends on another, so every processor takes the next that is left.
+    std::atomic<std::size_t> next{0};
+    const auto work = [&] {
+        for (std::size_t i = next++; i < spans.size() && !stop.stop_requested(); i = next++)
+            out.runs[i] = leastRun(move, scene, plan, spans[i].first, spans[i].second, stop);
+    };
+    {
+        const std::size_t workers = std::min<std::size_t>(std::thread::hardware_concurrency(), spans.size());
+        std::vector<std::jthread> others;
+        for (std::size_t i = 1; i < workers; ++i) others.emplace_back(work);
+        work();
+    }
+    if (stop.stop_requested()) return std::nullopt;
+    out.time = plan.trajectory.duration();
+    for (const LeastRun& run : out.runs) out.time += run.least - run.planned;
     return out;
 }
 

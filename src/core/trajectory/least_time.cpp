@@ -71,16 +71,20 @@ public:
           spans_(std::clamp<std::size_t>(spansASegment * segments, leastSpans, mostSpans)),
           span_(length_ / static_cast<double>(spans_)) {
         markRests();
+        double before = 0.0; // weight that the end of a span has, which is the start of the next
         for (std::size_t i = 0; i < spans_; ++i) {
-            // Simpson's rule within the span.
+            // Simpson's rule within the span; limits are asked for at every other of its places.
             const int parts = nearRest_[i] ? 8 : 4;
-            for (int k = 0; k <= parts; ++k)
+            const double weight = 1.0 / (3.0 * parts);
+            for (int k = 0; k < parts; ++k)
                 add(i, static_cast<double>(k) / parts,
-                    (k == 0 || k == parts ? 1.0
-                     : k % 2 == 0         ? 2.0
-                                          : 4.0) /
-                        (3.0 * parts));
+                    k == 0       ? before + weight
+                    : k % 2 == 0 ? 2.0 * weight
+                                 : 4.0 * weight,
+                    k % 2 == 0);
+            before = weight;
         }
+        add(spans_ - 1, 1.0, before, true);
         // Where an axis stands at a key its jerk jumps: both sides count, and no time.
         for (std::size_t k = 1; k < path.pieceCount(); ++k)
             for (const std::size_t piece : {k - 1, k}) {
@@ -138,12 +142,19 @@ public:
 private:
     static constexpr std::size_t leastSpans = 160, mostSpans = 480, spansASegment = 40;
 
-    /// Where limits are asked for, with what each axis' path does there.
+    /// What the path of an axis asks at a place, in shares of its limits: factors of b, b′ and b″.
+    struct Demand {
+        double speed;               ///< of b in (speed)²
+        double bends, goes;         ///< of b and b′ in the acceleration
+        double jerk0, jerk1, jerk2; ///< of b, b′ and b″ in the jerk over √b
+    };
+
+    /// A place on the path, with the axes that move there where limits are asked for.
     struct Point {
         std::size_t span;
         Basis basis;
-        double weight;           ///< of ds
-        std::vector<State> path; ///< derivatives by s
+        double weight;             ///< of ds
+        std::size_t first, behind; ///< of its demands
     };
 
     /// Next to where an axis starts or stops its acceleration changes from one span to the next; there it is
@@ -165,16 +176,23 @@ private:
             }
     }
 
-    void add(std::size_t span, double share, double weight) {
+    void add(std::size_t span, double share, double weight, bool limited) {
         const double s = std::min(length_, (static_cast<double>(span) + share) * span_);
-        add(span, share, weight, path_.pieceAt(s));
+        if (limited) return add(span, share, weight, path_.pieceAt(s));
+        points_.push_back({span, basisAt(share, span_), weight * span_, demands_.size(), demands_.size()});
     }
     void add(std::size_t span, double share, double weight, std::size_t piece) {
-        Point p{span, basisAt(share, span_), weight * span_, {}};
         const double s = std::min(length_, (static_cast<double>(span) + share) * span_);
-        for (std::size_t a = 0; a < path_.axisCount(); ++a)
-            p.path.push_back(path_.pieces(a)[piece].at(s - path_.times()[piece]));
-        points_.push_back(std::move(p));
+        const std::size_t first = demands_.size();
+        for (std::size_t a = 0; a < path_.axisCount(); ++a) {
+            const State q = path_.pieces(a)[piece].at(s - path_.times()[piece]);
+            const motion::Limits& l = limits_[a];
+            if (q.speed == 0.0 && q.acceleration == 0.0 && q.jerk == 0.0) continue;
+            demands_.push_back({q.speed * q.speed / (l.speed * l.speed), q.acceleration / l.acceleration,
+                                0.5 * q.speed / l.acceleration, q.jerk / l.jerk,
+                                1.5 * q.acceleration / l.jerk, 0.5 * q.speed / l.jerk});
+        }
+        points_.push_back({span, basisAt(share, span_), weight * span_, first, demands_.size()});
     }
 
     Local localAt(const Point& p, const std::vector<double>& c) const {
@@ -187,28 +205,17 @@ private:
         return out;
     }
 
-    /// Every limit as a slack that is positive where it is kept, in shares of the limit: `visit(slack, d)`
-    /// with its derivatives by b, b′ and b″. The second derivative of j/√b is left out.
-    template <class Visit>
-    void slacks(const Point& p, const Local& b, const Visit& visit) const {
-        for (std::size_t a = 0; a < p.path.size(); ++a) {
-            const State& q = p.path[a];
-            const motion::Limits& l = limits_[a];
-            if (q.speed == 0.0 && q.acceleration == 0.0 && q.jerk == 0.0) continue;
-            const double v2 = l.speed * l.speed, speed = q.speed * q.speed / v2;
-            visit(1.0 - speed * b[0], Local{-speed, 0.0, 0.0});
-            const double bends = q.acceleration / l.acceleration, goes = 0.5 * q.speed / l.acceleration;
-            const double acceleration = bends * b[0] + goes * b[1];
-            visit(1.0 - acceleration, Local{-bends, -goes, 0.0});
-            visit(1.0 + acceleration, Local{bends, goes, 0.0});
-            if (!(l.jerk > 0.0)) continue;
-            const double c0 = q.jerk / l.jerk, c1 = 1.5 * q.acceleration / l.jerk,
-                         c2 = 0.5 * q.speed / l.jerk;
-            const double jerk = c0 * b[0] + c1 * b[1] + c2 * b[2];
-            const double room = 1.0 / std::sqrt(b[0]), shrinks = -0.5 * room / b[0];
-            visit(room - jerk, Local{shrinks - c0, -c1, -c2});
-            visit(room + jerk, Local{shrinks + c0, c1, c2});
-        }
+    /// Every limit of an axis as a slack, positive where it is kept, in shares of the limit.
+    struct Slacks {
+        double speed, up, down, jerkUp, jerkDown;
+        double least() const { return std::min({speed, up, down, jerkUp, jerkDown}); }
+        double product() const { return speed * up * down * jerkUp * jerkDown; }
+    };
+    /// @param room 1 / √b
+    static Slacks slacksOf(const Demand& d, const Local& b, double room) {
+        const double acceleration = d.bends * b[0] + d.goes * b[1];
+        const double jerk = d.jerk0 * b[0] + d.jerk1 * b[1] + d.jerk2 * b[2];
+        return {1.0 - d.speed * b[0], 1.0 - acceleration, 1.0 + acceleration, room - jerk, room + jerk};
     }
 
     /// Time plus barrier; infinite outside.
@@ -221,21 +228,45 @@ private:
         }
         for (const Point& p : points_) {
             const Local b = localAt(p, c);
-            sum += p.weight / std::sqrt(b[0]);
-            double least = 1.0, product = 1.0;
-            slacks(p, b, [&](double slack, const Local&) {
-                least = std::min(least, slack);
-                product *= slack;
+            const double room = 1.0 / std::sqrt(b[0]);
+            sum += p.weight * room;
+            double product = 1.0;
+            for (std::size_t i = p.first; i < p.behind; ++i) {
+                const Slacks slacks = slacksOf(demands_[i], b, room);
+                if (!(slacks.least() > 0.0)) return infinite;
+                product *= slacks.product();
                 // Logarithms are dear; a product of some slacks needs one.
                 if (product < 1e-200 || product > 1e200) {
-                    if (product > 0.0) sum -= mu * std::log(product);
+                    sum -= mu * std::log(product);
                     product = 1.0;
                 }
-            });
-            if (!(least > 0.0)) return infinite;
-            sum -= mu * std::log(product);
+            }
+            if (p.first < p.behind) sum -= mu * std::log(product);
         }
         return sum;
+    }
+
+    /// Adds what the slacks of an axis do to gradient and lower half of the Hessian by b, b′ and b″. The
+    /// second derivative of 1/√b is left out. @param shrinks derivative of 1/√b by b
+    static void barrier(const Demand& d, const Slacks& s, double shrinks, double mu, Local& g,
+                        std::array<std::array<double, 3>, 3>& h) {
+        const double speed = mu / s.speed, up = mu / s.up, down = mu / s.down, jerkUp = mu / s.jerkUp,
+                     jerkDown = mu / s.jerkDown;
+        const double less = shrinks - d.jerk0, more = shrinks + d.jerk0; // by b, of the jerk up and down
+        const double push = up - down, jerk = jerkUp - jerkDown;
+        g[0] += speed * d.speed + push * d.bends - jerkUp * less - jerkDown * more;
+        g[1] += push * d.goes + jerk * d.jerk1;
+        g[2] += jerk * d.jerk2;
+        const double speed2 = speed / s.speed, both = up / s.up + down / s.down, up2 = jerkUp / s.jerkUp,
+                     down2 = jerkDown / s.jerkDown;
+        const double jerkBoth = up2 + down2, jerkByB = down2 * more - up2 * less;
+        h[0][0] +=
+            speed2 * d.speed * d.speed + both * d.bends * d.bends + up2 * less * less + down2 * more * more;
+        h[1][0] += both * d.bends * d.goes + jerkByB * d.jerk1;
+        h[1][1] += both * d.goes * d.goes + jerkBoth * d.jerk1 * d.jerk1;
+        h[2][0] += jerkByB * d.jerk2;
+        h[2][1] += jerkBoth * d.jerk1 * d.jerk2;
+        h[2][2] += jerkBoth * d.jerk2 * d.jerk2;
     }
 
     bool descend(double mu, const std::stop_token& stop) {
@@ -253,17 +284,12 @@ private:
             }
             for (const Point& p : points_) {
                 const Local b = localAt(p, coefficients_);
-                const double root = std::sqrt(b[0]);
-                Local g{-0.5 * p.weight / (b[0] * root), 0.0, 0.0};
+                const double room = 1.0 / std::sqrt(b[0]), by = room / b[0];
+                Local g{-0.5 * p.weight * by, 0.0, 0.0};
                 std::array<std::array<double, 3>, 3> h{};
-                h[0][0] = 0.75 * p.weight / (b[0] * b[0] * root);
-                slacks(p, b, [&](double slack, const Local& d) {
-                    const double by = mu / slack, twice = by / slack;
-                    for (std::size_t i = 0; i < 3; ++i) {
-                        g[i] -= by * d[i];
-                        for (std::size_t k = 0; k <= i; ++k) h[i][k] += twice * d[i] * d[k];
-                    }
-                });
+                h[0][0] = 0.75 * p.weight * by / b[0];
+                for (std::size_t i = p.first; i < p.behind; ++i)
+                    barrier(demands_[i], slacksOf(demands_[i], b, room), -0.5 * by, mu, g, h);
                 const std::array<const std::array<double, 4>*, 3> basis{&p.basis.value, &p.basis.first,
                                                                         &p.basis.second};
                 for (std::size_t r = 0; r < 4; ++r) {
@@ -303,7 +329,7 @@ private:
     Local bAt(double s) const {
         const auto i = std::min(spans_ - 1, static_cast<std::size_t>(std::max(0.0, s / span_)));
         const double u = s / span_ - static_cast<double>(i);
-        return localAt({i, basisAt(u, span_), 0.0, {}}, coefficients_);
+        return localAt({i, basisAt(u, span_), 0.0, 0, 0}, coefficients_);
     }
     double timeBetween(double low, double high) const {
         static constexpr double x[] = {0.0, 0.5384693101056831, 0.9061798459386640};
@@ -330,6 +356,7 @@ private:
     double span_;
     std::vector<bool> nearRest_;
     std::vector<Point> points_;
+    std::vector<Demand> demands_;
     std::vector<double> coefficients_;
 };
 

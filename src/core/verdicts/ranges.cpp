@@ -8,11 +8,15 @@
 #include "core/evaluate/moved_inputs.h"
 #include "core/evaluate/rig/rig_structure.h"
 #include "core/evaluate/setup_of.h"
+#include "core/evaluate/work_count.h"
 #include "core/solve/root.h"
 #include "core/verdicts/low_end.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
+#include <atomic>
+#include <optional>
+#include <thread>
 #include <unordered_map>
 
 namespace gantry {
@@ -269,92 +273,139 @@ private:
     RigSetup setup_;
 };
 
+/// Moves inputs of one axis after the other, or of the rig; several may do so at once.
+class Worker {
+public:
+    Worker(const Project& project, const Evaluation& evaluation, const EachMoved& each)
+        : evaluation_(evaluation), each_(each), mover_(project, evaluation.planned) {}
+
+    void ofAxis(std::size_t i, std::vector<Verdict*> nominal) {
+        LowEnds ends(std::move(nominal));
+        const std::vector<UncertainInput> inputs = inputsOfAxis(mover_.project(), i);
+        // A thread that locks does so at once and altogether: more friction changes nothing, less may.
+        const bool locked = evaluation_.axes[i].checks.locks && evaluation_.axes[i].powerOff.loaded;
+        mover_.run(
+            inputs, ends, locked,
+            [&](bool first) -> const std::vector<Verdict>& {
+                mover_.setup().refresh(i);
+                AxisEvaluation moved = evaluateAxis(mover_.setup(), i, Searches::No);
+                found_.clear();
+                judgeAxis(mover_.project(), static_cast<int>(i), moved, found_);
+                if (first && each_) each_(i, std::move(moved));
+                return found_;
+            },
+            [&](int input) { return pathOf(inputs, input); });
+        mover_.setup().refresh(i);
+    }
+
+    void ofRig(std::vector<Verdict*> nominal) {
+        LowEnds ends(std::move(nominal));
+        Evaluation rig;
+        const auto judged = [&](bool) -> const std::vector<Verdict>& {
+            found_.clear();
+            judgeRig(mover_.project(), rig, found_);
+            return found_;
+        };
+        // What a search has not looked into closely enough counts like an input that is not known better.
+        rig.rig = evaluation_.rig;
+        rig.plans = evaluation_.plans; // whose figures are judged as they are
+        rig.moves = evaluation_.moves; // which but for tipping lean on settings and places alone
+        if (rig.rig.clearance.distance) rig.rig.clearance.distance = rig.rig.clearance.atLeast;
+        const bool close =
+            rig.rig.clearance.distance &&
+            rig.rig.clearance.distance.value() < criteria::ampleRatio * rig.rig.clearance.wanted.value();
+        ends.at(0.0, judged(false));
+        ends.take(searched, 0.0, true);
+        std::vector<UncertainInput> inputs = inputsOfRig(mover_.project());
+        if (close)
+            for (const UncertainInput& input : uncertainInputsOf(mover_.project().head))
+                inputs.push_back(input);
+        mover_.run(
+            inputs, ends, false,
+            [&](bool first) -> const std::vector<Verdict>& {
+                mover_.setup().refreshMasses();
+                rig.rig = rigAgain(mover_.setup(), evaluation_.axes, evaluation_.rig);
+                rig.rig.clearance = evaluation_.rig.clearance;
+                for (std::size_t m = 0; m < rig.moves.size(); ++m)
+                    if (evaluation_.moves[m].tipping)
+                        rig.moves[m].tipping =
+                            tippingAgain(mover_.setup(), (*evaluation_.planned)[m],
+                                         evaluation_.moves[m].tippingAt.value(), evaluation_.axes);
+                if (close)
+                    rig.rig.clearance.distance =
+                        Figure::of(apartAt(mover_.setup(), evaluation_.poses->clearance));
+                return judged(first);
+            },
+            [&](int input) { return pathOf(inputs, input); });
+        mover_.setup().refreshMasses();
+    }
+
+private:
+    /// Places of inputs are wanted only where one decides.
+    std::string pathOf(const std::vector<UncertainInput>& inputs, int input) {
+        if (paths_.empty())
+            for (FieldRef& f : allFields(mover_.project()))
+                if (auto* const* e = std::get_if<Estimate*>(&f.target)) paths_.emplace(*e, std::move(f.path));
+        return paths_[inputs[static_cast<std::size_t>(input)].estimate];
+    }
+
+    const Evaluation& evaluation_;
+    const EachMoved& each_;
+    Mover mover_;
+    std::unordered_map<const Estimate*, std::string> paths_;
+    std::vector<Verdict> found_;
+};
+
 } // namespace
 
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
-                 const EachMoved& each) {
-    Mover mover(project, evaluation.planned);
-    // Places of inputs are wanted only where one decides.
-    std::unordered_map<const Estimate*, std::string> paths;
-    const auto pathOf = [&](const std::vector<UncertainInput>& inputs, int input) {
-        if (paths.empty())
-            for (FieldRef& f : allFields(mover.project()))
-                if (auto* const* e = std::get_if<Estimate*>(&f.target)) paths.emplace(*e, std::move(f.path));
-        return paths[inputs[static_cast<std::size_t>(input)].estimate];
-    };
-    std::vector<Verdict> found;
+                 const EachMoved& each, Workers workers) {
     // The verdicts of an axis stand together, and those of the rig behind them all.
+    std::vector<std::vector<Verdict*>> ofAxes(evaluation.axes.size());
     auto next = verdicts.begin();
-    for (std::size_t i = 0; i < evaluation.axes.size(); ++i) {
-        const int axis = static_cast<int>(i);
-        std::vector<Verdict*> nominal;
-        for (; next != verdicts.end() && next->axis == axis && !aboutRig(*next); ++next)
-            nominal.push_back(&*next);
-        LowEnds ends(std::move(nominal));
-        const std::vector<UncertainInput> inputs = inputsOfAxis(mover.project(), i);
-        // A thread that locks does so at once and altogether: more friction changes nothing, less may.
-        const bool locked = evaluation.axes[i].checks.locks && evaluation.axes[i].powerOff.loaded;
-        mover.run(
-            inputs, ends, locked,
-            [&](bool first) -> const std::vector<Verdict>& {
-                mover.setup().refresh(i);
-                AxisEvaluation moved = evaluateAxis(mover.setup(), i, Searches::No);
-                found.clear();
-                judgeAxis(mover.project(), axis, moved, found);
-                if (first && each) each(i, std::move(moved));
-                return found;
-            },
-            [&](int input) { return pathOf(inputs, input); });
-        mover.setup().refresh(i);
-    }
+    for (std::size_t i = 0; i < ofAxes.size(); ++i)
+        for (; next != verdicts.end() && next->axis == static_cast<int>(i) && !aboutRig(*next); ++next)
+            ofAxes[i].push_back(&*next);
     std::vector<Verdict*> ofRig;
     for (Verdict& v : verdicts)
         if (aboutRig(v) && v.ratio) ofRig.push_back(&v);
-    if (ofRig.empty()) return;
-    LowEnds ends(std::move(ofRig));
-    Evaluation rig;
-    const auto judged = [&](bool) -> const std::vector<Verdict>& {
-        found.clear();
-        judgeRig(mover.project(), rig, found);
-        return found;
+
+    // None reads what another writes, so every processor takes the next that is left; the rig comes first,
+    // for it takes longest.
+    std::atomic<std::size_t> left{0};
+    const std::size_t tasks = ofAxes.size() + 1;
+    const auto work = [&] {
+        std::optional<Worker> worker;
+        for (std::size_t i = left++; i < tasks; i = left++) {
+            if (i == 0 && ofRig.empty()) continue;
+            if (!worker) worker.emplace(project, evaluation, each);
+            if (i == 0)
+                worker->ofRig(ofRig);
+            else
+                worker->ofAxis(i - 1, ofAxes[i - 1]);
+        }
     };
-    // What a search has not looked into closely enough counts like an input that is not known better.
-    rig.rig = evaluation.rig;
-    rig.plans = evaluation.plans; // whose figures are judged as they are
-    rig.moves = evaluation.moves; // which but for tipping lean on settings and places alone
-    if (rig.rig.clearance.distance) rig.rig.clearance.distance = rig.rig.clearance.atLeast;
-    const bool close =
-        rig.rig.clearance.distance &&
-        rig.rig.clearance.distance.value() < criteria::ampleRatio * rig.rig.clearance.wanted.value();
-    ends.at(0.0, judged(false));
-    ends.take(searched, 0.0, true);
-    std::vector<UncertainInput> inputs = inputsOfRig(mover.project());
-    if (close)
-        for (const UncertainInput& input : uncertainInputsOf(mover.project().head)) inputs.push_back(input);
-    mover.run(
-        inputs, ends, false,
-        [&](bool first) -> const std::vector<Verdict>& {
-            mover.setup().refreshMasses();
-            rig.rig = rigAgain(mover.setup(), evaluation.axes, evaluation.rig);
-            rig.rig.clearance = evaluation.rig.clearance;
-            for (std::size_t m = 0; m < rig.moves.size(); ++m)
-                if (evaluation.moves[m].tipping)
-                    rig.moves[m].tipping =
-                        tippingAgain(mover.setup(), (*evaluation.planned)[m],
-                                     evaluation.moves[m].tippingAt.value(), evaluation.axes);
-            if (close)
-                rig.rig.clearance.distance = Figure::of(apartAt(mover.setup(), evaluation.poses->clearance));
-            return judged(first);
-        },
-        [&](int input) { return pathOf(inputs, input); });
+    // Another pays from a few axes on.
+    const std::size_t processors = workers == Workers::All ? std::thread::hardware_concurrency() : 1;
+    std::atomic<std::uint64_t> byOthers{0};
+    {
+        std::vector<std::jthread> others;
+        for (std::size_t i = 1; i < std::min(processors, tasks / 2); ++i)
+            others.emplace_back([&] {
+                work();
+                byOthers += axisEvaluations(); // the thread is new
+            });
+        work();
+    }
+    addAxisEvaluations(byOthers);
 }
 
 Assessment assess(const Project& project, const EachMoved& each, Poses poses,
-                  std::shared_ptr<const PoseSearch> known) {
+                  std::shared_ptr<const PoseSearch> known, Workers workers) {
     Assessment out;
     out.evaluation = evaluate(project, poses, std::move(known));
     out.verdicts = judge(project, out.evaluation);
-    applyRanges(project, out.evaluation, out.verdicts, each);
+    applyRanges(project, out.evaluation, out.verdicts, each, workers);
     return out;
 }
 

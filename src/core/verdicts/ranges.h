@@ -7,6 +7,9 @@
 
 namespace gantry {
 
+/// Whether somebody waits for it, so that all processors are used, or it runs beside others.
+enum class Workers { One, All };
+
 /// Gives each verdict the low end of its range, and what is at risk there its deciding inputs; what can fall,
 /// tip or break also its worst case.
 ///
@@ -14,10 +17,11 @@ namespace gantry {
 /// the falls of a ratio add as squares (low_end.h). One input is one coordinate: what hangs on it twice is
 /// computed with both. Searches are not repeated. Verdicts without a number stay. The verdicts stand in the
 /// order in which `judge` gives them.
-/// @param each gets every axis as it is with one of its inputs at the farther end of its range; may be empty
+/// @param each gets every axis as it is with one of its inputs at the farther end of its range; may be empty.
+/// With several workers different axes may come at once, and one axis from one worker alone.
 using EachMoved = std::function<void(std::size_t axis, AxisEvaluation&& moved)>;
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
-                 const EachMoved& each = {});
+                 const EachMoved& each = {}, Workers workers = Workers::One);
 
 /// evaluate, judge and applyRanges in one.
 struct Assessment {
@@ -27,6 +31,6 @@ struct Assessment {
 ///
 /// @param poses, known as for evaluate()
 Assessment assess(const Project& project, const EachMoved& each = {}, Poses poses = Poses::Search,
-                  std::shared_ptr<const PoseSearch> known = {});
+                  std::shared_ptr<const PoseSearch> known = {}, Workers workers = Workers::One);
 
 } // namespace gantry

@@ -110,6 +110,7 @@ constexpr std::array table{&torque,
                            &planTimers,
                            &planTrigger,
                            &planSensor,
+                           &planPace,
                            &planHeat};
 
 } // namespace

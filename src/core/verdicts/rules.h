@@ -192,7 +192,7 @@ extern const Rule movePlan, moveLimits, moveTravel, moveFraming, moveTorque, mov
     moveHorizon, moveHeld, moveApproach, moveRunOn, moveChoices;
 // intervals/
 extern const Rule planRun, planRoom, planStill, planTravel, planBlur, planSteps, planStorage, planBattery,
-    planFalls, planHead, planTimers, planTrigger, planSensor, planHeat;
+    planFalls, planHead, planTimers, planTrigger, planSensor, planPace, planHeat;
 // told/
 extern const Rule claim, claimPower, movingMass, stepsSet;
 

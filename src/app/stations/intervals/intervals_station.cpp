@@ -217,7 +217,7 @@ QList<FieldSlot> IntervalsStation::fieldsOf(int page) const {
         each("readings", plan->readings, {"picture", "volts_V"});
         break;
     case Presence:
-        add({}, {"goes_back"});
+        add({}, {"active_time_s", "at_end", "goes_back"});
         each("sensors", plan->sensors,
              {"name", "hold_s", "warm_up_s", "seen_every_s", "triggers_itself", "deaf_while_moving"});
         each("pauses", plan->pauses, {"start_s", "length_s"});
@@ -263,9 +263,13 @@ QString IntervalsStation::whoIsThere() const {
     const IntervalPlan* plan = desk_->current();
     const IntervalResults* r = desk_->results();
     if (plan->sensors.empty()) return tr("without a sensor the run goes on by itself; pauses put it off");
-    QStringList said{
-        tr("the way takes %1 of presence; left early it stops where it is, stayed longer it waits at its end")
-            .arg(QString::fromStdString(units::spelledTime(r->duration.valueOr(0.0))))};
+    const double way = r->others.wayTime.valueOr(r->duration.valueOr(0.0));
+    const QString stayed =
+        plan->atEnd == AtWayEnd::Stays ? tr("waits at its end") : tr("turns back at its end");
+    QStringList said{tr("the way takes %1 of presence; left early it stops where it is, stayed longer it %2")
+                         .arg(QString::fromStdString(units::spelledTime(way)), stayed)};
+    if (r->others.wayShown && r->others.wayShown.value() < 1.0)
+        said << tr("%1 of the way is shown").arg(context_.show(r->others.wayShown, Kind::Percentage));
     if (r->others.falseStops && r->others.falseStops.value() > 0.0)
         said << tr("stops falsely once in %1")
                     .arg(QString::fromStdString(units::spelledTime(1.0 / r->others.falseStops.value())));
@@ -308,6 +312,9 @@ void IntervalsStation::showFields() {
         if (e.endVoltage) subtitle += tr(" · %1 at the end").arg(context_.show(e.endVoltage, Kind::Voltage));
         if (e.warnAt) subtitle += tr(" · warns at picture %1").arg(context_.show(e.warnAt, Kind::Count, 7));
         if (e.parkAt) subtitle += tr(" · parks at picture %1").arg(context_.show(e.parkAt, Kind::Count, 7));
+        if (e.read && e.read.value() > 1.0)
+            subtitle += tr(" · by the last reading %1 times as much is taken as computed")
+                            .arg(context_.show(e.read, Kind::Ratio));
         const auto& errors = desk_->results()->readingErrors;
         for (std::size_t i = 0; i < errors.size() && i < plan->readings.size(); ++i)
             if (errors[i])
@@ -342,6 +349,10 @@ void IntervalsStation::refresh() {
     place();
     line_ = headLine();
     updateHead(headBottom, line_);
+}
+
+void IntervalsStation::showPlan(int plan) {
+    if (plan >= 0 && plan < static_cast<int>(context_.document.project().plans.size())) desk_->setPlan(plan);
 }
 
 void IntervalsStation::showHeadMoved() {

@@ -28,10 +28,11 @@ public:
     void refresh() override;
     void applyTheme() override;
     QString standing() const override;
+    void showPlan(int plan) override;
     QStringList rules() const override {
         return {"plan_run",    "plan_room",    "plan_still",   "plan_travel", "plan_blur",
                 "plan_steps",  "plan_storage", "plan_battery", "plan_falls",  "plan_head",
-                "plan_timers", "plan_trigger", "plan_sensor",  "plan_heat"};
+                "plan_timers", "plan_trigger", "plan_sensor",  "plan_pace",   "plan_heat"};
     }
     const PlanDesk& desk() const { return *desk_; }
 

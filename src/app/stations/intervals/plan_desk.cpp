@@ -43,14 +43,13 @@ void PlanDesk::fit() {
     axes_ = evaluation.axes;
     rig_.emplace(setupWithMoves(project_, evaluation.planned));
     course_ = std::make_unique<IntervalCourse>(*rig_, project_.plans[static_cast<std::size_t>(plan_)], axes_);
-    looks_ = course_->samples();
-    taken_.clear();
+    taken_.reset();
+    steps_.clear();
     if (course_->runs()) {
         run_ = std::make_unique<IntervalRun>(*course_, axes_);
-        std::vector<IntervalCourse::Step> steps;
-        for (const std::int64_t k : looks_)
-            if (k + 1 < course_->pictures()) steps.push_back(course_->step(k));
-        taken_ = energyTaken(*course_, project_.axes, axes_, steps);
+        for (const std::int64_t k : course_->samples())
+            if (k + 1 < course_->pictures()) steps_.push_back(course_->step(k));
+        if (!steps_.empty()) taken_ = energyTaken(*course_, project_.axes, axes_, steps_);
     }
     // At first the picture with the least room is the one to look at.
     if (fresh_ && results() != nullptr && results()->lanes.picture) {
@@ -82,12 +81,8 @@ double PlanDesk::time() const {
 
 std::optional<double> PlanDesk::chargeTaken(std::int64_t picture) const {
     const IntervalResults* r = results();
-    if (r == nullptr || !r->energy.there || taken_.size() < 2) return std::nullopt;
-    const auto above = std::upper_bound(looks_.begin() + 1, looks_.end() - 1, picture);
-    const auto i = static_cast<std::size_t>(above - looks_.begin());
-    const double share = static_cast<double>(picture - looks_[i - 1]) /
-                         static_cast<double>(std::max<std::int64_t>(1, looks_[i] - looks_[i - 1]));
-    return (taken_[i - 1] + share * (taken_[i] - taken_[i - 1])) / r->energy.there.value();
+    if (r == nullptr || !r->energy.there || !taken_) return std::nullopt;
+    return taken_->at(static_cast<double>(picture)) * r->energy.read.valueOr(1.0) / r->energy.there.value();
 }
 
 } // namespace gantry::app

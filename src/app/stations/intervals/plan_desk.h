@@ -3,10 +3,13 @@
 
 #include "app/shell/context.h"
 #include "core/evaluate/interval/interval_frames.h"
+#include "core/intervals/energy.h"
 
 #include <QObject>
 #include <memory>
 #include <optional>
+#include <span>
+#include <vector>
 
 namespace gantry::app {
 
@@ -34,6 +37,8 @@ public:
     const IntervalResults* results() const;
     /// Picture by picture; null where it cannot run. Both hold until the next fit().
     const IntervalCourse* course() const { return course_ && course_->runs() ? course_.get() : nullptr; }
+    /// From one picture that is looked at to the next, over the whole run; empty where it cannot run.
+    std::span<const IntervalCourse::Step> steps() const { return steps_; }
     const IntervalRun* run() const { return run_.get(); }
     /// Charge taken until a picture, as a share [1] of what there is; nothing on mains.
     std::optional<double> chargeTaken(std::int64_t picture) const;
@@ -62,8 +67,8 @@ private:
     std::optional<RigSetup> rig_;
     std::unique_ptr<IntervalCourse> course_;
     std::unique_ptr<IntervalRun> run_;
-    std::vector<std::int64_t> looks_;
-    std::vector<double> taken_;
+    std::vector<IntervalCourse::Step> steps_;
+    std::optional<intervals::TakenEnergy> taken_;
 };
 
 } // namespace gantry::app

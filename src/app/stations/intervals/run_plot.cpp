@@ -111,8 +111,8 @@ void RunPlot::collectSharpness(const IntervalCourse& c, const std::vector<std::i
     const double limit = runs ? 0.0 : r.sharp.allowed.value();
     std::vector<double> values;
     double high = 0.0;
-    for (const std::int64_t k : looks) {
-        const IntervalCourse::Step step = c.step(k);
+    for (const IntervalCourse::Step& step : desk_.steps()) {
+        const std::int64_t k = step.picture;
         values.push_back(runs ? step.inPicture / c.gaps().gap(k) * c.exposureOf(k) : c.leftOf(step));
         high = std::max(high, values.back());
     }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/evaluate/interval/interval_course.h"
+#include "core/intervals/energy.h"
 #include "core/intervals/presence.h"
 
 namespace gantry {
@@ -16,11 +17,11 @@ IntervalResults evaluateInterval(const RigSetup& rig, const IntervalPlan& plan,
 void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse& course,
                 const std::vector<AxisEvaluation>& axes, std::span<const IntervalCourse::Step> steps);
 
-/// Energy taken from the pack [J] up to the picture of each step, and up to the last.
-/// @param axes of the rig, and evaluated
-std::vector<double> energyTaken(const IntervalCourse& course, std::span<const Axis> axes,
-                                const std::vector<AxisEvaluation>& evaluated,
-                                std::span<const IntervalCourse::Step> steps);
+/// Energy taken from the pack up to the picture of each step, and up to the last.
+/// @param axes of the rig, and evaluated @param steps one at least
+intervals::TakenEnergy energyTaken(const IntervalCourse& course, std::span<const Axis> axes,
+                                   const std::vector<AxisEvaluation>& evaluated,
+                                   std::span<const IntervalCourse::Step> steps);
 
 /// Two clocks, pulses, a head by itself, presence; interval_others.cpp.
 void fillOthers(IntervalResults& out, const RigSetup& rig, const IntervalCourse& course,

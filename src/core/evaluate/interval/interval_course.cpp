@@ -8,6 +8,7 @@
 #include "core/intervals/blur.h"
 #include "core/intervals/facts.h"
 #include "core/intervals/pulses.h"
+#include "core/intervals/wholes.h"
 #include "core/model/kind_traits.h"
 #include "core/motion/friction_settling.h"
 
@@ -67,6 +68,9 @@ IntervalCourse::IntervalCourse(const RigSetup& rig, const IntervalPlan& plan,
                      [](const ExposureMark& a, const ExposureMark& b) { return a.picture < b.picture; });
     for (const Axis& axis : rig.axes) limits_.push_back(keptLimits(axis, rig.controller.ramps));
     settleFacts();
+    wayMoves_ = std::max<std::int64_t>(1, gaps_.count());
+    if (!plan_.sensors.empty() && plan_.activeTime > 0.0)
+        wayMoves_ = std::clamp<std::int64_t>(intervals::wholes(plan_.activeTime / gaps_.first), 1, wayMoves_);
     settleWay();
     settleClock();
     runs_ = troubles_.empty();
@@ -147,13 +151,14 @@ void IntervalCourse::settleWay() {
                 if (rig_.axes[a].id != m.axis) continue;
                 way_[a] = distanceOf(m.movement);
                 moves_[a] = way_[a] != 0.0;
-                // In the middle of the travel, as shots are.
-                from_[a] = 0.5 * (usableTravel(rig_.axes[a]) - way_[a]);
             }
     } else {
         troubles_.push_back(PlanTrouble::NoPath);
         return;
     }
+    // In the middle of the travel, as shots are, with what does not move.
+    for (std::size_t a = 0; a < rig_.axes.size(); ++a)
+        from_[a] = 0.5 * (usableTravel(rig_.axes[a]) - way_[a]);
     for (std::size_t a = rig_.axes.size(); a-- > 0;)
         if (moves_[a] && kindOf(rig_.axes[a]) == AxisKind::Linear) slide_ = a;
     if (std::none_of(moves_.begin(), moves_.end(), [](bool m) { return m; }))
@@ -170,7 +175,9 @@ void IntervalCourse::settleClock() {
         troubles_.push_back(PlanTrouble::HoursNeedEven);
         return;
     }
-    days_ = plan_.hours.days;
+    const bool everyDay =
+        std::all_of(plan_.hours.days.begin(), plan_.hours.days.end(), [](bool b) { return b; });
+    if (!everyDay) days_ = plan_.hours.days;
     const double open = plan_.hours.open, close = plan_.hours.close;
     const intervals::WorkingHours hours{open, close, days_, static_cast<int>(plan_.startDay)};
     if (!(close > open)) {
@@ -219,6 +226,9 @@ std::vector<std::int64_t> IntervalCourse::samples() const {
     std::vector<std::int64_t> out;
     const std::int64_t last = pictures() - 1, steps = std::min(last, most);
     for (std::int64_t i = 0; i <= steps; ++i) out.push_back(steps > 0 ? last * i / steps : 0);
+    // Where the way is gone sooner than the run is over, it is looked at as closely by itself.
+    const std::int64_t moves = std::min(last, wayMoves()), close = std::min(moves, most);
+    for (std::int64_t i = 0; i <= close && moves < last; ++i) out.push_back(moves * i / close);
     for (const ExposureMark& m : plan_.exposures)
         if (m.picture >= 1 && m.picture <= pictures()) out.push_back(m.picture - 1);
     std::sort(out.begin(), out.end());
@@ -238,14 +248,20 @@ intervals::Shape IntervalCourse::shape() const {
     return intervals::Shape::Linear;
 }
 
+std::int64_t IntervalCourse::alongWay(std::int64_t picture) const {
+    if (plan_.atEnd == AtWayEnd::Stays || plan_.sensors.empty())
+        return std::clamp<std::int64_t>(picture, 0, wayMoves_);
+    const std::int64_t within = std::max<std::int64_t>(0, picture) % (2 * wayMoves_);
+    return std::min(within, 2 * wayMoves_ - within);
+}
+
 double IntervalCourse::shareAt(std::int64_t picture) const {
-    const auto moves = static_cast<double>(std::max<std::int64_t>(1, gaps_.count()));
-    const double u = std::clamp(static_cast<double>(picture) / moves, 0.0, 1.0);
+    const double u = static_cast<double>(alongWay(picture)) / static_cast<double>(wayMoves());
     return intervals::shareDone(shape(), plan_.ramp, u);
 }
 
 double IntervalCourse::driven(std::int64_t picture) const {
-    return pulseWay_ * static_cast<double>(picture);
+    return pulseWay_ * static_cast<double>(alongWay(picture));
 }
 
 std::vector<double> IntervalCourse::placesAt(std::int64_t picture) const {
@@ -260,8 +276,7 @@ void IntervalCourse::placesAt(std::int64_t picture, std::span<double> out) const
         const trajectory::Trajectory& t = move_->plan.trajectory;
         for (std::size_t a = 0; a < out.size(); ++a) out[a] = t.at(a, share * t.duration()).place;
     } else {
-        for (std::size_t a = 0; a < out.size(); ++a)
-            out[a] = moves_[a] ? from_[a] + share * way_[a] : 0.5 * usableTravel(rig_.axes[a]);
+        for (std::size_t a = 0; a < out.size(); ++a) out[a] = from_[a] + share * way_[a];
     }
     // What is driven by pulses goes as far as they take it.
     if (plan_.mode == IntervalMode::Pulses && slide_ < out.size()) {
@@ -380,15 +395,19 @@ std::optional<double> IntervalCourse::settleWithin(const Step& step, double limi
 }
 
 void IntervalCourse::settle(Step& step) const {
-    const auto dieDown = [&] {
+    const auto dieDown = [&](double time) {
         for (Swing& s : step.swings) {
             const DriveModel& m = axes_[s.axis].model;
-            s.left = swingLeft({s.amplitude, m.swingBand, *m.mode}, step.settle);
+            s.left = swingLeft({s.amplitude, m.swingBand, *m.mode}, time);
         }
     };
     if (plan_.settleBy == SettleBy::Entered) {
         step.settle = plan_.settle;
-        return dieDown();
+        // Taken first, a picture has all that is left of the interval before it to come to rest.
+        double rests = step.settle;
+        if (plan_.order == PictureOrder::PictureFirst && plan_.mode != IntervalMode::Timers)
+            rests = std::max(rests, gaps_.gap(step.picture) - step.moveTime - standsFor(step.picture));
+        return dieDown(rests);
     }
     constexpr double never = 600.0;  // [s] what does not come to rest is said by its own rule
     constexpr double surely = 1.001; // so that rounding leaves it on the right side
@@ -396,7 +415,7 @@ void IntervalCourse::settle(Step& step) const {
         (shot_ != nullptr ? shot_->limits.jitter : 0.0) / (surely * criteria::planStill.value);
     const auto time = settleWithin(step, limit);
     step.settle = time.value_or(never);
-    if (!time) return dieDown();
+    if (!time) return dieDown(never);
     // By then each has come down to its share of what may be left.
     double sum = 0.0;
     for (const Swing& s : step.swings) sum += s.pixels;
@@ -410,6 +429,13 @@ std::vector<intervals::CameraTimes> IntervalCourse::cameraTimesAt(std::int64_t p
     for (const PlanCamera& c : plan_.cameras) out.push_back({c.focus, c.lag, exposure, c.write});
     if (out.empty()) out.push_back({0.0, 0.0, exposure, 0.0});
     return out;
+}
+
+double IntervalCourse::standsFor(std::int64_t picture) const {
+    double stands = 0.0;
+    for (const intervals::CameraTimes& c : cameraTimesAt(picture))
+        stands = std::max(stands, plan_.writesWhileMoving ? c.toClosed() : c.toReady());
+    return stands;
 }
 
 intervals::BudgetResults IntervalCourse::budgetOf(const Step& step) const {

@@ -11,7 +11,6 @@
 #include "core/motion/profile.h"
 #include "core/results/interval_results.h"
 
-#include <array>
 #include <cstdint>
 #include <optional>
 #include <span>
@@ -49,6 +48,11 @@ public:
     std::vector<std::int64_t> samples() const;
 
     intervals::Shape shape() const; ///< of the steps over the run
+    /// Moves from one end of the way to the other: all of the run, or so many as the active time that is
+    /// expected of a run that presence keeps going has room for. At least 1.
+    std::int64_t wayMoves() const { return wayMoves_; }
+    /// Moves along the way at a picture: it stays at its end, or turns back, as the plan says.
+    std::int64_t alongWay(std::int64_t picture) const;
     /// Share of the way [1] at a picture.
     double shareAt(std::int64_t picture) const;
     /// Places of all axes [U from their low end].
@@ -116,6 +120,7 @@ private:
     std::vector<Swing> swingsOf(const Step& step) const;
     /// How long the plan waits, and what is left of each swing then.
     void settle(Step& step) const;
+    double standsFor(std::int64_t picture) const; ///< [s] that the rig may not move for a picture
     double inPicture(const Step& step) const;
 
     const RigSetup& rig_;
@@ -129,7 +134,8 @@ private:
     bool runs_ = false;
     intervals::Gaps gaps_;
     std::optional<intervals::Schedule> schedule_;
-    std::array<bool, 7> days_{};
+    std::span<const bool> days_; ///< of the plan; empty: every day
+    std::int64_t wayMoves_ = 1;
     std::vector<bool> moves_;
     std::vector<double> from_, way_; ///< of the distances of a shot [U]
     std::vector<double> pixels_;

@@ -4,7 +4,6 @@
 #include "core/evaluate/supply/resistance.h"
 
 #include "core/criteria/criteria.h"
-#include "core/intervals/energy.h"
 #include "core/model/kind_traits.h"
 #include "core/motor/hot_copper.h"
 #include "core/power/battery.h"
@@ -121,24 +120,12 @@ private:
     std::vector<MotorDraw> draws_;
 };
 
-/// The first picture at which what was taken has come to `limit`; nothing where it never does.
-std::optional<std::int64_t> pictureTaken(const std::vector<std::int64_t>& looks,
-                                         const std::vector<double>& taken, double limit) {
-    for (std::size_t i = 1; i < looks.size(); ++i) {
-        if (taken[i] < limit) continue;
-        const double share = (limit - taken[i - 1]) / (taken[i] - taken[i - 1]);
-        return looks[i - 1] + static_cast<std::int64_t>(
-                                  std::ceil(share * static_cast<double>(looks[i] - looks[i - 1]) - 1e-9));
-    }
-    return std::nullopt;
-}
-
 } // namespace
 
-static std::vector<double> takenBy(const Charge& charge, const IntervalCourse& c,
-                                   std::span<const IntervalCourse::Step> steps) {
+static intervals::TakenEnergy takenBy(const Charge& charge, const IntervalCourse& c,
+                                      std::span<const IntervalCourse::Step> steps) {
     const double efficiency = criteria::supplyEfficiency.value;
-    std::vector<double> out{0.0};
+    intervals::TakenEnergy out{{steps.front().picture}, {0.0}};
     for (std::size_t i = 0; i < steps.size(); ++i) {
         // From one that is looked at to the next, the last of all included.
         const bool another = i + 1 < steps.size();
@@ -146,17 +133,37 @@ static std::vector<double> takenBy(const Charge& charge, const IntervalCourse& c
         const double first = charge.of(steps[i]).all(),
                      last = another ? charge.of(steps[i + 1]).all() : first;
         const double nights = c.clockAt(to) - c.clockAt(from) - (c.gaps().timeOf(to) - c.gaps().timeOf(from));
-        out.push_back(out.back() + (0.5 * (first + last) * static_cast<double>(to - from) +
-                                    std::max(0.0, nights) * charge.standing()) /
-                                       efficiency);
+        out.pictures.push_back(to);
+        out.energy.push_back(out.energy.back() + (0.5 * (first + last) * static_cast<double>(to - from) +
+                                                  std::max(0.0, nights) * charge.standing()) /
+                                                     efficiency);
     }
     return out;
 }
 
-std::vector<double> energyTaken(const IntervalCourse& course, std::span<const Axis> axes,
-                                const std::vector<AxisEvaluation>& evaluated,
-                                std::span<const IntervalCourse::Step> steps) {
+intervals::TakenEnergy energyTaken(const IntervalCourse& course, std::span<const Axis> axes,
+                                   const std::vector<AxisEvaluation>& evaluated,
+                                   std::span<const IntervalCourse::Step> steps) {
     return takenBy(Charge(axes, course, evaluated), course, steps);
+}
+
+/// The last reading of the pack [picture from 0, energy by its voltage]; nothing where there is none that
+/// tells anything.
+static std::optional<std::pair<double, double>> lastReading(const IntervalPlan& plan,
+                                                            const intervals::TakenEnergy& taken,
+                                                            const intervals::Pack& pack, double average) {
+    const auto last =
+        std::max_element(plan.readings.begin(), plan.readings.end(),
+                         [](const PackReading& a, const PackReading& b) { return a.picture < b.picture; });
+    if (last == plan.readings.end()) return std::nullopt;
+    const double at = last->picture - 1.0;
+    // Near a full pack a hundredth of a volt decides, so it is not asked.
+    constexpr double leastTaken = 0.1;
+    if (at > static_cast<double>(taken.pictures.back()) || taken.at(at) < leastTaken * pack.energy)
+        return std::nullopt;
+    const double share = intervals::takenAtVoltage(pack, last->volts, average);
+    if (!std::isfinite(share) || !(share > 0.0)) return std::nullopt;
+    return std::pair(at, std::min(share, 1.0) * pack.energy);
 }
 
 void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse& c,
@@ -165,10 +172,10 @@ void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse&
     results::failAll(e, Reason::NotApplicable);
     if (steps.empty()) return;
     const Charge charge(rig.axes, c, axes);
-    std::vector<std::int64_t> looks;
-    for (const IntervalCourse::Step& s : steps) looks.push_back(s.picture);
-    looks.push_back(c.pictures() - 1);
-    const IntervalCourse::Step& middle = steps[steps.size() / 2];
+    const auto half = std::find_if(steps.begin(), steps.end() - 1, [&](const IntervalCourse::Step& s) {
+        return 2 * s.picture >= c.pictures() - 1;
+    });
+    const IntervalCourse::Step& middle = *half;
     const double gap = c.gaps().gap(middle.picture);
     const Charge::Interval of = charge.of(middle);
     const double efficiency = criteria::supplyEfficiency.value;
@@ -195,8 +202,8 @@ void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse&
         r.temperatureLimit = caseLimit(bodyOf(rig.axes[a].motor).mount);
     }
 
-    const std::vector<double> taken = takenBy(charge, c, steps);
-    const double needed = taken.back();
+    const intervals::TakenEnergy taken = takenBy(charge, c, steps);
+    const double needed = taken.energy.back();
     e.needed = needed;
     const Supply& s = rig.supply;
     const double average = of.all() / efficiency / gap;
@@ -207,11 +214,6 @@ void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse&
         power::runTime({s.capacity, s.ratedTime, std::max(1.0, s.peukert.value), s.usable}, current);
     const double there = std::min(lasts * current, s.usable * s.capacity) * s.voltage.value;
     e.there = there;
-    e.room = there / needed;
-    if (const auto flat = pictureTaken(looks, taken, there)) {
-        e.flatAt = static_cast<double>(*flat) + 1.0;
-        e.flatAfter = c.clockAt(*flat) - c.clockAt(0);
-    }
     // Its voltage falls straight, the nominal one in the middle.
     intervals::Pack pack;
     pack.energy = there;
@@ -222,35 +224,29 @@ void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse&
     const auto voltageAt = [&](double energy, double power) {
         return intervals::voltageUnder(pack, std::min(1.0, energy / there), power);
     };
-    const auto end = voltageAt(needed, peak);
+    // A straight fall of voltage is too crude to promise more than was computed, but less is believed.
+    double more = 1.0;
+    if (const auto read = lastReading(c.plan(), taken, pack, average)) {
+        more = std::max(1.0, read->second / taken.at(read->first));
+        e.read = more;
+    }
+    e.room = there / (more * needed);
+    if (const auto flat = taken.pictureOf(there / more)) {
+        e.flatAt = static_cast<double>(*flat) + 1.0;
+        e.flatAfter = c.clockAt(*flat) - c.clockAt(0);
+    }
+    const auto end = voltageAt(more * needed, peak);
     e.endVoltage = end ? Figure(*end) : Figure::none(Reason::SupplyCollapses);
     const auto reaches = [&](double volts) {
         if (!(volts > 0.0)) return nothing();
-        for (std::size_t i = 0; i < looks.size(); ++i) {
-            const auto now = voltageAt(taken[i], peak);
-            if (now && *now > volts) continue;
-            std::int64_t low = i > 0 ? looks[i - 1] : looks[i], high = looks[i];
-            while (high - low > 1) {
-                const std::int64_t mid = low + (high - low) / 2;
-                const double share =
-                    static_cast<double>(mid - looks[i - 1]) / static_cast<double>(looks[i] - looks[i - 1]);
-                const auto then = voltageAt(taken[i - 1] + share * (taken[i] - taken[i - 1]), peak);
-                (then && *then > volts ? low : high) = mid;
-            }
-            return Figure(static_cast<double>(high) + 1.0);
-        }
-        return nothing();
+        const auto at = taken.pictureOf(intervals::takenAtVoltage(pack, volts, peak) * there / more);
+        return at ? Figure(static_cast<double>(*at) + 1.0) : nothing();
     };
     e.warnAt = reaches(c.plan().warnVoltage);
     e.parkAt = reaches(c.plan().parkVoltage);
     for (const PackReading& r : c.plan().readings) {
         const double at = std::clamp(r.picture - 1.0, 0.0, static_cast<double>(c.pictures() - 1));
-        const auto above =
-            std::upper_bound(looks.begin() + 1, looks.end() - 1, static_cast<std::int64_t>(at));
-        const auto i = static_cast<std::size_t>(above - looks.begin());
-        const double share =
-            (at - static_cast<double>(looks[i - 1])) / static_cast<double>(looks[i] - looks[i - 1]);
-        const auto then = voltageAt(taken[i - 1] + share * (taken[i] - taken[i - 1]), average);
+        const auto then = voltageAt(taken.at(at), average);
         out.readingErrors.push_back(then ? Figure(r.volts - *then) : Figure::none(Reason::SupplyCollapses));
     }
 }

@@ -3,6 +3,7 @@
 
 #include "core/evaluate/interval/evaluate_interval.h"
 #include "core/intervals/whole_steps.h"
+#include "core/intervals/wholes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -74,7 +75,7 @@ IntervalRun::IntervalRun(const IntervalCourse& course, const std::vector<AxisEva
         // Steps that are seen come as evenly as they can; smaller ones are rounded.
         constexpr double seenFrom = 0.2; // [px]
         constexpr std::int64_t most = 20'000;
-        const std::int64_t moves = course.gaps().count();
+        const std::int64_t moves = course.wayMoves();
         if (!course.moves(a) || !whole || steps_[a] * course.pixelsPerUnit(a) <= seenFrom || moves < 2 ||
             moves > most || !plan.move.empty())
             continue;
@@ -121,7 +122,7 @@ void IntervalRun::at(std::int64_t frame, IntervalFrame& out) const {
     std::int64_t position = frame;
     if (!byPresence_) {
         // As late as its pauses and misses have made it.
-        out.opens = course_.clockAt(frame) + times_.counts(frame) - course_.gaps().timeOf(frame);
+        out.opens = course_.clockAt(frame) + times_.lateAt(frame);
         const std::vector<std::int64_t>& lost = times_.lost();
         out.deleted = std::binary_search(lost.begin(), lost.end(), frame);
     } else {
@@ -136,9 +137,9 @@ void IntervalRun::at(std::int64_t frame, IntervalFrame& out) const {
     course_.placesAt(position, out.places);
     for (std::size_t a = 0; a < out.places.size(); ++a) {
         std::int64_t steps = 0;
-        if (steps_[a] > 0.0) {
-            steps = evenest_[a].empty() ? std::llround((out.places[a] - first_[a]) / steps_[a])
-                                        : evenest_[a][static_cast<std::size_t>(position)];
+        if (steps_[a] > 0.0 && course_.moves(a)) {
+            steps = evenest_[a].empty() ? intervals::nearestWhole((out.places[a] - first_[a]) / steps_[a])
+                                        : evenest_[a][static_cast<std::size_t>(course_.alongWay(position))];
             out.places[a] = first_[a] + static_cast<double>(steps) * steps_[a];
         }
         out.steps[a] = steps;

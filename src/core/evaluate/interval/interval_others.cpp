@@ -48,8 +48,7 @@ void fillPulses(PlanOthers& o, const RigSetup& rig, const IntervalCourse& c) {
     const intervals::MovesThatFit fit =
         intervals::movesThatFit(motor, p.pulse, scatter, room, p.speedDrift, surely);
     o.pulsesFit = static_cast<double>(fit.surely) + 1.0; // pictures, one more than moves
-    const double wanted =
-        c.wayOf(c.slide()) / static_cast<double>(std::max<std::int64_t>(1, c.gaps().count()));
+    const double wanted = c.wayOf(c.slide()) / static_cast<double>(c.wayMoves());
     if (!(wanted > 0.0)) return;
     o.pulseWanted = wanted;
     o.pulseCure = intervals::pulseFor(motor, wanted);
@@ -59,7 +58,7 @@ void fillPulses(PlanOthers& o, const RigSetup& rig, const IntervalCourse& c) {
 void fillHead(PlanOthers& o, const RigSetup& rig, const IntervalCourse& c) {
     const PlanHead& head = c.plan().head;
     intervals::SeparateHead h;
-    h.slideTime = c.gaps().total();
+    h.slideTime = c.gaps().timeOf(c.wayMoves());
     h.travel = c.wayOf(c.slide());
     h.subject = c.shot()->subjectDistance;
     h.turn = head.turn;
@@ -94,6 +93,13 @@ void fillPresence(PlanOthers& o, const IntervalCourse& c) {
     const intervals::PresenceLog log = presenceLog(c);
     o.deleted = static_cast<double>(log.deleted.size());
     o.largestJump = static_cast<double>(log.largestJump);
+    // Only of a run that was looked at to its end.
+    if (log.kept.empty() || presenceEnd(c) < c.gaps().total()) return;
+    const double kept = static_cast<double>(log.kept.size()), moves = static_cast<double>(c.wayMoves());
+    o.active = kept * c.gaps().first;
+    o.wayTime = moves * c.gaps().first;
+    o.wayPictures = moves + 1.0;
+    o.wayShown = static_cast<double>(log.kept.back().position) / moves;
 }
 
 } // namespace

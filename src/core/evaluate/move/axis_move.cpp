@@ -9,27 +9,26 @@
 namespace gantry {
 namespace {
 
-/// The drive with what hangs on it at a moment. A weight of which the side is not known counts where it
-/// hurts.
-drivetrain::Chain loadedAt(const DriveModel& m, const AxisMoment& moment, int direction) {
-    drivetrain::Chain chain = m.chain;
-    chain.load.steady = m.lasting.at(m.lowPlace + moment.place + moment.leans) + moment.carried +
-                        direction * m.lasting.unknown;
-    return chain;
+/// What hangs on a drive at a moment. A weight of which the side is not known counts where it hurts.
+double steadyAt(const DriveModel& m, const AxisMoment& moment, int direction) {
+    return m.lasting.at(m.lowPlace + moment.place + moment.leans) + moment.carried +
+           direction * m.lasting.unknown;
 }
 
 /// Torque [N·m] to break away, the way it goes or, where nothing tells, the harder one.
 double breakawayAt(const DriveModel& m, const AxisMoment& moment, int direction) {
-    drivetrain::Chain still = loadedAt(m, moment, direction);
+    drivetrain::Chain still = m.chain;
+    still.load.steady = steadyAt(m, moment, direction);
     still.load.coulomb = m.staticFriction;
     for (drivetrain::Stage& s : still.stages)
         if (s.startEfficiency > 0.0) s.efficiency = s.startEfficiency;
     return std::abs(drivetrain::motorTorque(still, 0.0, 0.0, direction));
 }
 
-double torqueOf(const DriveModel& m, const AxisMoment& moment, int direction) {
-    return std::abs(drivetrain::motorTorque(loadedAt(m, moment, direction),
-                                            std::abs(moment.speed) / m.outputPerRad,
+/// @param chain of the drive, whose steady load is set to that of the moment
+double torqueOf(const DriveModel& m, drivetrain::Chain& chain, const AxisMoment& moment, int direction) {
+    chain.load.steady = steadyAt(m, moment, direction);
+    return std::abs(drivetrain::motorTorque(chain, std::abs(moment.speed) / m.outputPerRad,
                                             moment.acceleration / m.outputPerRad, direction));
 }
 
@@ -42,6 +41,7 @@ int directionOf(const AxisMoment& moment) {
 void fillTorque(AxisMoveResults& out, const DriveModel& m, std::span<const AxisMoment> moments,
                 double topSpeed) {
     const double unbounded = 1e6;
+    drivetrain::Chain chain = m.chain; // one for all moments
     for (std::size_t i = 0; i < moments.size(); ++i) {
         const AxisMoment& now = moments[i];
         const bool still = stands(now, topSpeed);
@@ -50,7 +50,7 @@ void fillTorque(AxisMoveResults& out, const DriveModel& m, std::span<const AxisM
         const bool starts = still && next != nullptr && !stands(*next, topSpeed);
         if (still && !starts) continue; // held, or just come to rest, which friction helps to
         const int direction = directionOf(starts ? *next : now);
-        const double moving = torqueOf(m, now, direction),
+        const double moving = torqueOf(m, chain, now, direction),
                      needed = starts ? std::max(moving, breakawayAt(m, now, direction)) : moving;
         const double available = m.available(std::abs(now.speed) / m.outputPerRad);
         if (!std::isfinite(available)) continue;
@@ -122,7 +122,8 @@ bool stands(const AxisMoment& moment, double topSpeed) {
 }
 
 double torqueAt(const DriveModel& drive, const AxisMoment& moment) {
-    return torqueOf(drive, moment, directionOf(moment));
+    drivetrain::Chain chain = drive.chain;
+    return torqueOf(drive, chain, moment, directionOf(moment));
 }
 
 AxisMoveResults evaluateAxisMove(const DriveModel& m, const RotorResonance& resonance,

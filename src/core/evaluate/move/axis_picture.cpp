@@ -25,6 +25,7 @@ public:
     void run(double shift, double smoothFrom) {
         otherwise_ = shift;
         smoothFrom_ = smoothFrom;
+        perShift_ = m_.jump() + 2.0 * m_.angleError * m_.outputPerRad;
         jump_ = std::isfinite(m_.outputStiffness) ? drivetrain::breakawayJump(m_.sprung()) : 0.0;
         for (const AxisMoment& m : moments_) topSpeed_ = std::max(topSpeed_, std::abs(m.speed));
         if (m_.commandAngle > 0.0) out_.stepping = Figure::of(0.0);
@@ -79,7 +80,9 @@ private:
             // Whatever is looked at around a moment shows no more than that moment does.
             const AxisMoment& now = moments_[i];
             const double speed = std::abs(now.speed), shift = shiftOf(now);
-            if (steppingOf(m_, shot_, shift, speed) <= out_.stepping.value()) continue;
+            if (shift * perShift_ <= out_.stepping.value() ||
+                steppingOf(m_, shot_, shift, speed) <= out_.stepping.value())
+                continue;
             for (std::size_t k = 0; k < low.size(); ++k) {
                 const double from = std::clamp(moments_[i].time - 0.5 * static_cast<double>(k) * span,
                                                moments_[first].time, end);
@@ -212,6 +215,7 @@ private:
     const Shot& shot_;
     std::span<const AxisMoment> moments_;
     double topSpeed_ = 0.0, otherwise_ = 0.0, smoothFrom_ = 0.0, jump_ = 0.0;
+    double perShift_ = 0.0; ///< [px] of stepping for a shift of 1 px/U, at any speed no more
 };
 
 } // namespace

@@ -68,6 +68,7 @@ extern const Family shorterWay, pulseInTime, stopForPictures, currentHolds, larg
 extern const Family lessHoldCurrent; ///< of what cannot fall
 extern const Family cutCurrent;      ///< between pictures, at full steps
 extern const Family largerBattery, runWithinHead, headTurn, oneTrigger, cameraTimes, sensorDeaf;
+extern const Family pictureFirst, paceByPresence, turnsBack, gearOfPulses;
 // told/told_fixes.cpp
 extern const Family massOfParts;
 extern const Family stepsOfTheParts; ///< in place of the number that was typed

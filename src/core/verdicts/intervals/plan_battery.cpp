@@ -4,6 +4,12 @@
 namespace gantry::rules {
 
 constexpr Message batteryText{"“{part}” takes {0}, of which motors take {1}; the battery gives {2}."};
+constexpr Message readText{
+    "The battery reads as if {4} times as much as computed had been taken. At that rate “{part}” "
+    "takes {0}; the battery gives {2}."};
+constexpr Message readFlatText{
+    "The battery reads as if {4} times as much as computed had been taken. At that rate it "
+    "is flat at picture {3} of “{part}”."};
 constexpr Message flatText{"The battery is flat at picture {3} of “{part}”: it gives {2}, and {0} are "
                            "needed, of which motors take {1}."};
 
@@ -12,11 +18,15 @@ static Finding battery(const RigView& view) {
     if (!worst) return std::nullopt;
     const PlanEnergy& e = view.evaluation.plans[*worst].energy;
     const double volts = view.project.supply.voltage.value; // as its label counts
-    Verdict v = found(nullptr, e.room, e.flatAt ? flatText : batteryText,
-                      {{{Kind::Charge, e.needed / volts},
+    // A twentieth more is within what a voltage tells.
+    const bool read = e.read && e.read.value() > 1.05;
+    const Message& text = read ? (e.flatAt ? readFlatText : readText) : e.flatAt ? flatText : batteryText;
+    Verdict v = found(nullptr, e.room, text,
+                      {{{Kind::Charge, e.needed * e.read.valueOr(1.0) / volts},
                         {Kind::Percentage, e.motors},
                         {Kind::Charge, e.there / volts},
-                        {Kind::Count, e.flatAt, 7}}});
+                        {Kind::Count, e.flatAt, 7},
+                        {Kind::Ratio, e.read}}});
     namePlan(v, view.project, *worst);
     return v;
 }
@@ -24,7 +34,7 @@ static Finding battery(const RigView& view) {
 constinit const Rule planBattery =
     advising({"It needs a larger battery, a spare one, or less that draws on it."},
              ofAllAxes(judging(criteria::planBattery, {"Battery for the run"}, battery,
-                               words::listOf<batteryText, flatText>,
+                               words::listOf<batteryText, readText, readFlatText, flatText>,
                                tries<&fixes::lessHoldCurrent, &fixes::cutCurrent, &fixes::largerBattery>)));
 
 constexpr Message fallsText{

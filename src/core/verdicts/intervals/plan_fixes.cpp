@@ -29,6 +29,10 @@ constexpr Message batteryOf{"battery of {0}"};
 constexpr Message turnsBy{"independent head turning by {0}"};
 constexpr Message oneFor{"one trigger for camera and rig in “{part}”"};
 constexpr Message timed{"exposures of “{part}” timed by the camera"};
+constexpr Message picturesFirst{"picture before the move in “{part}”"};
+constexpr Message activeFor{"way of “{part}” in {0} of presence"};
+constexpr Message backAgain{"“{part}” turning back at the end of its way"};
+constexpr Message geared{"gear ratio of the pulsed motor times {0}"};
 constexpr Message deaf{"sensors of “{part}” not heard while it moves"};
 
 /// The plan that a verdict is about.
@@ -196,6 +200,51 @@ Candidates pulsed(const Problem& p) {
     return out;
 }
 
+/// Its motor geared down: all that it does comes out slower by as much.
+Candidates gearedDown(const Problem& p) {
+    Candidates out;
+    const PlanInHand of = planOf(p);
+    if (!of || !of.results->others.ratioCure) return out;
+    for (const double surely : {1.0, 1.1, 1.25, 1.5}) {
+        const double times = std::ceil(of.results->others.ratioCure.value() * surely * 10.0 - 1e-6) / 10.0;
+        if (!(times > 1.0) || times > 100.0) continue;
+        set(
+            out, p, of, geared, {{{Kind::Ratio, times}}},
+            [&](IntervalPlan& q) {
+                q.pulses.speed.value /= times;
+                q.pulses.coastBrake.value /= times;
+            },
+            FixCost::ToBuy);
+    }
+    return out;
+}
+
+/// What is left of an interval then goes to settling.
+Candidates pictureBefore(const Problem& p) {
+    Candidates out;
+    const PlanInHand of = planOf(p);
+    if (of && of.plan->order == PictureOrder::MoveFirst && of.plan->settleBy == SettleBy::Entered)
+        set(out, p, of, picturesFirst, {}, [](IntervalPlan& q) { q.order = PictureOrder::PictureFirst; });
+    return out;
+}
+
+Candidates paced(const Problem& p) {
+    Candidates out;
+    const PlanInHand of = planOf(p);
+    if (!of || !of.results->others.active) return out;
+    const double time = std::round(of.results->others.active.value());
+    set(out, p, of, activeFor, {{{Kind::Time, time}}}, [&](IntervalPlan& q) { q.activeTime = time; });
+    return out;
+}
+
+Candidates turnsRound(const Problem& p) {
+    Candidates out;
+    const PlanInHand of = planOf(p);
+    if (of && of.plan->atEnd == AtWayEnd::Stays)
+        set(out, p, of, backAgain, {}, [](IntervalPlan& q) { q.atEnd = AtWayEnd::TurnsBack; });
+    return out;
+}
+
 Candidates stopping(const Problem& p) {
     Candidates out;
     const PlanInHand of = planOf(p);
@@ -349,6 +398,10 @@ constinit const Family runWithinHead{"run_within_head", words::listOf<intervalOf
 constinit const Family headTurn{"head_turn", words::listOf<turnsBy>, turning};
 constinit const Family oneTrigger{"one_trigger", words::listOf<oneFor>, triggered};
 constinit const Family cameraTimes{"camera_times", words::listOf<timed>, timedByCamera};
+constinit const Family pictureFirst{"picture_first", words::listOf<picturesFirst>, pictureBefore};
+constinit const Family paceByPresence{"pace_by_presence", words::listOf<activeFor>, paced};
+constinit const Family turnsBack{"turns_back", words::listOf<backAgain>, turnsRound};
+constinit const Family gearOfPulses{"gear_of_pulses", words::listOf<geared>, gearedDown};
 constinit const Family sensorDeaf{"sensor_deaf", words::listOf<deaf>, notHeard};
 
 } // namespace gantry::fixes

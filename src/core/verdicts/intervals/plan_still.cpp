@@ -22,10 +22,10 @@ static Finding judge(const RigView& view) {
     return v;
 }
 
-constinit const Rule planStill =
-    advising({"It needs more time to settle, smaller steps, gentler ramps or a stiffer rig."},
-             ofAllAxes(judging(criteria::planStill, {"Still before the shutter"}, judge,
-                               words::listOf<leftText, neverText>,
-                               tries<&fixes::settleLonger, &fixes::evenSteps, &fixes::morePictures>)));
+constinit const Rule planStill = advising(
+    {"It needs more time to settle, smaller steps, gentler ramps or a stiffer rig."},
+    ofAllAxes(
+        judging(criteria::planStill, {"Still before the shutter"}, judge, words::listOf<leftText, neverText>,
+                tries<&fixes::settleLonger, &fixes::pictureFirst, &fixes::evenSteps, &fixes::morePictures>)));
 
 } // namespace gantry::rules

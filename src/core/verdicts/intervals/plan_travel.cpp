@@ -41,8 +41,8 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule planTravel = advising(
     {"It needs more travel, a shorter way or shorter pulses."},
-    ofAllAxes(namingAxis(judging(criteria::planTravel, {"Travel of the run"}, judge,
-                                 words::listOf<travelText, withinText, pulsesText>,
-                                 tries<&fixes::shorterWay, &fixes::pulseInTime, &fixes::railLength>))));
+    ofAllAxes(namingAxis(judging(
+        criteria::planTravel, {"Travel of the run"}, judge, words::listOf<travelText, withinText, pulsesText>,
+        tries<&fixes::shorterWay, &fixes::pulseInTime, &fixes::gearOfPulses, &fixes::railLength>))));
 
 } // namespace gantry::rules
