@@ -212,6 +212,17 @@ inline const std::vector<Case> planCases{
      "plan_battery",
      "slide",
      "battery of"},
+    // It would last, but for what a reading half way tells.
+    {"belt-slider",
+     {},
+     run(0.3,
+         [](Project& p, IntervalPlan& plan) {
+             p.supply.capacity = 1500.0;
+             plan.readings = {PackReading{"r", 100, p.supply.lowVoltage.value + 0.3}};
+         }),
+     "plan_battery",
+     "slide",
+     "battery of"},
     {"belt-slider",
      {},
      run(0.3,

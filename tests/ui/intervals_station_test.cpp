@@ -220,6 +220,32 @@ private slots:
         QTest::mouseClick(fix, Qt::LeftButton);
         QCOMPARE(state(), State::Fine);
     }
+    /// A verdict about another plan takes that one in hand; of a single plan there is nothing to choose.
+    void verdictsShowTheirPlan() {
+        WindowDriver d;
+        begin(d);
+        const auto fillCard = [](IntervalPlan& plan) {
+            plan.cameras[0].picture = 50e6;
+            plan.cameras[0].card = 8e9;
+        };
+        d.window->document().change("a small card", [&](Project& p) { fillCard(p.plans[0]); });
+        const auto button = [&] {
+            QWidget* card = d.find("verdict_plan_storage");
+            auto* show = card != nullptr ? card->findChild<QPushButton*>("moment") : nullptr;
+            return show != nullptr && show->isVisible() ? show : nullptr;
+        };
+        QVERIFY(button() == nullptr);
+        d.window->document().change("a second plan", [&](Project& p) {
+            p.plans[0].cameras[0].card = 1e12;
+            addPlan(p);
+            fillCard(p.plans[1]);
+        });
+        QCOMPARE(desk(d).plan(), 0);
+        QVERIFY(button() != nullptr);
+        QTest::mouseClick(button(), Qt::LeftButton);
+        QCOMPARE(desk(d).plan(), 1);
+        QCOMPARE(d.find<QComboBox>("planChoice")->currentIndex(), 1);
+    }
     /// The list that is saved is the list that the command line prints.
     void theListIsSaved() {
         WindowDriver d;

@@ -365,8 +365,16 @@ private slots:
         QCOMPARE(high.results().energy.flatAt.value(), flat + 1.0);
         // Of a pack that is nearly full it tells nothing.
         plan.readings = {PackReading{"r", 2, volts(0.05)}};
-        QVERIFY(!Desk(p).results().energy.read);
         QCOMPARE(Desk(p).results().energy.flatAt.value(), flat + 1.0);
+        // Lower still, it was not full when the run began; what it then takes is what was computed.
+        plan.readings = {PackReading{"r", 2, volts(0.25)}};
+        VERIFY_NEAR_ABS(Desk(p).results().energy.flatAt.value(), 0.75 * flat + 1.0, 2.5);
+        // Two far apart tell both: a sixth was missing from the start, and it goes a quarter faster.
+        const int first = static_cast<int>(0.2 * flat), last = static_cast<int>(0.5 * flat);
+        const auto then2 = [&](int k) { return 1.0 / 6.0 + 1.25 * k * each / there; };
+        plan.readings = {PackReading{"b", last + 1, volts(then2(last))},
+                         PackReading{"a", first + 1, volts(then2(first))}};
+        VERIFY_NEAR_ABS(Desk(p).results().energy.flatAt.value(), 5.0 / 6.0 / 1.25 * flat + 1.0, 2.5);
     }
     /// A way laid out for the time that somebody is there: covered by then, left early, outlasted.
     void presenceSetsThePace() {

@@ -180,7 +180,7 @@ QString partDetail(const Context& context, const ChainColumn& c) {
             return tr("%1 at %2")
                 .arg(context.show(shot.focalLength, Kind::PartLength),
                      metres
-                         ? tr("%1 m").arg(QString::fromStdString(units::plainNumber(shot.subjectDistance, 2)))
+                         ? tr("%1 m").arg(QString::fromStdString(units::plainNumber(shot.subjectDistance, 1)))
                          : context.show(shot.subjectDistance, Kind::Length));
         }
         return {};

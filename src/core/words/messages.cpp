@@ -2,9 +2,22 @@
 #include "core/words/messages.h"
 
 #include "core/units/names.h"
+#include "core/units/spelled_time.h"
 #include "core/units/text.h"
 
 namespace gantry::words {
+namespace {
+
+std::string shown(const Argument& a, units::System system) {
+    if (!a.value) return "–";
+    // Nobody counts hours in seconds.
+    constexpr double long_ = 120.0;
+    if (a.kind == units::Kind::Time && a.value.value() >= long_) return units::spelledTime(a.value.value());
+    return units::format(a.value.value(), a.kind, system, a.significant);
+}
+
+} // namespace
+
 std::string render(Message message, const Arguments& arguments, const Names& names, units::System system) {
     std::string_view rest = message.text;
     std::string out;
@@ -26,8 +39,7 @@ std::string render(Message message, const Arguments& arguments, const Names& nam
         else if (name == "reason")
             out += reasonText(names.reason);
         else {
-            const Argument& a = arguments[static_cast<std::size_t>(name.front() - '0')];
-            out += a.value ? units::format(a.value.value(), a.kind, system, a.significant) : "–";
+            out += shown(arguments[static_cast<std::size_t>(name.front() - '0')], system);
         }
     }
     return out;

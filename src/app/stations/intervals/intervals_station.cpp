@@ -312,9 +312,6 @@ void IntervalsStation::showFields() {
         if (e.endVoltage) subtitle += tr(" · %1 at the end").arg(context_.show(e.endVoltage, Kind::Voltage));
         if (e.warnAt) subtitle += tr(" · warns at picture %1").arg(context_.show(e.warnAt, Kind::Count, 7));
         if (e.parkAt) subtitle += tr(" · parks at picture %1").arg(context_.show(e.parkAt, Kind::Count, 7));
-        if (e.read && e.read.value() > 1.0)
-            subtitle += tr(" · by the last reading %1 times as much is taken as computed")
-                            .arg(context_.show(e.read, Kind::Ratio));
         const auto& errors = desk_->results()->readingErrors;
         for (std::size_t i = 0; i < errors.size() && i < plan->readings.size(); ++i)
             if (errors[i])

@@ -49,7 +49,7 @@ void PlanDesk::fit() {
         run_ = std::make_unique<IntervalRun>(*course_, axes_);
         for (const std::int64_t k : course_->samples())
             if (k + 1 < course_->pictures()) steps_.push_back(course_->step(k));
-        if (!steps_.empty()) taken_ = energyTaken(*course_, project_.axes, axes_, steps_);
+        if (!steps_.empty()) taken_ = energyTaken(*course_, *rig_, axes_, steps_);
     }
     // At first the picture with the least room is the one to look at.
     if (fresh_ && results() != nullptr && results()->lanes.picture) {
@@ -82,7 +82,7 @@ double PlanDesk::time() const {
 std::optional<double> PlanDesk::chargeTaken(std::int64_t picture) const {
     const IntervalResults* r = results();
     if (r == nullptr || !r->energy.there || !taken_) return std::nullopt;
-    return taken_->at(static_cast<double>(picture)) * r->energy.read.valueOr(1.0) / r->energy.there.value();
+    return taken_->at(static_cast<double>(picture)) / r->energy.there.value();
 }
 
 } // namespace gantry::app

@@ -17,9 +17,10 @@ IntervalResults evaluateInterval(const RigSetup& rig, const IntervalPlan& plan,
 void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse& course,
                 const std::vector<AxisEvaluation>& axes, std::span<const IntervalCourse::Step> steps);
 
-/// Energy taken from the pack up to the picture of each step, and up to the last.
-/// @param axes of the rig, and evaluated @param steps one at least
-intervals::TakenEnergy energyTaken(const IntervalCourse& course, std::span<const Axis> axes,
+/// Energy taken from the pack up to the picture of each step, and up to the last; as its readings say, where
+/// they say that it is more than was computed.
+/// @param evaluated axes of the rig @param steps one at least
+intervals::TakenEnergy energyTaken(const IntervalCourse& course, const RigSetup& rig,
                                    const std::vector<AxisEvaluation>& evaluated,
                                    std::span<const IntervalCourse::Step> steps);
 

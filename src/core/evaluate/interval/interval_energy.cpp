@@ -141,29 +141,88 @@ static intervals::TakenEnergy takenBy(const Charge& charge, const IntervalCourse
     return out;
 }
 
-intervals::TakenEnergy energyTaken(const IntervalCourse& course, std::span<const Axis> axes,
-                                   const std::vector<AxisEvaluation>& evaluated,
-                                   std::span<const IntervalCourse::Step> steps) {
-    return takenBy(Charge(axes, course, evaluated), course, steps);
+/// What may be taken of the pack at so much power on average; nothing on mains. Its voltage falls straight,
+/// the nominal one in the middle.
+static std::optional<intervals::Pack> packOf(const Supply& s, double average) {
+    if (!(s.capacity > 0.0) || !(average > 0.0)) return std::nullopt;
+    const double current = average / s.voltage.value;
+    // What a label promises beyond its capacity at a small current is not counted on.
+    const double lasts =
+        power::runTime({s.capacity, s.ratedTime, std::max(1.0, s.peukert.value), s.usable}, current);
+    intervals::Pack pack;
+    pack.energy = std::min(lasts * current, s.usable * s.capacity) * s.voltage.value;
+    pack.fullVoltage = 2.0 * s.voltage.value - s.lowVoltage.value;
+    pack.emptyVoltage = s.lowVoltage.value;
+    pack.resistance = supplyResistance(s);
+    return pack;
 }
 
-/// The last reading of the pack [picture from 0, energy by its voltage]; nothing where there is none that
-/// tells anything.
-static std::optional<std::pair<double, double>> lastReading(const IntervalPlan& plan,
-                                                            const intervals::TakenEnergy& taken,
-                                                            const intervals::Pack& pack, double average) {
-    const auto last =
-        std::max_element(plan.readings.begin(), plan.readings.end(),
-                         [](const PackReading& a, const PackReading& b) { return a.picture < b.picture; });
-    if (last == plan.readings.end()) return std::nullopt;
-    const double at = last->picture - 1.0;
-    // Near a full pack a hundredth of a volt decides, so it is not asked.
-    constexpr double leastTaken = 0.1;
-    if (at > static_cast<double>(taken.pictures.back()) || taken.at(at) < leastTaken * pack.energy)
-        return std::nullopt;
-    const double share = intervals::takenAtVoltage(pack, last->volts, average);
-    if (!std::isfinite(share) || !(share > 0.0)) return std::nullopt;
-    return std::pair(at, std::min(share, 1.0) * pack.energy);
+/// Power [W] on average in the middle of a run.
+static double averageOf(const Charge& charge, const IntervalCourse& c, const IntervalCourse::Step& middle) {
+    return charge.of(middle).all() / criteria::supplyEfficiency.value / c.gaps().gap(middle.picture);
+}
+
+static const IntervalCourse::Step& middleOf(const IntervalCourse& c,
+                                            std::span<const IntervalCourse::Step> steps) {
+    return *std::find_if(steps.begin(), steps.end() - 1,
+                         [&](const IntervalCourse::Step& s) { return 2 * s.picture >= c.pictures() - 1; });
+}
+
+namespace {
+
+/// A reading of the pack, as energy [J].
+struct Reading {
+    double computed = 0.0; ///< that it should have taken by then
+    double taken = 0.0;    ///< … and has, by its voltage
+};
+
+} // namespace
+
+/// In order of pictures.
+static std::vector<Reading> readingsOf(const IntervalPlan& plan, const intervals::TakenEnergy& taken,
+                                       const intervals::Pack& pack, double average) {
+    std::vector<PackReading> all = plan.readings;
+    std::stable_sort(all.begin(), all.end(),
+                     [](const PackReading& a, const PackReading& b) { return a.picture < b.picture; });
+    std::vector<Reading> out;
+    for (const PackReading& r : all) {
+        const double at = r.picture - 1.0, share = intervals::takenAtVoltage(pack, r.volts, average);
+        if (at <= static_cast<double>(taken.pictures.back()) && std::isfinite(share))
+            out.push_back({taken.at(at), std::clamp(share, 0.0, 1.0) * pack.energy});
+    }
+    return out;
+}
+
+/// As much as the readings say is taken, where it is more than was computed: a straight fall of voltage is
+/// too crude to promise more. Some picture apart they tell how fast it goes; one alone near the beginning,
+/// that the pack was not full.
+static intervals::TakenEnergy believed(const std::vector<Reading>& readings, const intervals::Pack& pack,
+                                       intervals::TakenEnergy taken) {
+    if (readings.empty()) return taken;
+    const double apart = 0.1 * pack.energy; // nearer ones tell nothing of how fast it goes
+    const Reading& last = readings.back();
+    double before = 0.0, faster = 1.0;
+    const Reading& first = readings.front();
+    if (last.computed - first.computed >= apart) {
+        faster = std::max(1.0, (last.taken - first.taken) / (last.computed - first.computed));
+        before = std::max(0.0, last.taken - faster * last.computed);
+    } else if (last.computed >= apart) {
+        faster = std::max(1.0, last.taken / last.computed);
+    } else if (last.taken - last.computed >= 0.5 * apart) {
+        before = last.taken - last.computed;
+    }
+    for (double& energy : taken.energy) energy = before + faster * energy;
+    return taken;
+}
+
+intervals::TakenEnergy energyTaken(const IntervalCourse& course, const RigSetup& rig,
+                                   const std::vector<AxisEvaluation>& evaluated,
+                                   std::span<const IntervalCourse::Step> steps) {
+    const Charge charge(rig.axes, course, evaluated);
+    intervals::TakenEnergy taken = takenBy(charge, course, steps);
+    const double average = averageOf(charge, course, middleOf(course, steps));
+    const auto pack = packOf(rig.supply, average);
+    return pack ? believed(readingsOf(course.plan(), taken, *pack, average), *pack, taken) : taken;
 }
 
 void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse& c,
@@ -172,10 +231,7 @@ void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse&
     results::failAll(e, Reason::NotApplicable);
     if (steps.empty()) return;
     const Charge charge(rig.axes, c, axes);
-    const auto half = std::find_if(steps.begin(), steps.end() - 1, [&](const IntervalCourse::Step& s) {
-        return 2 * s.picture >= c.pictures() - 1;
-    });
-    const IntervalCourse::Step& middle = *half;
+    const IntervalCourse::Step& middle = middleOf(c, steps);
     const double gap = c.gaps().gap(middle.picture);
     const Charge::Interval of = charge.of(middle);
     const double efficiency = criteria::supplyEfficiency.value;
@@ -205,41 +261,29 @@ void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse&
     const intervals::TakenEnergy taken = takenBy(charge, c, steps);
     const double needed = taken.energy.back();
     e.needed = needed;
-    const Supply& s = rig.supply;
-    const double average = of.all() / efficiency / gap;
-    if (!(s.capacity > 0.0) || !(average > 0.0)) return;
-    const double current = average / s.voltage.value;
-    // What a label promises beyond its capacity at a small current is not counted on.
-    const double lasts =
-        power::runTime({s.capacity, s.ratedTime, std::max(1.0, s.peukert.value), s.usable}, current);
-    const double there = std::min(lasts * current, s.usable * s.capacity) * s.voltage.value;
+    const double average = averageOf(charge, c, middle);
+    const auto pack = packOf(rig.supply, average);
+    if (!pack) return;
+    const double there = pack->energy;
     e.there = there;
-    // Its voltage falls straight, the nominal one in the middle.
-    intervals::Pack pack;
-    pack.energy = there;
-    pack.fullVoltage = 2.0 * s.voltage.value - s.lowVoltage.value;
-    pack.emptyVoltage = s.lowVoltage.value;
-    pack.resistance = supplyResistance(s);
-    const double peak = charge.peak() / efficiency;
-    const auto voltageAt = [&](double energy, double power) {
-        return intervals::voltageUnder(pack, std::min(1.0, energy / there), power);
-    };
-    // A straight fall of voltage is too crude to promise more than was computed, but less is believed.
-    double more = 1.0;
-    if (const auto read = lastReading(c.plan(), taken, pack, average)) {
-        more = std::max(1.0, read->second / taken.at(read->first));
-        e.read = more;
-    }
-    e.room = there / (more * needed);
-    if (const auto flat = taken.pictureOf(there / more)) {
+    const std::vector<Reading> readings = readingsOf(c.plan(), taken, *pack, average);
+    if (!readings.empty() && readings.back().computed > 0.0)
+        e.read = readings.back().taken / readings.back().computed;
+    const intervals::TakenEnergy goes = believed(readings, *pack, taken);
+    e.room = there / goes.energy.back();
+    if (const auto flat = goes.pictureOf(there)) {
         e.flatAt = static_cast<double>(*flat) + 1.0;
         e.flatAfter = c.clockAt(*flat) - c.clockAt(0);
     }
-    const auto end = voltageAt(more * needed, peak);
+    const double peak = charge.peak() / efficiency;
+    const auto voltageAt = [&](double energy, double power) {
+        return intervals::voltageUnder(*pack, std::min(1.0, energy / there), power);
+    };
+    const auto end = voltageAt(goes.energy.back(), peak);
     e.endVoltage = end ? Figure(*end) : Figure::none(Reason::SupplyCollapses);
     const auto reaches = [&](double volts) {
         if (!(volts > 0.0)) return nothing();
-        const auto at = taken.pictureOf(intervals::takenAtVoltage(pack, volts, peak) * there / more);
+        const auto at = goes.pictureOf(intervals::takenAtVoltage(*pack, volts, peak) * there);
         return at ? Figure(static_cast<double>(*at) + 1.0) : nothing();
     };
     e.warnAt = reaches(c.plan().warnVoltage);

@@ -5,11 +5,10 @@ namespace gantry::rules {
 
 constexpr Message batteryText{"“{part}” takes {0}, of which motors take {1}; the battery gives {2}."};
 constexpr Message readText{
-    "The battery reads as if {4} times as much as computed had been taken. At that rate “{part}” "
-    "takes {0}; the battery gives {2}."};
+    "The battery reads lower than was computed. At that rate “{part}” takes {0}; it gives {2}."};
 constexpr Message readFlatText{
-    "The battery reads as if {4} times as much as computed had been taken. At that rate it "
-    "is flat at picture {3} of “{part}”."};
+    "The battery reads lower than was computed. At that rate it is flat at picture {3} of “{part}”: "
+    "it gives {2}, and {0} are needed."};
 constexpr Message flatText{"The battery is flat at picture {3} of “{part}”: it gives {2}, and {0} are "
                            "needed, of which motors take {1}."};
 
@@ -18,15 +17,14 @@ static Finding battery(const RigView& view) {
     if (!worst) return std::nullopt;
     const PlanEnergy& e = view.evaluation.plans[*worst].energy;
     const double volts = view.project.supply.voltage.value; // as its label counts
-    // A twentieth more is within what a voltage tells.
-    const bool read = e.read && e.read.value() > 1.05;
+    const Figure goes = e.there / e.room; // all that is taken, by the readings where they say more
+    const bool read = less(e.needed * 1.01, goes);
     const Message& text = read ? (e.flatAt ? readFlatText : readText) : e.flatAt ? flatText : batteryText;
     Verdict v = found(nullptr, e.room, text,
-                      {{{Kind::Charge, e.needed * e.read.valueOr(1.0) / volts},
+                      {{{Kind::Charge, goes / volts},
                         {Kind::Percentage, e.motors},
                         {Kind::Charge, e.there / volts},
-                        {Kind::Count, e.flatAt, 7},
-                        {Kind::Ratio, e.read}}});
+                        {Kind::Count, e.flatAt, 7}}});
     namePlan(v, view.project, *worst);
     return v;
 }

@@ -311,10 +311,15 @@ Candidates batteries(const Problem& p) {
     Candidates out;
     constexpr std::array hours{2.0, 4.0, 7.0, 10.0, 14.0, 20.0, 30.0, 50.0, 75.0, 100.0, 150.0, 200.0};
     constexpr double hour = 3600.0;
+    // By the readings of the pack there is it may take more than is computed; of another there are none.
+    const PlanInHand of = planOf(p);
+    const double needed = of ? p.project.supply.capacity / of.results->energy.room.valueOr(1.0) : 0.0;
     for (const double h : hours)
-        if (h * hour > p.project.supply.capacity)
-            add(out, p, FixCost::ToBuy, batteryOf, {{{Kind::Charge, h * hour}}},
-                [&](Project& q) { q.supply.capacity = h * hour; });
+        if (h * hour > std::max(p.project.supply.capacity, needed))
+            add(out, p, FixCost::ToBuy, batteryOf, {{{Kind::Charge, h * hour}}}, [&](Project& q) {
+                q.supply.capacity = h * hour;
+                for (IntervalPlan& plan : q.plans) plan.readings.clear();
+            });
     return out;
 }
 

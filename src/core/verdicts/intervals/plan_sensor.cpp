@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/intervals/plan_view.h"
 
+#include <cmath>
+
 namespace gantry::rules {
 
-constexpr Message ownText{"The sensor of “{part}” sees the rig move: after everybody has left, {0} more "
-                          "pictures are taken; {1} do no "
-                          "harm."};
+constexpr Message ownText{"The sensor of “{part}” sees the rig move: after everybody has left, about "
+                          "{0} more pictures are taken; {1} do no harm."};
 constexpr Message endlessText{
     "The sensor of “{part}” sees every move of the rig within its hold, so the run never stops by itself."};
 
@@ -23,7 +24,8 @@ static Finding judge(const RigView& view) {
     if (!worst) return std::nullopt;
     const Figure& own = view.evaluation.plans[*worst].others.ownPictures;
     Verdict v = found(nullptr, least, own ? ownText : endlessText,
-                      {{{Kind::Ratio, own}, {Kind::Count, criteria::ownPictures.value}}});
+                      {{{Kind::Count, own.map([](double pictures) { return std::round(pictures); }), 7},
+                        {Kind::Count, criteria::ownPictures.value}}});
     namePlan(v, view.project, *worst);
     return v;
 }
