@@ -6,7 +6,9 @@
 #include "app/theme/fitted_text.h"
 #include "app/theme/tokens.h"
 
+#include <QComboBox>
 #include <QPainter>
+#include <algorithm>
 
 namespace gantry::app {
 
@@ -20,6 +22,17 @@ void Station::updateHead(int bottom, const QString& texts) {
     headTexts_ = now;
     setAccessibleDescription(texts);
     update(0, from, width(), bottom - from);
+}
+
+void Station::showChoices(QComboBox& box, const QStringList& names, int current) {
+    const QSignalBlocker block(&box);
+    QStringList now;
+    for (int i = 0; i < box.count(); ++i) now << box.itemText(i);
+    if (now != names) {
+        box.clear();
+        box.addItems(names);
+    }
+    box.setCurrentIndex(std::clamp(current, 0, std::max(0, box.count() - 1)));
 }
 
 qsizetype Station::letterAt(QPoint at, const QRect& card, int lineHeight, const QString& lead,

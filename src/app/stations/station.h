@@ -5,6 +5,8 @@
 
 #include <QWidget>
 
+class QComboBox;
+
 namespace gantry::app {
 
 /// One station's page. It is refreshed when shown and, while shown, on every edit.
@@ -52,6 +54,8 @@ protected:
     /// Has the head, down to `bottom`, painted again where its texts have changed. Only the head: everything
     /// that stands on a page is painted with it.
     void updateHead(int bottom, const QString& texts);
+    /// What a box chooses among, laid out anew only where it has changed; nobody is told.
+    static void showChoices(QComboBox& box, const QStringList& names, int current);
 
     Context context_;
 

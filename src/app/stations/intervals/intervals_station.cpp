@@ -328,13 +328,9 @@ void IntervalsStation::showFields() {
 void IntervalsStation::refresh() {
     desk_->fit();
     const Project& project = context_.document.project();
-    {
-        const QSignalBlocker block(plans_);
-        plans_->clear();
-        for (const IntervalPlan& p : project.plans) plans_->addItem(QString::fromStdString(p.name));
-        if (project.plans.empty()) plans_->addItem(tr("No plan yet"));
-        plans_->setCurrentIndex(desk_->plan());
-    }
+    QStringList names;
+    for (const IntervalPlan& p : project.plans) names << QString::fromStdString(p.name);
+    showChoices(*plans_, names.isEmpty() ? QStringList{tr("No plan yet")} : names, desk_->plan());
     const bool can = !context_.document.readOnly();
     new_->setEnabled(can && !project.axes.empty());
     play_->setEnabled(desk_->course() != nullptr);

@@ -386,13 +386,9 @@ void MovesStation::showFields() {
 void MovesStation::refresh() {
     desk_->fit();
     const Project& project = context_.document.project();
-    {
-        const QSignalBlocker block(moves_);
-        moves_->clear();
-        for (const RigMove& m : project.moves) moves_->addItem(QString::fromStdString(m.name));
-        if (project.moves.empty()) moves_->addItem(tr("No move yet"));
-        moves_->setCurrentIndex(std::max(0, desk_->move()));
-    }
+    QStringList names;
+    for (const RigMove& m : project.moves) names << QString::fromStdString(m.name);
+    showChoices(*moves_, names.isEmpty() ? QStringList{tr("No move yet")} : names, desk_->move());
     const bool can = !context_.document.readOnly();
     store_->setEnabled(can && !project.axes.empty());
     target_->setEnabled(can && desk_->current() != nullptr);
