@@ -7,11 +7,9 @@
 #include "core/evaluate/move/evaluate_move.h"
 #include "core/evaluate/move/move_search.h"
 #include "core/evaluate/setup_of.h"
-#include "core/model/edit_axes.h"
-#include "core/model/edit_moves.h"
 #include "core/tools/least_move_time.h"
 #include "machine.h"
-#include "support.h"
+#include "nine_axes.h"
 
 #include <algorithm>
 #include <iostream>
@@ -20,24 +18,6 @@
 namespace {
 
 using namespace gantry;
-
-/// The jib with more axes on top, until there are nine, and a move through twenty poses, most of them passed.
-Project nineAxes() {
-    Project p = demo(GANTRY_DATA "/demo/kettle-jib.gantry");
-    p.moves.clear();
-    while (p.axes.size() < 9) copyAxis(p, static_cast<int>(p.axes.size()) - 1);
-    addMove(p);
-    for (int i = 0; i < 20; ++i) {
-        std::vector<double> places;
-        for (std::size_t a = 0; a < p.axes.size(); ++a)
-            places.push_back((0.3 + 0.02 * ((i * 7 + static_cast<int>(a) * 5) % 20)) *
-                             usableTravel(p.axes[a]));
-        storePose(p, 0, i - 1, places);
-        p.moves[0].poses.back().arrive.time = 20.0;
-        p.moves[0].poses.back().passes = i % 4 != 0;
-    }
-    return p;
-}
 
 struct Times {
     double plan = 0.0, loads = 0.0, judge = 0.0, whole = 0.0;

@@ -58,16 +58,24 @@ void SoftTable::paintEvent(QPaintEvent*) {
         const int left = columns[static_cast<std::size_t>(column)];
         p.drawText(QRect(left, y, 160, 20), Qt::AlignVCenter, text);
     };
-    cell(1, 4, tr("frequency"));
-    cell(2, 4, tr("damping"));
-    cell(3, 4, tr("settling time"));
-    cell(4, 4, tr("share of the vibration"));
     // The shot after which it swings longest.
     const ShotEvaluation* shot = context_.shotEvaluation();
     for (const ShotEvaluation& s : e->shots)
         if (s.rocking.settling && (shot == nullptr || !shot->rocking.settling ||
                                    s.rocking.settling.value() > shot->rocking.settling.value()))
             shot = &s;
+    cell(1, 4, tr("frequency"));
+    cell(2, 4, tr("damping"));
+    // Which stop it is, where there is room to say so: moves and plans have stops of their own.
+    const QString after =
+        shot == nullptr
+            ? QString()
+            : tr("settling after “%1”")
+                  .arg(QString::fromStdString(context_.document.project().shots[shot->shot.at()].name));
+    const bool fits =
+        !after.isEmpty() && p.fontMetrics().horizontalAdvance(after) < columns[4] - columns[3] - 6;
+    cell(3, 4, fits ? after : tr("settling time"));
+    cell(4, 4, tr("share of the vibration"));
     int y = 26;
     for (const SoftEntry& s : e->structure.soft) {
         if (y + 20 > height()) break;

@@ -36,29 +36,44 @@ QPolygonF thinned(const QPolygonF& curve) {
     return out;
 }
 
+/// The drawn parts of a broken line. @param pattern lengths drawn and left out in turn [px]
+void addDashes(QVarLengthArray<QLineF, 256>& out, const QPolygonF& points, const QList<double>& pattern) {
+    qsizetype part = 0;
+    double left = pattern.front();
+    for (qsizetype i = 1; i < points.size(); ++i) {
+        const QPointF way = points[i] - points[i - 1];
+        const double length = std::hypot(way.x(), way.y());
+        for (double at = 0.0; at < length;) {
+            const double to = std::min(length, at + left);
+            if (part % 2 == 0)
+                out.append(QLineF(points[i - 1] + way * (at / length), points[i - 1] + way * (to / length)));
+            left -= to - at;
+            at = to;
+            if (left > 1e-6) continue;
+            part = (part + 1) % pattern.size();
+            left = pattern[part];
+        }
+    }
+}
+
 } // namespace
 
 void drawCurve(QPainter& painter, const QPolygonF& curve, QPen pen) {
+    // Lines of their own are drawn several times as fast as a path, above all a broken one.
     const QPolygonF points = thinned(curve);
-    painter.setBrush(Qt::NoBrush);
+    QVarLengthArray<QLineF, 256> lines;
     if (pen.style() == Qt::SolidLine) {
-        // Lines of their own are drawn several times as fast as a path; ends as round as the bends need.
-        QVarLengthArray<QLineF, 256> lines;
         for (qsizetype i = 1; i < points.size(); ++i) lines.append(QLineF(points[i - 1], points[i]));
-        painter.setPen(pen);
-        painter.drawLines(lines.constData(), static_cast<int>(lines.size()));
-        return;
+    } else {
+        QList<double> pattern = pen.dashPattern();
+        for (double& length : pattern) length = std::max(0.5, length * pen.widthF());
+        addDashes(lines, points, pattern);
+        pen.setStyle(Qt::SolidLine);
+        pen.setCapStyle(Qt::FlatCap);
     }
-    constexpr qsizetype run = 4; // segments
-    double drawn = 0.0;
-    for (qsizetype from = 0; from + 1 < points.size(); from += run) {
-        const qsizetype count = std::min(run, points.size() - 1 - from);
-        pen.setDashOffset(drawn / pen.widthF());
-        painter.setPen(pen);
-        painter.drawPolyline(points.constData() + from, static_cast<int>(count + 1));
-        for (qsizetype i = from; i < from + count; ++i)
-            drawn += std::hypot(points[i + 1].x() - points[i].x(), points[i + 1].y() - points[i].y());
-    }
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(pen);
+    painter.drawLines(lines.constData(), static_cast<int>(lines.size()));
 }
 
 } // namespace gantry::app
