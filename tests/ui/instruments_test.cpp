@@ -2,6 +2,7 @@
 #include "app/instruments/toothed_wheel.h"
 #include "app/instruments/vial.h"
 #include "app/shell/station_rail.h"
+#include "app/theme/curve.h"
 #include "app/theme/tokens.h"
 
 #include <QApplication>
@@ -52,6 +53,59 @@ private slots:
                     12;
             }
         QVERIFY(coloured > 20);
+    }
+    /// A curve of many points has its ink where its points are, as wide as its pen.
+    void curvesAreWhereTheirPointsAre() {
+        QImage image(400, 200, QImage::Format_Grayscale8);
+        image.fill(Qt::white);
+        const auto at = [](double x) { return 100.0 + 70.0 * std::sin(x / 40.0) + (x > 300.0 ? 15.0 : 0.0); };
+        QPolygonF curve;
+        for (double x = 10.0; x <= 390.0; x += 0.5) curve << QPointF(x, at(x));
+        QPainter p(&image);
+        p.setRenderHint(QPainter::Antialiasing);
+        drawCurve(p, curve, QPen(Qt::black, 2.0));
+        p.end();
+        for (int x = 14; x < 386; ++x) {
+            if (std::abs(x - 300) < 8) continue; // where it jumps
+            double ink = 0.0, sum = 0.0;
+            for (int y = 0; y < 200; ++y) {
+                const double dark = 1.0 - qGray(image.pixel(x, y)) / 255.0;
+                ink += dark;
+                sum += dark * (y + 0.5);
+            }
+            const double slope = 70.0 / 40.0 * std::cos((x + 0.5) / 40.0);
+            QVERIFY2(std::abs(sum / ink - at(x + 0.5)) < 0.4, qPrintable(QString::number(x)));
+            const double wide = ink / std::hypot(1.0, slope);
+            QVERIFY2(std::abs(wide - 2.0) < 0.3, qPrintable(QString("%1 at %2").arg(wide).arg(x)));
+        }
+    }
+    /// Dashes go on over every bend: as much is drawn as the pattern says, in parts as long as it says.
+    void dashesGoOnOverBends() {
+        QImage image(400, 60, QImage::Format_Grayscale8);
+        image.fill(Qt::white);
+        QPolygonF curve; // bends everywhere by more than is left out
+        for (int x = 10; x <= 390; x += 3) curve << QPointF(x, 30.5 + (x / 3 % 2 == 0 ? 0.6 : -0.6));
+        QPainter p(&image);
+        p.setRenderHint(QPainter::Antialiasing);
+        QPen pen(Qt::black, 2.0);
+        pen.setDashPattern({4.0, 2.0});
+        drawCurve(p, curve, pen);
+        p.end();
+        double ink = 0.0;
+        int parts = 0;
+        bool before = false;
+        for (int x = 0; x < 400; ++x) {
+            double column = 0.0;
+            for (int y = 0; y < 60; ++y) column += 1.0 - qGray(image.pixel(x, y)) / 255.0;
+            ink += column;
+            const bool drawn = column > 1.0;
+            parts += drawn && !before;
+            before = drawn;
+        }
+        const double length = 380.0 * std::hypot(3.0, 1.2) / 3.0;
+        QVERIFY2(std::abs(ink / (2.0 * length) - 2.0 / 3.0) < 0.05,
+                 qPrintable(QString::number(ink / length)));
+        QVERIFY2(std::abs(parts - length / 12.0) <= 1.5, qPrintable(QString::number(parts)));
     }
     /// A wheel drawn with n teeth has n outer corners pairs: counted by walking round just below the rim.
     void wheelsHaveTheirTrueToothCount() {

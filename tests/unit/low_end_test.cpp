@@ -14,6 +14,7 @@
 #include <cmath>
 #include <functional>
 #include <map>
+#include <mutex>
 #include <nlohmann/json.hpp>
 #include <numbers>
 
@@ -430,6 +431,36 @@ private slots:
         QCOMPARE(text(1.498, 1.5), std::string("1.498"));
         QCOMPARE(text(0.0, 1.5), std::string("0"));
         QCOMPARE(text(18.4, 2.0), std::string("18"));
+    }
+    /// Shared out over several threads it is the same to the last digit, and every axis is shown once an
+    /// input.
+    void workersAgree() {
+        const Project p = demoProject("fernhouse-dolly");
+        std::map<std::size_t, std::size_t> one, all;
+        std::mutex mutex;
+        const auto count = [&](auto& into) {
+            return [&](std::size_t axis, AxisEvaluation&&) {
+                const std::scoped_lock lock(mutex);
+                ++into[axis];
+            };
+        };
+        const Assessment alone = assess(p, count(one));
+        for (int round = 0; round < 3; ++round) {
+            all.clear();
+            const Assessment shared = assess(p, count(all), Poses::Search, {}, Workers::All);
+            QCOMPARE(shared.verdicts.size(), alone.verdicts.size());
+            for (std::size_t i = 0; i < alone.verdicts.size(); ++i) {
+                const Verdict &a = alone.verdicts[i], &b = shared.verdicts[i];
+                QCOMPARE(b.rule, a.rule);
+                QCOMPARE(b.low, a.low);
+                QCOMPARE(b.state, a.state);
+                QCOMPARE(b.deciding, a.deciding);
+                QCOMPARE(b.switches, a.switches);
+                QCOMPARE(b.holdsUntil.valueOr(-1.0), a.holdsUntil.valueOr(-1.0));
+                QCOMPARE(b.worst.valueOr(-1.0), a.worst.valueOr(-1.0));
+            }
+            QVERIFY(all == one && one.size() == p.axes.size());
+        }
     }
     /// What can fall names its worst case: everything at once, not squares.
     void worstCaseOfWhatFalls() {

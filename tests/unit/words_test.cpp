@@ -104,6 +104,13 @@ private slots:
         QVERIFY(render(rules::torque.sentences[1], a, {"Slide", "Reveal"}, units::System::Inch)
                     .find("14 oz·in") != std::string::npos);
     }
+    /// Nobody counts hours in seconds, nor two seconds in minutes.
+    void longTimesAreSpelled() {
+        constexpr Message waits{"{0}, then {1} and {2}"};
+        const Arguments a{
+            {{units::Kind::Time, 28800.0}, {units::Kind::Time, 1.5}, {units::Kind::Time, 200.0}}};
+        QCOMPARE(render(waits, a, {}, units::System::Metric), std::string("8 h, then 1.5 s and 3 min 20 s"));
+    }
     /// A hint stands for 0, so its field takes 0; it fits the field; and it names a field that there is.
     void emptyHintsBelongToFields() {
         QSet<QString> used;

@@ -10,7 +10,7 @@ namespace {
 
 /// Without the points that lie on the line between their neighbours as nearly as can be seen.
 QPolygonF thinned(const QPolygonF& curve) {
-    constexpr double unseen = 0.2;
+    constexpr double unseen = 0.1;
     QPolygonF out;
     if (curve.isEmpty()) return out;
     out << curve.front();
@@ -69,9 +69,9 @@ void drawCurve(QPainter& painter, const QPolygonF& curve, QPen pen) {
         for (double& length : pattern) length = std::max(0.5, length * pen.widthF());
         addDashes(lines, points, pattern);
         pen.setStyle(Qt::SolidLine);
-        pen.setCapStyle(Qt::FlatCap);
     }
     painter.setBrush(Qt::NoBrush);
+    pen.setCapStyle(Qt::FlatCap); // longer ends would lie on each other at bends, and show
     painter.setPen(pen);
     painter.drawLines(lines.constData(), static_cast<int>(lines.size()));
 }
