@@ -36,6 +36,15 @@ QPolygonF thinned(const QPolygonF& curve) {
     return out;
 }
 
+/// A line a little longer at either end than between its points, so that no wedge is left open at a bend.
+QLineF joined(QPointF from, QPointF to) {
+    constexpr double reach = 0.3;
+    const QPointF way = to - from;
+    const double length = std::hypot(way.x(), way.y());
+    const QPointF more = length > 0.0 ? way * (reach / length) : QPointF();
+    return {from - more, to + more};
+}
+
 /// The drawn parts of a broken line. @param pattern lengths drawn and left out in turn [px]
 void addDashes(QVarLengthArray<QLineF, 256>& out, const QPolygonF& points, const QList<double>& pattern) {
     qsizetype part = 0;
@@ -63,7 +72,7 @@ void drawCurve(QPainter& painter, const QPolygonF& curve, QPen pen) {
     const QPolygonF points = thinned(curve);
     QVarLengthArray<QLineF, 256> lines;
     if (pen.style() == Qt::SolidLine) {
-        for (qsizetype i = 1; i < points.size(); ++i) lines.append(QLineF(points[i - 1], points[i]));
+        for (qsizetype i = 1; i < points.size(); ++i) lines.append(joined(points[i - 1], points[i]));
     } else {
         QList<double> pattern = pen.dashPattern();
         for (double& length : pattern) length = std::max(0.5, length * pen.widthF());
