@@ -13,6 +13,7 @@
 
 #include <algorithm>
 #include <iostream>
+#include <thread>
 #include <vector>
 
 namespace {
@@ -35,8 +36,13 @@ Times timesOf(const Project& p, const char* name) {
     out.judge = median(41, [&] { keep = evaluateMove(rig, move, planned, e.axes).time.value(); });
     out.whole = out.plan + out.loads + out.judge;
     const double search = median(5, [&] { keep = searchMove(rig, move, planned).view.valueOr(0.0); });
+    const gantry::Crew crew = [](const std::function<void()>& work) {
+        std::vector<std::jthread> others;
+        for (unsigned i = 1; i < std::thread::hardware_concurrency(); ++i) others.emplace_back(work);
+        work();
+    };
     const double least =
-        median(3, [&] { keep = leastMoveTime(move, planned.scene, planned.plan) ? 1.0 : 0.0; });
+        median(3, [&] { keep = leastMoveTime(move, planned.scene, planned.plan, {}, crew) ? 1.0 : 0.0; });
     std::cout << name << ": planned in " << out.plan << " ms, loads along it " << out.loads
               << " ms, judged in " << out.judge << " ms, together " << out.whole
               << " ms; the search along it " << search << " ms, its least time " << least << " ms\n";

@@ -17,6 +17,7 @@
 #include <mutex>
 #include <nlohmann/json.hpp>
 #include <numbers>
+#include <thread>
 
 using namespace gantry;
 using nlohmann::json;
@@ -444,10 +445,15 @@ private slots:
                 ++into[axis];
             };
         };
+        const Crew three = [](const std::function<void()>& work) {
+            std::vector<std::jthread> others;
+            for (int i = 0; i < 2; ++i) others.emplace_back(work);
+            work();
+        };
         const Assessment alone = assess(p, count(one));
         for (int round = 0; round < 3; ++round) {
             all.clear();
-            const Assessment shared = assess(p, count(all), Poses::Search, {}, Workers::All);
+            const Assessment shared = assess(p, count(all), Poses::Search, {}, three);
             QCOMPARE(shared.verdicts.size(), alone.verdicts.size());
             for (std::size_t i = 0; i < alone.verdicts.size(); ++i) {
                 const Verdict &a = alone.verdicts[i], &b = shared.verdicts[i];

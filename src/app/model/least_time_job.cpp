@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/least_time_job.h"
 
+#include "app/model/all_processors.h"
 #include "app/model/document.h"
 
 #include <algorithm>
@@ -50,7 +51,7 @@ void LeastTimeJob::start() {
     const PlannedMove& planned = document_.results().move(static_cast<std::size_t>(at - moves.begin()));
     pool_.start([this, move = *at, scene = planned.scene, plan = planned.plan,
                  revision = document_.revision(), token = stop_.get_token()] {
-        auto least = leastMoveTime(move, scene, plan, token);
+        auto least = leastMoveTime(move, scene, plan, token, allProcessors());
         if (token.stop_requested()) return;
         QMetaObject::invokeMethod(
             this,

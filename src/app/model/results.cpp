@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/results.h"
 
+#include "app/model/all_processors.h"
+
 #include "core/tools/spread.h"
 
 namespace gantry::app {
@@ -31,7 +33,7 @@ void Results::renew() {
         project_,
         keeps ? EachMoved([&](std::size_t axis, AxisEvaluation&& e) { moved[axis]->push_back(std::move(e)); })
               : EachMoved(),
-        Poses::Later, poses_, Workers::All));
+        Poses::Later, poses_, allProcessors()));
     moved_ = std::move(moved);
 }
 

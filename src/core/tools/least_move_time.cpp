@@ -6,7 +6,6 @@
 
 #include <algorithm>
 #include <atomic>
-#include <thread>
 #include <utility>
 #include <vector>
 
@@ -64,7 +63,7 @@ LeastRun leastRun(const RigMove& move, const MoveScene& scene, const MovePlan& p
 } // namespace
 
 std::optional<LeastMoveTime> leastMoveTime(const RigMove& move, const MoveScene& scene, const MovePlan& plan,
-                                           const std::stop_token& stop) {
+                                           const std::stop_token& stop, const Crew& crew) {
     if (plan.trajectory.empty() || plan.segments.empty()) return std::nullopt;
     std::vector<std::pair<std::size_t, std::size_t>> spans; // first and last segment from stop to stop
     for (std::size_t i = 0; i < plan.segments.size(); i = spans.back().second + 1) {
@@ -74,18 +73,12 @@ std::optional<LeastMoveTime> leastMoveTime(const RigMove& move, const MoveScene&
     }
     LeastMoveTime out;
     out.runs.resize(spans.size());
-    // None depends on another, so every processor takes the next that is left.
+    // None depends on another, so every thread takes the next that is left.
     std::atomic<std::size_t> next{0};
-    const auto work = [&] {
+    doneBy(crew, [&] {
         for (std::size_t i = next++; i < spans.size() && !stop.stop_requested(); i = next++)
             out.runs[i] = leastRun(move, scene, plan, spans[i].first, spans[i].second, stop);
-    };
-    {
-        const std::size_t workers = std::min<std::size_t>(std::thread::hardware_concurrency(), spans.size());
-        std::vector<std::jthread> others;
-        for (std::size_t i = 1; i < workers; ++i) others.emplace_back(work);
-        work();
-    }
+    });
     if (stop.stop_requested()) return std::nullopt;
     out.time = plan.trajectory.duration();
     for (const LeastRun& run : out.runs) out.time += run.least - run.planned;

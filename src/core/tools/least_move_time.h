@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/evaluate/move/plan_move.h"
+#include "core/solve/crew.h"
 
 #include <optional>
 #include <stop_token>
@@ -26,6 +27,6 @@ struct LeastMoveTime {
 /// passed where they are. A search of some hundredths of a second a run; not part of evaluate. Nothing where
 /// the move could not be planned or `stop` is requested.
 std::optional<LeastMoveTime> leastMoveTime(const RigMove& move, const MoveScene& scene, const MovePlan& plan,
-                                           const std::stop_token& stop = {});
+                                           const std::stop_token& stop = {}, const Crew& crew = {});
 
 } // namespace gantry

@@ -16,7 +16,6 @@
 #include <algorithm>
 #include <atomic>
 #include <optional>
-#include <thread>
 #include <unordered_map>
 
 namespace gantry {
@@ -359,7 +358,7 @@ private:
 } // namespace
 
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
-                 const EachMoved& each, Workers workers) {
+                 const EachMoved& each, const Crew& crew) {
     // The verdicts of an axis stand together, and those of the rig behind them all.
     std::vector<std::vector<Verdict*>> ofAxes(evaluation.axes.size());
     auto next = verdicts.begin();
@@ -370,7 +369,7 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
     for (Verdict& v : verdicts)
         if (aboutRig(v) && v.ratio) ofRig.push_back(&v);
 
-    // None reads what another writes, so every processor takes the next that is left; the rig comes first,
+    // None reads what another writes, so every thread takes the next that is left; the rig comes first,
     // for it takes longest.
     std::atomic<std::size_t> left{0};
     const std::size_t tasks = ofAxes.size() + 1;
@@ -385,27 +384,23 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
                 worker->ofAxis(i - 1, ofAxes[i - 1]);
         }
     };
-    // Another pays from a few axes on.
-    const std::size_t processors = workers == Workers::All ? std::thread::hardware_concurrency() : 1;
-    std::atomic<std::uint64_t> byOthers{0};
-    {
-        std::vector<std::jthread> others;
-        for (std::size_t i = 1; i < std::min(processors, tasks / 2); ++i)
-            others.emplace_back([&] {
-                work();
-                byOthers += axisEvaluations(); // the thread is new
-            });
+    // Other threads count for themselves what they evaluate; it is ours.
+    std::atomic<std::uint64_t> all{0};
+    const std::uint64_t before = axisEvaluations();
+    doneBy(crew, [&] {
+        const std::uint64_t first = axisEvaluations();
         work();
-    }
-    addAxisEvaluations(byOthers);
+        all += axisEvaluations() - first;
+    });
+    addAxisEvaluations(all - (axisEvaluations() - before));
 }
 
 Assessment assess(const Project& project, const EachMoved& each, Poses poses,
-                  std::shared_ptr<const PoseSearch> known, Workers workers) {
+                  std::shared_ptr<const PoseSearch> known, const Crew& crew) {
     Assessment out;
     out.evaluation = evaluate(project, poses, std::move(known));
     out.verdicts = judge(project, out.evaluation);
-    applyRanges(project, out.evaluation, out.verdicts, each, workers);
+    applyRanges(project, out.evaluation, out.verdicts, each, crew);
     return out;
 }
 

@@ -1,14 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/solve/crew.h"
 #include "core/verdicts/verdict.h"
 
 #include <functional>
 
 namespace gantry {
-
-/// Whether somebody waits for it, so that all processors are used, or it runs beside others.
-enum class Workers { One, All };
 
 /// Gives each verdict the low end of its range, and what is at risk there its deciding inputs; what can fall,
 /// tip or break also its worst case.
@@ -18,10 +16,10 @@ enum class Workers { One, All };
 /// computed with both. Searches are not repeated. Verdicts without a number stay. The verdicts stand in the
 /// order in which `judge` gives them.
 /// @param each gets every axis as it is with one of its inputs at the farther end of its range; may be empty.
-/// With several workers different axes may come at once, and one axis from one worker alone.
+/// From a crew different axes may come at once, and one axis from one thread alone.
 using EachMoved = std::function<void(std::size_t axis, AxisEvaluation&& moved)>;
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
-                 const EachMoved& each = {}, Workers workers = Workers::One);
+                 const EachMoved& each = {}, const Crew& crew = {});
 
 /// evaluate, judge and applyRanges in one.
 struct Assessment {
@@ -31,6 +29,6 @@ struct Assessment {
 ///
 /// @param poses, known as for evaluate()
 Assessment assess(const Project& project, const EachMoved& each = {}, Poses poses = Poses::Search,
-                  std::shared_ptr<const PoseSearch> known = {}, Workers workers = Workers::One);
+                  std::shared_ptr<const PoseSearch> known = {}, const Crew& crew = {});
 
 } // namespace gantry
