@@ -66,7 +66,7 @@ static Finding cutFalls(const RigView& view) {
 /// An axis that only current holds, in a run on a battery that may not last; where it does, what holds
 /// without power is said elsewhere.
 static Finding falls(const RigView& view) {
-    if (const Finding cut = cutFalls(view)) return cut;
+    if (Finding cut = cutFalls(view)) return cut;
     const auto worst = worstPlan(view, [](const IntervalResults& r) { return r.energy.room; });
     if (!worst || !less(view.evaluation.plans[*worst].energy.room, criteria::planFalls.value))
         return std::nullopt;
