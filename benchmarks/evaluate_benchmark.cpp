@@ -61,10 +61,10 @@ Project grown(const Project& like, std::size_t axes, std::size_t shots) {
 }
 /// As the window does: with the search over all poses made before.
 Evaluation evaluated(const Project& p, const std::shared_ptr<const PoseSearch>& poses) {
-    return evaluate(p, Poses::Later, poses);
+    return evaluate(p, Poses::Later, {poses, nullptr});
 }
 Assessment assessed(const Project& p, const std::shared_ptr<const PoseSearch>& poses) {
-    return assess(p, {}, Poses::Later, poses);
+    return assess(p, {}, Poses::Later, {poses, nullptr});
 }
 std::shared_ptr<const PoseSearch> posesOf(const Project& p) {
     return searchPoses(setupWithMoves(p));

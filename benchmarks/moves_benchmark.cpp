@@ -30,7 +30,7 @@ Times timesOf(const Project& p, const char* name) {
     const Evaluation e = evaluate(p, Poses::Later);
     volatile double keep = 0.0;
     Times out;
-    out.plan = median(41, [&] { keep = planMove(rig, move, sceneOf(rig, move)).trajectory.duration(); });
+    out.plan = median(41, [&] { keep = planMove(move, sceneOf(rig, move)).trajectory.duration(); });
     out.loads = median(41, [&] { keep = plannedMove(rig, move).plan.trajectory.duration(); }) - out.plan;
     const PlannedMove planned = plannedMove(rig, move);
     out.judge = median(41, [&] { keep = evaluateMove(rig, move, planned, e.axes).time.value(); });

@@ -2,9 +2,9 @@
 // From a changed field to a painted window: the real window at 1280x800, a field stepped by key, and the
 // jib's counterweight dragged in the drawing, the time until the whole window has been painted. Bars: 16 ms
 // median, 25 ms at the 95th percentile, and scrubbing sixty times a second. --once fails on ratios only: an
-// edit with its repaint may cost at most three times a bare repaint of the window, and while saves run no
-// more than half as much again as without (two processors may be two threads of one core, which a save then
-// shares with the window).
+// edit with its repaint may cost at most half as much again as painting everything in the window, and while
+// saves run no more than half as much again as without (two processors may be two threads of one core, which
+// a save then shares with the window).
 #include "app/instruments/field_editor.h"
 #include "app/instruments/rig_view.h"
 #include "app/shell/main_window.h"
@@ -86,7 +86,7 @@ bool report(const std::string& what, std::vector<double> edits, std::vector<doub
     const Times e = summary(edits), r = summary(repaints);
     std::cout << what << ": edit to painted " << e.median << " ms median, " << e.p95
               << " ms at 95 %; bare repaint " << r.median << " ms median\n";
-    return e.median <= 3.0 * std::max(r.median, 2.0);
+    return e.median <= 1.5 * std::max(r.median, 2.0);
 }
 
 /// Edits while the project is saved over and over, against edits in between, turn by turn so that both meet
@@ -122,10 +122,14 @@ std::vector<double> scrub(QWidget& window, int times) {
     return out;
 }
 
+/// Everything that is seen painted again, with nothing computed.
 double repaint(QWidget& window) {
     QElapsedTimer clock;
     clock.start();
-    window.repaint();
+    window.update();
+    for (QWidget* w : window.findChildren<QWidget*>())
+        if (w->isVisible()) w->update();
+    settle();
     return milliseconds(clock);
 }
 
@@ -216,6 +220,8 @@ int main(int argc, char** argv) {
         report("Scrubbing nine axes", scrub(window, times), repaints);
         window.document().undoStack()->clear();
     }
+
+    if (argc > 2) return good || !once ? 0 : 1;
 
     const QString jib = home.filePath(QStringLiteral("jib.gantry"));
     QFile::copy(QStringLiteral(GANTRY_DATA "/demo/kettle-jib.gantry"), jib);

@@ -53,7 +53,7 @@ void printLeast(const Project& project, std::size_t index, std::ostream& out) {
     const RigMove& m = project.moves[index];
     const RigSetup rig = setupOf(project, Courses::No);
     const MoveScene scene = sceneOf(rig, m);
-    const auto least = leastMoveTime(m, scene, planMove(rig, m, scene));
+    const auto least = leastMoveTime(m, scene, planMove(m, scene));
     if (!least) {
         out << "no least time: nothing could be planned\n";
         return;

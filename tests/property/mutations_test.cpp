@@ -15,7 +15,7 @@ using namespace gantry;
 using nlohmann::json;
 
 #ifdef __SANITIZE_ADDRESS__
-constexpr int mutations = 700;
+constexpr int mutations = 400;
 #else
 constexpr int mutations = 5000;
 #endif

@@ -75,7 +75,7 @@ private slots:
             drawMove(p, aims);
             const RigSetup rig = setupOf(p, Courses::No);
             const MoveScene scene = sceneOf(rig, p.moves[0]);
-            const MovePlan plan = planMove(rig, p.moves[0], scene);
+            const MovePlan plan = planMove(p.moves[0], scene);
             const trajectory::Trajectory& t = plan.trajectory;
             if (t.empty()) continue;
             ++planned;

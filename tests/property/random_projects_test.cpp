@@ -16,9 +16,9 @@
 using namespace gantry;
 
 #ifdef __SANITIZE_ADDRESS__
-constexpr int projects = 500; // the sanitizers are there for memory, not for coverage of numbers
+constexpr int projects = 150; // the sanitizers are there for memory, not for coverage of numbers
 #else
-constexpr int projects = 8000;
+constexpr int projects = 5000;
 #endif
 
 class RandomProjectsTest : public QObject {

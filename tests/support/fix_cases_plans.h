@@ -222,7 +222,7 @@ inline const std::vector<Case> planCases{
          }),
      "plan_battery",
      "slide",
-     "battery of"},
+     "without the readings"},
     {"belt-slider",
      {},
      run(0.3,

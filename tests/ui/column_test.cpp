@@ -6,6 +6,7 @@
 #include "support/dialogs.h"
 #include "support/window.h"
 
+#include <QHelpEvent>
 #include <QInputDialog>
 #include <QPlainTextEdit>
 #include <QRegularExpression>
@@ -65,6 +66,32 @@ private slots:
         for (const Station* s : d.window->findChildren<Station*>())
             for (const QString& rule : s->rules())
                 QVERIFY2(rules::indexOf(rule.toStdString()) >= 0, qPrintable(rule));
+    }
+
+    /// Asked for, a line of another place says its whole sentence, as it is after an edit.
+    void linesSayTheirSentence() {
+        WindowDriver d;
+        d.station(QStringLiteral("drives"));
+        auto* line = d.window->findChild<QPushButton*>(QStringLiteral("other0"));
+        QVERIFY(line != nullptr && line->isVisible());
+        const auto asked = [&] {
+            QHelpEvent ask(QEvent::ToolTip, line->rect().center(), line->mapToGlobal(line->rect().center()));
+            QApplication::sendEvent(line, &ask);
+            return line->toolTip();
+        };
+        const auto isSaid = [&] {
+            const Document& doc = d.window->document();
+            const auto& all = doc.assessment().verdicts;
+            return std::any_of(all.begin(), all.end(), [&](const Verdict& v) {
+                return asked() == QString::fromStdString(sentence(v, doc.project(), units::System::Metric)) &&
+                       line->text().contains(QString::fromStdString(title(v)));
+            });
+        };
+        QVERIFY(isSaid());
+        d.window->document().change(QStringLiteral("twice as heavy"), [](Project& p) {
+            std::get<LinearMechanism>(p.axes[0].mechanism).movingMass.value *= 2.0;
+        });
+        QVERIFY(isSaid());
     }
 
     /// Whatever is over, at risk or may fall has a card or a line in every station; what is fine is counted.

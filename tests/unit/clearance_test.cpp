@@ -549,11 +549,11 @@ private slots:
         QCOMPARE(said, 1);
         // What is known is used as long as nothing that it goes by has changed.
         const auto known = searchPoses(setupOf(p, Courses::No));
-        QVERIFY(evaluate(p, Poses::Later, known).poses == known);
+        QVERIFY(evaluate(p, Poses::Later, {known, nullptr}).poses == known);
         Project other = p;
         other.payload.clear();
         other.shots.clear();
-        QVERIFY(evaluate(other, Poses::Later, known).poses == known);
+        QVERIFY(evaluate(other, Poses::Later, {known, nullptr}).poses == known);
         std::vector<std::function<void(Project&)>> moves{
             [](Project& q) { q.head.lensFront.value += 0.001; },
             [](Project& q) { q.base.height += 0.001; },
@@ -569,13 +569,13 @@ private slots:
         for (const auto& move : moves) {
             other = p;
             move(other);
-            QVERIFY(evaluate(other, Poses::Later, known).poses != known);
+            QVERIFY(evaluate(other, Poses::Later, {known, nullptr}).poses != known);
         }
         // Names too, since the sentence says them.
         p.base.bodies = {PlacedBody{"motor", "Motor", 0.0, 0.5}};
         const auto named = searchPoses(setupOf(p, Courses::No));
         p.base.bodies[0].name = "Other motor";
-        QVERIFY(evaluate(p, Poses::Later, named).poses != named);
+        QVERIFY(evaluate(p, Poses::Later, {named, nullptr}).poses != named);
         p.base.bodies.clear();
         // Waiting for it gives the same as searching by hand.
         QCOMPARE(evaluate(p).rig.clearance.distance.value(), known->clearance.distance);

@@ -103,7 +103,7 @@ private slots:
         const double depth = p.shots[0].subjectDistance, tiny = 1e-6;
         int looked = 0;
         for (std::size_t a = 0; a < p.axes.size(); ++a) {
-            if (!m.moves(a) || m.scene.chain.linkOf[a] < 0) continue;
+            if (!m.moves(a) || m.scene.linkOf[a] < 0) continue;
             for (std::size_t i = 0; i < m.axes[a].size(); i += 7) {
                 AxisStates at = statesAt(m.scene, m.plan.trajectory, m.axes[a][i].time);
                 const geometry::Frame was = cameraAt(m.scene, at.motion()).frame;

@@ -328,8 +328,7 @@ private slots:
         QVERIFY(e.moves[0].horizon.value() >= std::abs(ahead) - 1e-9);
         // The head on the boom looks level with it: by hand, from the angle between it and the arm.
         const MoveScene& scene = (*e.planned)[0].scene;
-        const double psi =
-            scene.links[static_cast<std::size_t>(scene.chain.linkOf[pan])].offset + places[pan];
+        const double psi = scene.links[static_cast<std::size_t>(scene.linkOf[pan])].offset + places[pan];
         VERIFY_NEAR_ABS(std::abs(ahead), std::abs(std::atan2(std::sin(psi) * std::sin(0.3), std::cos(0.3))),
                         1e-9);
         const Assessment bad = assess(p);
@@ -367,7 +366,7 @@ private slots:
         std::vector<geometry::Frame> frames(scene.links.size());
         kinematics::forward(scene.links, places, frames);
         // Across the slide: how far the mass lies to its side.
-        const double side = 0.15 * frames[static_cast<std::size_t>(scene.chain.linkOf[1])].ahead.y;
+        const double side = 0.15 * frames[static_cast<std::size_t>(scene.linkOf[1])].ahead.y;
         double most = 0.0;
         for (const AxisMoment& moment : m.axes[0])
             most = std::max(most, std::abs(2.0 * moment.acceleration * side));

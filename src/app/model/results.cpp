@@ -33,7 +33,7 @@ void Results::renew() {
         project_,
         keeps ? EachMoved([&](std::size_t axis, AxisEvaluation&& e) { moved[axis]->push_back(std::move(e)); })
               : EachMoved(),
-        Poses::Later, poses_, allProcessors()));
+        Poses::Later, Known{poses_, evaluation().planned}, allProcessors()));
     moved_ = std::move(moved);
 }
 

@@ -47,6 +47,7 @@ MainWindow::MainWindow(QWidget* parent)
     verdicts_ = new VerdictColumn(context_, fixes_, this);
     PlainLabels::install();
     setObjectName(QStringLiteral("mainWindow"));
+    setAttribute(Qt::WA_OpaquePaintEvent);
     setMinimumSize(1100, 700);
     resize(1280, 800);
     title_->setProperty("role", "title");

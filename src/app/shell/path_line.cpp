@@ -13,6 +13,7 @@ constexpr int edge = 14, gap = 6, between = 10;
 
 PathLine::PathLine(QWidget* parent) : QWidget(parent), next_(new QPushButton(this)) {
     setObjectName(QStringLiteral("pathLine"));
+    setAttribute(Qt::WA_OpaquePaintEvent);
     next_->setObjectName(QStringLiteral("nextStep"));
     next_->setProperty("role", "rowlink");
     connect(next_, &QPushButton::clicked, this, &PathLine::pressed);

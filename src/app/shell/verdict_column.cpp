@@ -16,8 +16,24 @@
 #include <QScrollBar>
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 namespace gantry::app {
+
+/// A verdict of another place, a line to it. Its sentence is worded when it is asked for: there may be dozens
+/// of them, and an edit changes most.
+class OtherVerdict : public QPushButton {
+public:
+    using QPushButton::QPushButton;
+    std::function<QString()> says;
+
+protected:
+    bool event(QEvent* e) override {
+        if (e->type() == QEvent::ToolTip && says) setToolTip(says());
+        return QPushButton::event(e);
+    }
+};
+
 namespace {
 constexpr int cardWidth = 254, lineHeight = 16, buttonMargin = 8, effectLine = 14;
 constexpr int linkLeft = 10;        ///< a link has a margin of its own
@@ -289,6 +305,7 @@ VerdictColumn::VerdictColumn(const Context& context, FixJob& fixes, QWidget* par
     : QWidget(parent), context_(context), fixes_(fixes), scroll_(new QScrollArea(this)),
       content_(new QWidget), fold_(new QPushButton(content_)) {
     setObjectName(QStringLiteral("verdictColumn"));
+    setAttribute(Qt::WA_OpaquePaintEvent);
     scroll_->setWidget(content_);
     scroll_->setFrameShape(QFrame::NoFrame);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -389,7 +406,7 @@ int VerdictColumn::placeOthers(const std::vector<Matter>& all, int y) {
         if (bad && !shownHere(m) && (v.hazard || setAsideFor(project, v) == nullptr)) list.push_back(&v);
     }
     while (others_.size() < static_cast<qsizetype>(list.size())) {
-        auto* b = new QPushButton(content_);
+        auto* b = new OtherVerdict(content_);
         b->setProperty("role", "rowlink");
         connect(b, &QPushButton::clicked, this, [this, b] {
             const QString station = b->property("station").toString();
@@ -400,7 +417,7 @@ int VerdictColumn::placeOthers(const std::vector<Matter>& all, int y) {
     }
     const QFontMetrics metrics(textFont(11));
     for (qsizetype i = 0; i < others_.size(); ++i) {
-        QPushButton* b = others_[i];
+        OtherVerdict* b = others_[i];
         const bool used = i < static_cast<qsizetype>(list.size());
         b->setVisible(used);
         b->setObjectName(used ? QStringLiteral("other%1").arg(i) : QString());
@@ -414,7 +431,9 @@ int VerdictColumn::placeOthers(const std::vector<Matter>& all, int y) {
                          : station,
                      QString::fromStdString(title(v)), utf8(stateWord(v.state)));
         b->setText(fitted(metrics, text, cardWidth));
-        b->setToolTip(QString::fromStdString(sentence(v, project, context_.system())));
+        b->says = [this, v] {
+            return QString::fromStdString(sentence(v, context_.document.project(), context_.system()));
+        };
         b->setAccessibleName(text);
         b->setProperty("axis", v.axis);
         b->setProperty("station", station);

@@ -15,6 +15,8 @@ class QScrollArea;
 
 namespace gantry::app {
 
+class OtherVerdict;
+
 /// One matter: vial, title, ratio, sentence, what says the same, and the fixes that were found for it.
 class VerdictCard : public QWidget {
     Q_OBJECT
@@ -111,7 +113,7 @@ private:
     std::function<QString(const Verdict&)> stationOf_;
     QPushButton* fold_;
     bool unfolded_ = false;
-    QList<QPushButton*> others_; ///< of other stations and axes, a line each
+    QList<OtherVerdict*> others_; ///< of other stations and axes, a line each
 };
 
 } // namespace gantry::app

@@ -45,6 +45,10 @@ qsizetype Station::letterAt(QPoint at, const QRect& card, int lineHeight, const 
     return -1;
 }
 
+void Station::paintEvent(QPaintEvent*) {
+    QPainter(this).fillRect(rect(), tokens().paper);
+}
+
 void Station::paintHead(QPainter& p, const QRect& card, int lineHeight, const QString& lead,
                         const QString& text, const QString& title) const {
     const Tokens& t = tokens();

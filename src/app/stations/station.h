@@ -15,7 +15,7 @@ class Station : public QWidget {
 public:
     explicit Station(const Context& context, QWidget* parent = nullptr) : QWidget(parent), context_(context) {
         setObjectName(QStringLiteral("stationPage"));
-        setAttribute(Qt::WA_StyledBackground);
+        setAttribute(Qt::WA_OpaquePaintEvent); // nothing below a page is painted for nothing
     }
     virtual QString name() const = 0;
     virtual void refresh() = 0;
@@ -42,6 +42,9 @@ signals:
     void explain(const QString& path);
 
 protected:
+    /// Fills the page; whoever paints more fills it too.
+    void paintEvent(QPaintEvent* event) override;
+
     static constexpr int headTop = 2, headRow = 27; ///< the row of names and buttons above the cards
     /// Fills the page and paints its head: the axis' name, and a card whose first line, `lineHeight` high, is
     /// a bold lead and a text beside it.

@@ -83,7 +83,7 @@ QString styleSheet() {
     const Tokens& t = tokens();
     QString s = QStringLiteral(R"(
 QWidget { color: @ink; font-family: "Gantry Text"; font-size: 12px; }
-QMainWindow, QDialog, #stationPage { background: @paper; }
+QDialog { background: @paper; }
 QToolTip { background: @sheet; color: @ink; border: 1px solid @line; padding: 4px; }
 QLineEdit, QComboBox, QPlainTextEdit { background: @sheet; border: 1px solid @line; border-radius: 4px; padding: 2px 6px;
   selection-background-color: @lake; selection-color: @onLake; }

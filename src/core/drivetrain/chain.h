@@ -12,6 +12,8 @@ struct Stage {
     double backEfficiency = 1.0;  ///< [1] power from the load; zero or less: locks
     double inputInertia = 0.0;    ///< [kg·m²] turning with the input
     double startEfficiency = 0.0; ///< [1] at break-away, where it is worse than running; 0: as running
+
+    friend bool operator==(const Stage&, const Stage&) = default;
 };
 
 /// What hangs on the last stage. Units are those of its output: [kg] and [N], or [kg·m²] and [N·m].
@@ -20,6 +22,8 @@ struct Load {
     double steady = 0.0;  ///< constant, positive: resists positive motion (gravity on a slope)
     double coulomb = 0.0; ///< friction against the motion
     double viscous = 0.0; ///< friction per speed
+
+    friend bool operator==(const Load&, const Load&) = default;
 };
 
 /// Motor side to load side.
@@ -27,6 +31,8 @@ struct Chain {
     double motorInertia = 0.0; ///< [kg·m²]
     std::vector<Stage> stages;
     Load load;
+
+    friend bool operator==(const Chain&, const Chain&) = default;
 };
 
 /// Efficiency when the load drives, from the efficiency when the motor does: losses of equal size both ways

@@ -17,6 +17,8 @@ struct LastingLoad {
     double unknown = 0.0;   ///< ≥ 0: may act either way, where it is not known on which side it lies
 
     double at(double place) const;
+
+    friend bool operator==(const LastingLoad&, const LastingLoad&) = default;
 };
 
 /// A movement, and what may take the load off its flank on the way.

@@ -18,6 +18,8 @@ struct CordLayer {
     double radius = 0.0; ///< [m] to the cord's middle
     double turns = 0.0;  ///< from the beginning of the travel to the end of this layer
     double place = 0.0;  ///< [m] the travel wound then
+
+    friend bool operator==(const CordLayer&, const CordLayer&) = default;
 };
 
 /// Layers of a travel, from the beginning on; the last ends with it. The helix within a layer is left out,
@@ -29,6 +31,8 @@ std::vector<CordLayer> layersOf(const Drum& drum, double startTurns, double trav
 struct WinchScale {
     double perTurn = 0.0; ///< [m] that errs least
     double error = 0.0; ///< [m] ±, of the place that is reached from the one meant, both from the beginning
+
+    friend bool operator==(const WinchScale&, const WinchScale&) = default;
 };
 
 /// The real place bends up from layer to layer against the turns, so a number that errs least falls behind in

@@ -274,6 +274,43 @@ std::optional<std::size_t> worstShotOf(const std::vector<ShotEvaluation>& shots)
     return static_cast<std::size_t>(worst - shots.begin());
 }
 
+/// How far the figures of an axis along its moves come from the same numbers in two evaluations.
+enum class Alike { No, Torque, AllButRocking };
+
+Alike alikeAlong(const AxisEvaluation& a, const AxisEvaluation& b) {
+    const auto same = [](const Figure& x, const Figure& y) { return x.valueOr(-1.0) == y.valueOr(-1.0); };
+    if (!same(a.resonance.low, b.resonance.low) || !same(a.resonance.high, b.resonance.high))
+        return Alike::No;
+    DriveModel drive = a.model;
+    drive.mode = b.model.mode;
+    drive.swingBand = b.model.swingBand; // of shots alone
+    if (drive == b.model && a.smoothFrom == b.smoothFrom) return Alike::AllButRocking;
+    // What is seen, and adds nothing to a torque.
+    drive.backlash = b.model.backlash;
+    drive.outputStiffness = b.model.outputStiffness;
+    drive.angleError = b.model.angleError;
+    drive.jumpAngle = b.model.jumpAngle;
+    return drive == b.model ? Alike::Torque : Alike::No;
+}
+
+void fillMoves(AxisEvaluation& e, const RigSetup& rig, std::size_t axis, const AxisEvaluation* known) {
+    if (rig.planned == nullptr) return;
+    const Alike alike = known != nullptr ? alikeAlong(*known, e) : Alike::No;
+    for (std::size_t m = 0; m < rig.planned->size(); ++m) {
+        const PlannedMove& planned = (*rig.planned)[m];
+        if (planned.moves(axis)) {
+            e.moves.push_back(alike != Alike::No ? known->moves[e.moves.size()]
+                                                 : evaluateAxisMove(e.model, e.resonance, planned, axis, m));
+            // What a ring does to the picture hangs on more than its drive.
+            const bool rocksAlone = alike == Alike::AllButRocking && planned.scene.linkOf[axis] >= 0;
+            fillAxisPicture(e.moves.back(), rig, rig.moves[m], planned, axis, e,
+                            rocksAlone ? PictureOf::Rocking : PictureOf::All);
+        } else if (planned.isPushed(axis)) {
+            e.moves.push_back(evaluateHeld(e.model, planned, axis, m));
+        }
+    }
+}
+
 thread_local std::uint64_t evaluations = 0;
 
 } // namespace
@@ -286,7 +323,8 @@ void addAxisEvaluations(std::uint64_t made) {
     evaluations += made;
 }
 
-AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches searches) {
+AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches searches,
+                            const AxisEvaluation* known) {
     ++evaluations;
     const Axis& axis = rig.axes[index];
     AxisEvaluation e;
@@ -308,14 +346,7 @@ AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t index, Searches sea
     for (const Course& course : rig.courses[index])
         e.shots.push_back(evaluateShot(rig, index, e, course, searches == Searches::Yes));
     e.worstShot = worstShotOf(e.shots);
-    if (rig.planned != nullptr) {
-        for (std::size_t m = 0; m < rig.planned->size(); ++m)
-            if ((*rig.planned)[m].moves(index)) {
-                e.moves.push_back(evaluateAxisMove(e.model, e.resonance, (*rig.planned)[m], index, m));
-                fillAxisPicture(e.moves.back(), rig, rig.moves[m], (*rig.planned)[m], index, e);
-            } else if ((*rig.planned)[m].isPushed(index))
-                e.moves.push_back(evaluateHeld(e.model, (*rig.planned)[m], index, m));
-    }
+    fillMoves(e, rig, index, known);
     fillLimits(e, searches);
     fillChecks(e, axis, rig.conditions.ambient);
     if (const double on = heaviestOn(rig, index); on > 0.0) e.checks.massOn = Figure::of(on);
@@ -341,25 +372,34 @@ namespace {
 /// The search over all poses: the one that is known if it still holds, one that takes no time, or one that is
 /// waited for; null if it is left for later.
 std::shared_ptr<const PoseSearch> posesOf(const RigSetup& rig, Poses poses,
-                                          std::shared_ptr<const PoseSearch> known) {
+                                          const std::shared_ptr<const PoseSearch>& known) {
     if (known != nullptr && known->inputs == poseInputs(rig)) return known;
     return poses == Poses::Search ? searchPoses(rig) : searchPosesAtOnce(rig);
 }
 
 } // namespace
 
-Evaluation evaluate(const Project& project, Poses poses, std::shared_ptr<const PoseSearch> known) {
-    const RigSetup rig = setupWithMoves(project);
+Evaluation evaluate(const Project& project, Poses poses, const Known& known, const Crew& crew) {
+    const RigSetup rig = setupPlannedAgain(
+        project, known.planned != nullptr ? std::span(*known.planned) : std::span<PlannedMove const>());
     Evaluation out;
     out.axes.reserve(rig.axes.size());
     for (std::size_t i = 0; i < rig.axes.size(); ++i) out.axes.push_back(evaluateAxis(rig, i));
     out.supply = evaluateSupply(rig.supply, out.axes);
-    out.rig = rigStructure(rig, out.axes);
     out.planned = rig.planned;
-    for (std::size_t m = 0; m < project.moves.size(); ++m)
-        out.moves.push_back(evaluateMove(rig, project.moves[m], (*rig.planned)[m], out.axes));
-    for (const IntervalPlan& plan : project.plans) out.plans.push_back(evaluateInterval(rig, plan, out.axes));
-    out.poses = posesOf(rig, poses, std::move(known));
+    // All that leans on the axes alone, each on its own.
+    const std::size_t moves = project.moves.size(), plans = project.plans.size();
+    out.moves.resize(moves);
+    out.plans.resize(plans);
+    eachBy(crew, moves + plans + 1, [&](std::size_t i) {
+        if (i < moves)
+            out.moves[i] = evaluateMove(rig, project.moves[i], (*rig.planned)[i], out.axes);
+        else if (i < moves + plans)
+            out.plans[i - moves] = evaluateInterval(rig, project.plans[i - moves], out.axes);
+        else
+            out.rig = rigStructure(rig, out.axes);
+    });
+    out.poses = posesOf(rig, poses, known.poses);
     if (out.poses == nullptr) {
         out.rig.clearance.distance = Figure::none(Reason::NotSearched);
         return out;

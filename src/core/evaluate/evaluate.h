@@ -3,6 +3,7 @@
 
 #include "core/evaluate/evaluation.h"
 #include "core/evaluate/rig_setup.h"
+#include "core/solve/crew.h"
 
 #include <cstdint>
 
@@ -16,12 +17,15 @@ enum class Searches { Yes, No };
 ///
 /// @param poses whether a search over all poses is made where none is known; if not, only what is found at
 /// once
-/// @param known the last search, used as long as its inputs are the same
-Evaluation evaluate(const Project& project, Poses poses = Poses::Search,
-                    std::shared_ptr<const PoseSearch> known = {});
+/// @param known of an earlier evaluation; may be empty
+Evaluation evaluate(const Project& project, Poses poses = Poses::Search, const Known& known = {},
+                    const Crew& crew = {});
 
 /// The same for one axis of a rig that is set up, its courses planned.
-AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t axis, Searches searches = Searches::Yes);
+/// @param known of the same axis with moves planned alike: figures along them that come from the same numbers
+/// are taken over; may be null
+AxisEvaluation evaluateAxis(const RigSetup& rig, std::size_t axis, Searches searches = Searches::Yes,
+                            const AxisEvaluation* known = nullptr);
 
 /// The same for one axis of a project, or for another axis in the place of the one with its id.
 AxisEvaluation evaluateAxis(const Project& project, const Axis& axis, Searches searches = Searches::Yes);

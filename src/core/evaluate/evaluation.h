@@ -103,6 +103,12 @@ struct PlannedMove;
 /// Whether all poses are searched while one waits, or left for later where that takes long.
 enum class Poses { Search, Later };
 
+/// What takes long to find, from an earlier evaluation; each is taken over as far as it still holds.
+struct Known {
+    std::shared_ptr<const PoseSearch> poses;
+    std::shared_ptr<const std::vector<PlannedMove>> planned;
+};
+
 struct Evaluation {
     RigStructure rig;
     std::shared_ptr<const PoseSearch> poses; ///< the search that its clearance comes from; null: not made yet
@@ -111,6 +117,8 @@ struct Evaluation {
     std::vector<MoveResults> moves; ///< one for each move of the project, in its order …
     std::shared_ptr<const std::vector<PlannedMove>> planned; ///< … and how it runs
     std::vector<IntervalResults> plans; ///< one for each interval plan of the project, in its order
+
+    Known known() const { return {poses, planned}; }
 };
 template <class V, Of<Evaluation>... S>
 void describe(V& v, S&... s) {

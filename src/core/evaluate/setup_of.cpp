@@ -165,7 +165,8 @@ void addCourses(RigSetup& rig, std::size_t shotIndex) {
 namespace {
 
 RigSetup made(const Project& project, Courses courses, bool allMoves,
-              std::shared_ptr<const std::vector<PlannedMove>> planned = nullptr) {
+              std::shared_ptr<const std::vector<PlannedMove>> planned = nullptr,
+              std::span<const PlannedMove> known = {}) {
     RigSetup rig{project.axes,
                  project.shots,
                  project.moves,
@@ -188,7 +189,7 @@ RigSetup made(const Project& project, Courses courses, bool allMoves,
     for (std::vector<Course>& c : rig.courses) c.reserve(project.shots.size());
     rig.planned = planned != nullptr
                       ? std::move(planned)
-                      : std::make_shared<const std::vector<PlannedMove>>(planMoves(rig, allMoves));
+                      : std::make_shared<const std::vector<PlannedMove>>(planMoves(rig, allMoves, known));
     for (std::size_t s = 0; s < rig.shots.size(); ++s) addCourses(rig, s);
     return rig;
 }
@@ -201,6 +202,10 @@ RigSetup setupOf(const Project& project, Courses courses) {
 
 RigSetup setupWithMoves(const Project& project) {
     return made(project, Courses::Yes, true);
+}
+
+RigSetup setupPlannedAgain(const Project& project, std::span<const PlannedMove> known) {
+    return made(project, Courses::Yes, true, nullptr, known);
 }
 
 RigSetup setupWithMoves(const Project& project, std::shared_ptr<const std::vector<PlannedMove>> planned) {

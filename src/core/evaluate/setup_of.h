@@ -11,6 +11,9 @@ RigSetup setupWithMoves(const Project& project);
 RigSetup setupWithMoves(const Project&&) = delete; // would look into what is gone
 
 /// The same with the moves as they were planned of the same rig.
+/// The same, taking over from an earlier planning, which may be empty, the moves that are still planned
+/// alike.
+RigSetup setupPlannedAgain(const Project& project, std::span<const PlannedMove> known);
 RigSetup setupWithMoves(const Project& project, std::shared_ptr<const std::vector<PlannedMove>> planned);
 
 } // namespace gantry

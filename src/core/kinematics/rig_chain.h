@@ -27,6 +27,8 @@ struct Link {
     int axis = -1;             ///< index of the axis whose place moves it; −1: none
     double offset = 0.0;       ///< [U] added to that place
     geometry::Place direction; ///< Along: of length 1, in the frame it stands in; Parallel: the arm [m] level
+
+    friend bool operator==(const Link&, const Link&) = default;
 };
 
 /// A frame at which a link stands, after its joint has moved by `place` [m] or [rad].

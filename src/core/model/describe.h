@@ -32,8 +32,7 @@ struct ChoiceNames<Source> {
 template <>
 struct ChoiceNames<RampKind> {
     static constexpr std::array<std::string_view, 3> keys{"none", "trapezoid", "s_curve"};
-    static constexpr std::array<std::string_view, 3> labels{"no ramp", "constant acceleration",
-                                                            "limited jerk"};
+    static constexpr std::array<std::string_view, 3> labels{"no ramp", "trapezoid", "limited jerk"};
 };
 template <>
 struct ChoiceNames<SpeedUnit> {

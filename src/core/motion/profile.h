@@ -12,6 +12,8 @@ struct Limits {
     double speed = 0.0;        ///< [U/s] > 0
     double acceleration = 0.0; ///< [U/s²] > 0
     double jerk = 0.0;         ///< [U/s³] ≥ 0
+
+    friend bool operator==(const Limits&, const Limits&) = default;
 };
 
 /// From rest to a speed or back: jerk phase, constant acceleration, jerk phase; or half a sine.

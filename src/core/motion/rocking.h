@@ -11,6 +11,8 @@ namespace gantry::motion {
 struct Mode {
     double frequency = 5.0; ///< [Hz] undamped, > 0
     double damping = 0.0;   ///< [1] of critical, 0 ≤ ζ < 1
+
+    friend bool operator==(const Mode&, const Mode&) = default;
 };
 
 /// Amplitude [U] of the rocking that a profile leaves at its end: |Σ Δj_k e^{s(T−t_k)}| / (ω² ω_d) over its

@@ -17,6 +17,8 @@ struct DcParams {
     double sourceResistance = 0.0; ///< [ohm]
     bool busCapacitor = true;      ///< evens out the source's current, so the source resistance counts duty²
     double currentLimit = 0.0;     ///< [A] of the driver; 0: none
+
+    friend bool operator==(const DcParams&, const DcParams&) = default;
 };
 
 /// Torque per ampere above the no-load current [N·m/A].

@@ -11,6 +11,8 @@ struct ServoParams {
     double topSpeed = 0.0;     ///< [rad/s] at ratedVoltage
     double ratedVoltage = 1.0; ///< [V]
     double voltage = 1.0; ///< [V] of the bus; a lower one lowers both speeds in proportion, a higher one none
+
+    friend bool operator==(const ServoParams&, const ServoParams&) = default;
 };
 
 /// Speed [rad/s] beyond which the drive gives no torque at its bus voltage.

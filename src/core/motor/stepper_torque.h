@@ -13,6 +13,8 @@ struct StepperParams {
     double inductance = 0.0;      ///< [H] per phase
     double supplyVoltage = 0.0;   ///< [V]
     double peakCurrent = 0.0;     ///< [A] chopper limit, √2 times the rms setting
+
+    friend bool operator==(const StepperParams&, const StepperParams&) = default;
 };
 
 /// Torque per peak ampere of one phase [N·m/A]; also the peak back-EMF constant of one phase [V·s/rad].

@@ -34,6 +34,8 @@ public:
     /// Distance [m] that is sharp; infinity where the ring stands beyond it.
     double distanceAt(double angle) const;
 
+    friend bool operator==(const FocusRing&, const FocusRing&) = default;
+
 private:
     explicit FocusRing(solve::MonotoneCubic curve) : curve_(std::move(curve)) {}
     solve::MonotoneCubic curve_;
@@ -51,6 +53,8 @@ DepthOfField depthOfField(double focalLength, double fNumber, double circle, dou
 /// A mark of a zoom ring: where the ring stands [rad], and the focal length [m] there.
 struct ZoomMark {
     double angle = 0.0, focalLength = 0.05;
+
+    friend bool operator==(const ZoomMark&, const ZoomMark&) = default;
 };
 
 /// A focal length that changes.
@@ -76,6 +80,8 @@ public:
     double angleAt(double focalLength) const;
     /// The angle at a share [0, 1] of a zoom between two focal lengths that grows evenly in the picture.
     double evenly(double from, double to, double share) const;
+
+    friend bool operator==(const ZoomRing&, const ZoomRing&) = default;
 
 private:
     solve::MonotoneCubic curve_;

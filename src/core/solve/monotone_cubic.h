@@ -24,6 +24,8 @@ public:
     double first() const { return x_.front(); }
     double last() const { return x_.back(); }
 
+    friend bool operator==(const MonotoneCubic&, const MonotoneCubic&) = default;
+
 private:
     std::size_t pieceAt(double x) const;
 

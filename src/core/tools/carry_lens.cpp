@@ -10,7 +10,7 @@ namespace gantry {
 std::vector<std::size_t> carriers(std::span<const Axis> axes, const MoveScene& scene) {
     std::vector<std::size_t> out;
     for (std::size_t a = 0; a < axes.size(); ++a)
-        if (scene.chain.linkOf[a] >= 0 && !turnsOnHead(axes[a].role)) out.push_back(a);
+        if (scene.linkOf[a] >= 0 && !turnsOnHead(axes[a].role)) out.push_back(a);
     return out;
 }
 

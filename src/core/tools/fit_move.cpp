@@ -36,7 +36,7 @@ struct Needs {
 
 /// Nothing where a segment has no time that means anything: it waits, or the plan has troubles.
 std::optional<Needs> needsOf(const RigSetup& rig, const RigMove& move) {
-    const MovePlan plan = planMove(rig, move, sceneOf(rig, move));
+    const MovePlan plan = planMove(move, sceneOf(rig, move));
     if (plan.segments.empty() || plan.segments.size() + 1 != move.poses.size()) return std::nullopt;
     Needs out;
     out.least.assign(move.poses.size(), 0.0);

@@ -139,7 +139,7 @@ int addReadyMove(Project& project, ReadyMove kind) {
         const int index = makeMove(tried, kind, freeEnds);
         RigMove& made = tried.moves[static_cast<std::size_t>(index)];
         const RigSetup rig = setupOf(tried, Courses::No);
-        const MovePlan plan = planMove(rig, made, sceneOf(rig, made));
+        const MovePlan plan = planMove(made, sceneOf(rig, made));
         if (!plan.troubles.empty() || plan.segments.empty()) continue;
         // Half as long again as its limits ask, and not less than five seconds.
         made.poses[1].arrive.time = std::max(5.0, std::ceil(1.5 * plan.segments.front().least));

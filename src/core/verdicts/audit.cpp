@@ -69,7 +69,7 @@ public:
 
     std::vector<std::string> objections(const Fix& fix) {
         out_.clear();
-        const Assessment after = assess(fix.result, {}, Poses::Search, now_.evaluation.poses);
+        const Assessment after = assess(fix.result, {}, Poses::Search, now_.evaluation.known());
         const ByMatter is = byMatter(after.verdicts);
         const bool measures = !fix.measures.empty();
         say(fix.result == project_, "changes nothing");
@@ -115,7 +115,7 @@ private:
         const auto was = findField(before, fix.measures.back());
         if (!is || !was || !std::holds_alternative<Estimate*>(is->target)) return;
         *std::get<Estimate*>(is->target) = *std::get<Estimate*>(was->target);
-        const Assessment after = assess(but, {}, Poses::Search, now_.evaluation.poses);
+        const Assessment after = assess(but, {}, Poses::Search, now_.evaluation.known());
         const ByMatter matters = byMatter(after.verdicts);
         const auto it = matters.find(matter());
         say(it == matters.end() || rank(it->second->state) < rank(verdict_.state),

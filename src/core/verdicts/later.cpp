@@ -27,7 +27,7 @@ std::vector<LaterChange> whatChanges(const Project& project, const Assessment& n
                 std::get<RotaryMechanism>(axis.mechanism).items.push_back(out);
             }
         }
-    const Assessment then = assess(with, {}, Poses::Search, now.evaluation.poses);
+    const Assessment then = assess(with, {}, Poses::Search, now.evaluation.known());
     std::vector<LaterChange> out;
     for (const Verdict& after : then.verdicts) {
         const auto before = std::find_if(now.verdicts.begin(), now.verdicts.end(), [&](const Verdict& v) {

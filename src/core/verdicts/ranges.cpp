@@ -287,7 +287,7 @@ public:
             inputs, ends, locked,
             [&](bool first) -> const std::vector<Verdict>& {
                 mover_.setup().refresh(i);
-                AxisEvaluation moved = evaluateAxis(mover_.setup(), i, Searches::No);
+                AxisEvaluation moved = evaluateAxis(mover_.setup(), i, Searches::No, &evaluation_.axes[i]);
                 found_.clear();
                 judgeAxis(mover_.project(), static_cast<int>(i), moved, found_);
                 if (first && each_) each_(i, std::move(moved));
@@ -395,10 +395,10 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
     addAxisEvaluations(all - (axisEvaluations() - before));
 }
 
-Assessment assess(const Project& project, const EachMoved& each, Poses poses,
-                  std::shared_ptr<const PoseSearch> known, const Crew& crew) {
+Assessment assess(const Project& project, const EachMoved& each, Poses poses, const Known& known,
+                  const Crew& crew) {
     Assessment out;
-    out.evaluation = evaluate(project, poses, std::move(known));
+    out.evaluation = evaluate(project, poses, known, crew);
     out.verdicts = judge(project, out.evaluation);
     applyRanges(project, out.evaluation, out.verdicts, each, crew);
     return out;

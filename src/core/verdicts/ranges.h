@@ -29,6 +29,6 @@ struct Assessment {
 ///
 /// @param poses, known as for evaluate()
 Assessment assess(const Project& project, const EachMoved& each = {}, Poses poses = Poses::Search,
-                  std::shared_ptr<const PoseSearch> known = {}, const Crew& crew = {});
+                  const Known& known = {}, const Crew& crew = {});
 
 } // namespace gantry

@@ -17,7 +17,7 @@ struct Run {
 Run runOf(const Project& project, const RigMove& move, double rate) {
     const RigSetup rig = setupOf(project, Courses::No);
     Run out{sceneOf(rig, move), {}};
-    const MovePlan plan = planMove(rig, move, out.scene);
+    const MovePlan plan = planMove(move, out.scene);
     out.frames = framesOf(move, out.scene, plan, rate > 0.0 ? rate : out.scene.frameRate);
     return out;
 }

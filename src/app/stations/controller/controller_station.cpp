@@ -331,9 +331,4 @@ void ControllerStation::resizeEvent(QResizeEvent*) {
     place();
 }
 
-void ControllerStation::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.fillRect(rect(), tokens().paper);
-}
-
 } // namespace gantry::app

@@ -52,7 +52,6 @@ public:
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
-    void paintEvent(QPaintEvent* event) override;
 
 private:
     QPushButton* makeChoices(const QString& title, const char* name);

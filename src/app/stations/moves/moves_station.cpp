@@ -322,8 +322,8 @@ QList<FieldSlot> MovesStation::poseFields() const {
         add(arrive + QStringLiteral("pace"));
         if (s.pace == SegmentPace::Time) add(arrive + QStringLiteral("time_s"));
         if (s.pace == SegmentPace::Speed) {
-            const int leads =
-                leadingAxis(project.axes, desk_->planned()->plan, static_cast<std::size_t>(desk_->pose()), s);
+            const int leads = leadingAxis(desk_->planned()->scene, desk_->planned()->plan,
+                                          static_cast<std::size_t>(desk_->pose()), s);
             if (leads >= 0) {
                 const Axis& axis = project.axes[static_cast<std::size_t>(leads)];
                 add(arrive + (kindOf(axis) == AxisKind::Rotary ? QStringLiteral("speed_rad_s")

@@ -119,6 +119,8 @@ struct DriveModel {
     double margin(double speed, double acceleration) const;
     /// Largest output acceleration with the wanted margin along a ramp up to `speed` [U/s²].
     double largestAcceleration(double speed) const;
+
+    friend bool operator==(const DriveModel&, const DriveModel&) = default;
 };
 
 /// Gravity torque [N·m] of what a rotary axis carries, and of its spring, with the arm at `angle` [rad] above

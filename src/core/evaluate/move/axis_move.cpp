@@ -130,7 +130,7 @@ AxisMoveResults evaluateAxisMove(const DriveModel& m, const RotorResonance& reso
                                  const PlannedMove& planned, std::size_t axis, std::size_t move) {
     AxisMoveResults out = nothingOf(move);
     const std::span<const AxisMoment> moments = planned.axes[axis];
-    const double topSpeed = planned.plan.trajectory.extremes(axis, trajectory::Order::Speed).largest();
+    const double topSpeed = planned.topSpeeds[axis];
     // What is switched or set by hand follows no plan; the plan says so.
     if (m.oneSpeed || m.atOnce) return out;
     if (m.missing != Reason::None) {

@@ -22,20 +22,27 @@ public:
         : out_(out), m_(m), shot_(shot), moments_(moments) {}
 
     /// @param shift [px/U] where the moments say none
-    void run(double shift, double smoothFrom) {
+    void run(double shift, double smoothFrom, PictureOf what) {
         otherwise_ = shift;
         smoothFrom_ = smoothFrom;
         perShift_ = m_.jump() + 2.0 * m_.angleError * m_.outputPerRad;
         jump_ = std::isfinite(m_.outputStiffness) ? drivetrain::breakawayJump(m_.sprung()) : 0.0;
-        for (const AxisMoment& m : moments_) topSpeed_ = std::max(topSpeed_, std::abs(m.speed));
-        if (m_.commandAngle > 0.0) out_.stepping = Figure::of(0.0);
-        out_.jitter = Figure::of(0.0);
-        out_.slip = Figure::of(0.0);
-        out_.letGo = Figure::of(0.0);
+        lasting_.reserve(moments_.size());
+        for (const AxisMoment& m : moments_) {
+            topSpeed_ = std::max(topSpeed_, std::abs(m.speed));
+            lasting_.push_back(m_.lasting.at(m_.lowPlace + m.place + m.leans) + m.carried);
+        }
+        if (what == PictureOf::All) {
+            if (m_.commandAngle > 0.0) out_.stepping = Figure::of(0.0);
+            out_.jitter = Figure::of(0.0);
+            out_.slip = Figure::of(0.0);
+            out_.letGo = Figure::of(0.0);
+            crawls();
+            slipping();
+            lettingGo();
+        }
         out_.drift = Figure::of(0.0);
-        crawls();
-        slipping();
-        lettingGo();
+        out_.driftAt = Figure::none(Reason::NotApplicable);
         winding();
     }
 
@@ -142,10 +149,6 @@ private:
         out_.jitterAt = Figure::of(at);
     }
 
-    double lastingAt(const AxisMoment& m) const {
-        return m_.lasting.at(m_.lowPlace + m.place + m.leans) + m.carried;
-    }
-
     /// Where what rests on a flank of the play turns over. The load goes on by itself then, slowed by what
     /// lasts and by friction, until it is caught up with, the play is used up, or it has come to rest.
     void lettingGo() {
@@ -155,13 +158,14 @@ private:
         bool loose = false;
         double apart = 0.0, parts = 0.0;   // [U], and [U/s] at which they run apart
         double before = 0.0, pushed = 0.0; // of the moment before
-        for (const AxisMoment& m : moments_) {
+        for (std::size_t i = 0; i < moments_.size(); ++i) {
+            const AxisMoment& m = moments_[i];
             const double passed = m.time - before;
             before = m.time;
             const bool rests = still(m);
             if (rests && !loose) continue;
             const double now = rests ? way : m.speed > 0.0 ? 1.0 : -1.0;
-            const double lasting = lastingAt(m), on = lasting + m_.friction * now + inertia * m.acceleration;
+            const double lasting = lasting_[i], on = lasting + m_.friction * now + inertia * m.acceleration;
             if (side == 0.0) side = on < 0.0 ? -1.0 : 1.0; // taken up before
             const bool turns = way * now < 0.0;
             way = now;
@@ -198,7 +202,7 @@ private:
             m_.mode ? std::sin(std::numbers::pi * std::min(0.5, m_.mode->frequency / shot_.frameRate)) : 1.0;
         for (std::size_t i = 1; i < moments_.size(); ++i) {
             const AxisMoment &a = moments_[i - 1], &b = moments_[i];
-            const double wound = std::abs(lastingAt(b) - lastingAt(a) +
+            const double wound = std::abs(lasting_[i] - lasting_[i - 1] +
                                           m_.chain.load.inertia * (b.acceleration - a.acceleration)) /
                                  stiffness;
             const double frames = (b.time - a.time) * shot_.frameRate;
@@ -214,6 +218,7 @@ private:
     const DriveModel& m_;
     const Shot& shot_;
     std::span<const AxisMoment> moments_;
+    std::vector<double> lasting_; ///< [N] or [N·m] that the drive meets at each, but for friction and inertia
     double topSpeed_ = 0.0, otherwise_ = 0.0, smoothFrom_ = 0.0, jump_ = 0.0;
     double perShift_ = 0.0; ///< [px] of stepping for a shift of 1 px/U, at any speed no more
 };
@@ -221,14 +226,18 @@ private:
 } // namespace
 
 void fillAxisPicture(AxisMoveResults& out, const RigSetup& rig, const RigMove& move,
-                     const PlannedMove& planned, std::size_t axis, const AxisEvaluation& e) {
+                     const PlannedMove& planned, std::size_t axis, const AxisEvaluation& e, PictureOf what) {
+    if (what == PictureOf::All)
+        for (Figure* f : {&out.stepping, &out.steppingSpeed, &out.steppingAt, &out.jitter, &out.slip,
+                          &out.letGo, &out.jitterAt, &out.drift, &out.driftAt})
+            *f = Figure::none(Reason::NotApplicable);
     const Shot* shot = shotOf(rig.shots, move);
     if (shot == nullptr || stepwise(*shot) || e.model.oneSpeed || e.model.atOnce) return;
     double shift = 0.0;
     // A ring or a turntable does not move the lens, and does to the picture what it does in a shot.
-    if (planned.scene.chain.linkOf[axis] < 0)
+    if (planned.scene.linkOf[axis] < 0)
         shift = pixelsPerUnit(rig.camera, *shot, rig.axes[axis], rig.masses[axis].reach).valueOr(0.0);
-    Picture(out, e.model, *shot, planned.axes[axis]).run(shift, e.smoothFrom);
+    Picture(out, e.model, *shot, planned.axes[axis]).run(shift, e.smoothFrom, what);
 }
 
 } // namespace gantry

@@ -10,7 +10,10 @@ namespace gantry {
 /// runs through: the errors of a shot (docs/models/picture.md) at the speed, load and distance of that moment
 /// in place of the worst of each.
 /// @param e of the axis, complete but for its moves @param move of the project, that was planned
+/// @param what whether of `out`, which was found before, only that is found anew which hangs on what rocks
+enum class PictureOf { All, Rocking };
 void fillAxisPicture(AxisMoveResults& out, const RigSetup& rig, const RigMove& move,
-                     const PlannedMove& planned, std::size_t axis, const AxisEvaluation& e);
+                     const PlannedMove& planned, std::size_t axis, const AxisEvaluation& e,
+                     PictureOf what = PictureOf::All);
 
 } // namespace gantry

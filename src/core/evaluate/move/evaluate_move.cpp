@@ -180,15 +180,15 @@ void fillRunOn(MoveAxisResults& out, const AxisEvaluation& e, const Axis& axis,
 class Along {
 public:
     Along(const RigSetup& rig, const RigMove& move, const PlannedMove& planned, MoveResults& out)
-        : rig_(rig), move_(move), scene_(planned.scene), plan_(planned.plan), picture_(rig, move, planned),
-          out_(out) {}
+        : rig_(rig), move_(move), chain_(chainOf(rig)), scene_(planned.scene), plan_(planned.plan),
+          picture_(rig, move, planned), out_(out) {}
 
     void run(const PlannedMove& planned, const std::vector<AxisEvaluation>& axes) {
         out_.tipping = out_.tippingAt = out_.crossing = out_.crossingAt = out_.motionBlur = out_.focusBlur =
             out_.focusAt = out_.focusedAt = out_.targetAt = out_.horizon = out_.horizonAt =
                 Figure::none(Reason::NotApplicable);
         if (rig_.base.kind == BaseKind::NotGiven) out_.tipping = Figure::none(Reason::NeedsBase);
-        const std::optional<Footing> on = footingOf(rig_, scene_.chain, plan_, axes);
+        const std::optional<Footing> on = footingOf(rig_, chain_, plan_, axes);
         std::set<double> moments; // of all axes together; they are looked at at the same ones
         for (const std::vector<AxisMoment>& of : planned.axes)
             for (const AxisMoment& m : of) moments.insert(m.time);
@@ -202,7 +202,7 @@ public:
 
 private:
     void tip(double at, const Footing& on) {
-        const auto ratio = tippingAt(scene_.chain, plan_.trajectory, on, at);
+        const auto ratio = tippingAt(chain_, plan_.trajectory, on, at);
         if (!ratio || (out_.tipping && *ratio >= out_.tipping.value())) return;
         out_.tipping = Figure::of(*ratio);
         out_.tippingAt = Figure::of(at);
@@ -239,6 +239,7 @@ private:
 
     const RigSetup& rig_;
     const RigMove& move_;
+    const RigChain chain_;
     const MoveScene& scene_;
     const MovePlan& plan_;
     MovePicture picture_;

@@ -38,21 +38,24 @@ bool hasBlock(const RigMove& move, const Axis& axis) {
 
 MoveScene sceneOf(const RigSetup& rig, const RigMove& move) {
     MoveScene out;
-    out.chain = chainOf(rig);
-    out.links = out.chain.links;
+    const RigChain chain = chainOf(rig);
+    out.links = chain.links;
+    out.linkOf = chain.linkOf;
     // The pupil lies behind the front of the lens.
     kinematics::Link pupil;
-    pupil.on = out.chain.lensOn;
-    pupil.shift = geometry::plus(out.chain.lens, {-rig.head.pupilBack.value, 0.0, 0.0});
+    pupil.on = chain.lensOn;
+    pupil.shift = geometry::plus(chain.lens, {-rig.head.pupilBack.value, 0.0, 0.0});
     out.links.push_back(pupil);
     out.head.lens = static_cast<int>(out.links.size()) - 1;
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
         const Axis& axis = rig.axes[a];
+        out.axes.push_back(
+            {axis.id, kindOf(axis), !fixedSpeeds(axis).empty(), startsAtOnce(axis, rig.controller.ramps)});
         out.limits.push_back(keptLimits(axis, rig.controller.ramps));
         out.travels.push_back(usableTravel(axis));
         out.ends.push_back(softEnds(axis));
         if (axis.role == Role::Turntable) out.turntables.push_back({axis.id, a});
-        const int link = out.chain.linkOf[a];
+        const int link = out.linkOf[a];
         if (link < 0) continue;
         // The uppermost of each kind points the camera; a second pan below it is as good as a swing.
         if (axis.role == Role::Pan) out.head.pan = link;

@@ -17,11 +17,15 @@ namespace gantry {
 struct Turntable {
     std::string id;
     std::size_t axis = 0;
+
+    friend bool operator==(const Turntable&, const Turntable&) = default;
 };
 
 /// Between where a move may take an axis [U from its low end]: its soft limits.
 struct SoftEnds {
     double low = 0.0, high = 0.0;
+
+    friend bool operator==(const SoftEnds&, const SoftEnds&) = default;
 };
 SoftEnds softEnds(const Axis& axis);
 
@@ -31,10 +35,21 @@ std::vector<double> fixedSpeeds(const Axis& axis);
 /// Whether an axis runs by blocks of its own in a move, and not by its poses.
 bool hasBlock(const RigMove& move, const Axis& axis);
 
-/// What a move is planned with.
+/// What the planning of a move asks of an axis beside its limits.
+struct PlannedAxis {
+    std::string id;
+    AxisKind kind = AxisKind::Linear;
+    bool hasFixedSpeeds = false;
+    bool startsAtOnce = false; ///< without a ramp
+
+    friend bool operator==(const PlannedAxis&, const PlannedAxis&) = default;
+};
+
+/// What a move is planned with. Of two moves alike in scenes alike the plans are alike.
 struct MoveScene {
-    RigChain chain;
-    std::vector<kinematics::Link> links; ///< of the chain, and the lens' pupil as the last
+    std::vector<kinematics::Link> links; ///< of the rig, and the lens' pupil as the last
+    std::vector<int> linkOf;             ///< for each axis the link that it moves; −1: none
+    std::vector<PlannedAxis> axes;       ///< one for each axis of the rig
     kinematics::Head head;
     std::vector<motion::Limits> limits; ///< [U] for each axis, as they are set and kept
     std::vector<double> travels;        ///< [U]
@@ -47,6 +62,8 @@ struct MoveScene {
     std::optional<FocusAxis> focus;
     double pupilToSensor = 0.0; ///< [m] what a focus distance is more than the way from the pupil
     std::vector<Turntable> turntables;
+
+    friend bool operator==(const MoveScene&, const MoveScene&) = default;
 
     /// Of the lens, with the axes where they are [U].
     double focalLength(std::span<const double> places) const;                  ///< [m]

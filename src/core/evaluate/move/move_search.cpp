@@ -71,44 +71,14 @@ void fillClearance(MoveSearchResults& out, const RigSetup& rig, const PlannedMov
     out.with = obstacleName(rig, named);
 }
 
-void fillView(MoveSearchResults& out, const RigSetup& rig, const RigMove& move, const PlannedMove& planned) {
-    const trajectory::Trajectory& t = planned.plan.trajectory;
-    out.view = Figure::of(0.0);
-    out.viewAt = out.viewFrom = out.viewTo = Figure::none(Reason::NotApplicable);
-    constexpr double mostLooks = 1500.0; // frames of a minute; of longer moves that many
-    const double recorded = t.duration() + move.preRoll + move.postRoll;
-    const double step = std::max(1.0 / planned.scene.frameRate, recorded / mostLooks);
-    const auto looks = static_cast<int>(std::floor(t.duration() / step + 1e-6));
-    for (int i = 0; i <= looks + 1; ++i) {
-        const double at = std::min(i * step, t.duration());
-        const std::vector<double> places = placesAt(t, at);
-        const double halfWidth = 0.5 * rig.camera.deliveredWidth / planned.scene.focal(places);
-        const OwnParts seen =
-            ownPartsInView(planned.scene, places, halfWidth, halfWidth * optics::pictureShape);
-        if (!(seen.share > 0.0)) continue;
-        if (!out.viewFrom) out.viewFrom = Figure::of(at);
-        out.viewTo = Figure::of(at);
-        if (seen.share <= out.view.value()) continue;
-        out.view = Figure::of(seen.share);
-        out.viewAt = Figure::of(at);
-        const ChainBody& body = planned.scene.chain.bodies[static_cast<std::size_t>(seen.most)];
-        out.inView =
-            body.name.empty() ? std::string(bodyName(body.kind)) : "“" + std::string(body.name) + "”";
-    }
-}
-
-} // namespace
-
-MoveSearchResults notSearched() {
-    MoveSearchResults out;
-    for (Figure* f :
-         {&out.clearance, &out.wanted, &out.clearanceAt, &out.view, &out.viewAt, &out.viewFrom, &out.viewTo})
-        *f = Figure::none(Reason::NotSearched);
-    return out;
-}
-
-OwnParts ownPartsInView(const MoveScene& scene, std::span<const double> places, double halfWidth,
-                        double halfHeight) {
+/// Outlines of the rig's own parts in the picture with the axes at places [U], but for the camera and its
+/// lens, and the share [0, 1] of the picture that they cover.
+struct OwnParts {
+    double share = 0.0;
+    int most = -1; ///< index of the body that covers most; −1: nothing is in the picture
+};
+OwnParts ownPartsInView(const MoveScene& scene, const RigChain& chain, std::span<const double> places,
+                        double halfWidth, double halfHeight) {
     std::vector<geometry::Frame> frames(scene.links.size());
     kinematics::forward(scene.links, places, frames);
     const geometry::Frame& eye = frames.back();
@@ -117,8 +87,8 @@ OwnParts ownPartsInView(const MoveScene& scene, std::span<const double> places, 
     OwnParts out;
     std::vector<std::vector<geometry::InView>> outlines;
     double most = 0.0;
-    for (std::size_t i = 0; i < scene.chain.bodies.size(); ++i) {
-        const ChainBody& b = scene.chain.bodies[i];
+    for (std::size_t i = 0; i < chain.bodies.size(); ++i) {
+        const ChainBody& b = chain.bodies[i];
         if (!b.solid || b.kind == BodyKind::Camera || b.kind == BodyKind::Lens) continue;
         const geometry::Solid solid =
             solidOf(b, b.link < 0 ? geometry::Frame{} : frames[static_cast<std::size_t>(b.link)]);
@@ -139,6 +109,43 @@ OwnParts ownPartsInView(const MoveScene& scene, std::span<const double> places, 
         outlines.push_back(std::move(outline));
     }
     if (!outlines.empty()) out.share = geometry::coveredShare(outlines, halfWidth, halfHeight);
+    return out;
+}
+
+void fillView(MoveSearchResults& out, const RigSetup& rig, const RigMove& move, const PlannedMove& planned) {
+    const trajectory::Trajectory& t = planned.plan.trajectory;
+    const RigChain chain = chainOf(rig);
+    out.view = Figure::of(0.0);
+    out.viewAt = out.viewFrom = out.viewTo = Figure::none(Reason::NotApplicable);
+    constexpr double mostLooks = 1500.0; // frames of a minute; of longer moves that many
+    const double recorded = t.duration() + move.preRoll + move.postRoll;
+    const double step = std::max(1.0 / planned.scene.frameRate, recorded / mostLooks);
+    const auto looks = static_cast<int>(std::floor(t.duration() / step + 1e-6));
+    for (int i = 0; i <= looks + 1; ++i) {
+        const double at = std::min(i * step, t.duration());
+        const std::vector<double> places = placesAt(t, at);
+        const double halfWidth = 0.5 * rig.camera.deliveredWidth / planned.scene.focal(places);
+        const OwnParts seen =
+            ownPartsInView(planned.scene, chain, places, halfWidth, halfWidth * optics::pictureShape);
+        if (!(seen.share > 0.0)) continue;
+        if (!out.viewFrom) out.viewFrom = Figure::of(at);
+        out.viewTo = Figure::of(at);
+        if (seen.share <= out.view.value()) continue;
+        out.view = Figure::of(seen.share);
+        out.viewAt = Figure::of(at);
+        const ChainBody& body = chain.bodies[static_cast<std::size_t>(seen.most)];
+        out.inView =
+            body.name.empty() ? std::string(bodyName(body.kind)) : "“" + std::string(body.name) + "”";
+    }
+}
+
+} // namespace
+
+MoveSearchResults notSearched() {
+    MoveSearchResults out;
+    for (Figure* f :
+         {&out.clearance, &out.wanted, &out.clearanceAt, &out.view, &out.viewAt, &out.viewFrom, &out.viewTo})
+        *f = Figure::none(Reason::NotSearched);
     return out;
 }
 

@@ -40,8 +40,8 @@ trajectory::Ease easeOf(EaseKind kind, double in, double out, double time) {
 
 class Planner {
 public:
-    Planner(const RigSetup& rig, const RigMove& move, const MoveScene& scene)
-        : rig_(rig), move_(move), scene_(scene), aims_(scene, move), axes_(rig.axes.size()) {}
+    Planner(const RigMove& move, const MoveScene& scene)
+        : move_(move), scene_(scene), aims_(scene, move), axes_(scene.axes.size()) {}
 
     MovePlan run() {
         place();
@@ -64,7 +64,7 @@ public:
             // From where the blocks leave it, too.
             std::vector<double> home = out_.poses.front();
             for (const std::size_t b : blocks)
-                home[axisOfBlock(move_.blocks[b])] -= wayOfBlock(move_.blocks[b]);
+                home[axisOf(move_.blocks[b].axis)] -= wayOfBlock(move_.blocks[b]);
             const Trajectory back = trajectory::straight(out_.poses.back(), home, scene_.limits);
             if (!back.empty()) out_.trajectory.append(back);
         }
@@ -87,11 +87,10 @@ private:
         for (std::size_t i = 0; i < move_.poses.size(); ++i) {
             const std::vector<double> before = now;
             for (const PosePlace& p : move_.poses[i].places) {
-                const auto axis = std::find_if(rig_.axes.begin(), rig_.axes.end(),
-                                               [&](const Axis& a) { return a.id == p.axis; });
-                if (axis == rig_.axes.end()) continue;
-                double& at = now[static_cast<std::size_t>(axis - rig_.axes.begin())];
-                const double travel = scene_.travels[static_cast<std::size_t>(axis - rig_.axes.begin())];
+                const std::size_t axis = axisOf(p.axis);
+                if (axis >= axes_) continue;
+                double& at = now[axis];
+                const double travel = scene_.travels[axis];
                 std::visit(
                     [&](const auto& set) {
                         switch (set.from) {
@@ -152,10 +151,8 @@ private:
     /// What keeps an axis from moving in a segment as that has it.
     std::optional<MoveTroubleKind> wrongOf(std::size_t axis, std::size_t pose) const {
         if (out_.poses[pose][axis] == out_.poses[pose - 1][axis]) return std::nullopt;
-        if (fixedSpeeds(rig_.axes[axis]).empty())
-            return startsAtOnce(rig_.axes[axis], rig_.controller.ramps)
-                       ? std::optional(MoveTroubleKind::NotSteered)
-                       : std::nullopt;
+        if (!scene_.axes[axis].hasFixedSpeeds)
+            return scene_.axes[axis].startsAtOnce ? std::optional(MoveTroubleKind::NotSteered) : std::nullopt;
         const bool changes = (aims_.target(pose) != nullptr && aims_.leads(pose, axis)) ||
                              goesThrough(move_, pose - 1) || goesThrough(move_, pose) ||
                              segment(pose).even != EvenSpeed::Axes;
@@ -221,21 +218,21 @@ private:
         }
         course_.clear();
     }
-    std::size_t axisOfBlock(const AxisBlock& b) const {
-        const auto it =
-            std::find_if(rig_.axes.begin(), rig_.axes.end(), [&](const Axis& a) { return a.id == b.axis; });
-        return static_cast<std::size_t>(it - rig_.axes.begin());
+    /// Its index; one past the last where the rig has none of that name.
+    std::size_t axisOf(const std::string& id) const {
+        const auto it = std::find_if(scene_.axes.begin(), scene_.axes.end(),
+                                     [&](const PlannedAxis& a) { return a.id == id; });
+        return static_cast<std::size_t>(it - scene_.axes.begin());
     }
-    double wayOfBlock(const AxisBlock& b) const {
-        return kindOf(rig_.axes[axisOfBlock(b)]) == AxisKind::Linear ? b.by : b.byAngle;
-    }
+    double wayOfBlock(const AxisBlock& b) const { return isLinear(axisOf(b.axis)) ? b.by : b.byAngle; }
+    bool isLinear(std::size_t axis) const { return scene_.axes[axis].kind == AxisKind::Linear; }
     /// Whether the poses move an axis, or an aimed segment leads or leans on it.
     bool movedByPoses(std::size_t axis) const {
         for (std::size_t i = 1; i < out_.poses.size(); ++i) {
             if (out_.poses[i][axis] != out_.poses[i - 1][axis]) return true;
-            if (aims_.target(i) != nullptr && scene_.chain.linkOf[axis] >= 0) return true;
+            if (aims_.target(i) != nullptr && scene_.linkOf[axis] >= 0) return true;
             if (aims_.target(i) != nullptr &&
-                (aims_.leads(i, axis) || aims_.target(i)->rides == rig_.axes[axis].id))
+                (aims_.leads(i, axis) || aims_.target(i)->rides == scene_.axes[axis].id))
                 return true;
         }
         return false;
@@ -250,7 +247,7 @@ private:
         std::vector<double> until(axes_, 0.0);
         for (const std::size_t b : order) {
             const AxisBlock& block = move_.blocks[b];
-            const std::size_t a = axisOfBlock(block);
+            const std::size_t a = axisOf(block.axis);
             if (a >= axes_) continue; // the project names no such axis, and is refused for it
             const double end = block.start + block.length, slack = 1e-9 * (1.0 + end);
             const auto refuse = [&](MoveTroubleKind kind, double value, double limit) {
@@ -272,11 +269,10 @@ private:
     void addBlocks(std::span<const std::size_t> blocks) {
         for (const std::size_t b : blocks) {
             const AxisBlock& block = move_.blocks[b];
-            const std::size_t a = axisOfBlock(block);
+            const std::size_t a = axisOf(block.axis);
             const double way = wayOfBlock(block);
             if (way == 0.0) continue;
-            if (startsAtOnce(rig_.axes[a], rig_.controller.ramps))
-                trouble(MoveTroubleKind::NotSteered, 1, static_cast<int>(a));
+            if (scene_.axes[a].startsAtOnce) trouble(MoveTroubleKind::NotSteered, 1, static_cast<int>(a));
             const auto profile = trajectory::planEased(
                 1.0, block.length, easeOf(block.ease, block.easeIn, block.easeOut, block.length));
             if (!profile) continue;
@@ -310,10 +306,10 @@ private:
         case SegmentPace::Time:
             return s.time;
         case SegmentPace::Speed: {
-            if (const int axis = leadingAxis(rig_.axes, out_, pose, s); axis >= 0) {
+            if (const int axis = leadingAxis(scene_, out_, pose, s); axis >= 0) {
                 const auto a = static_cast<std::size_t>(axis);
                 const double way = std::abs(out_.poses[pose][a] - out_.poses[pose - 1][a]);
-                const double speed = kindOf(rig_.axes[a]) == AxisKind::Linear ? s.speed : s.angularSpeed;
+                const double speed = isLinear(a) ? s.speed : s.angularSpeed;
                 const double ramps = std::min(1.0, s.easeIn + s.easeOut);
                 return way / (speed * (1.0 - 0.5 * ramps));
             }
@@ -437,11 +433,11 @@ private:
         const auto inside = [&](double at) { return rate(std::clamp(at, 1e-9, 1.0 - 1e-9)); };
         auto out = trajectory::evenly(path, inside, time, easeOf(s.ease, s.easeIn, s.easeOut, time));
         if (!out) return run;
-        const int axis = s.pace == SegmentPace::Speed ? leadingAxis(rig_.axes, out_, pose, s) : -1;
+        const int axis = s.pace == SegmentPace::Speed ? leadingAxis(scene_, out_, pose, s) : -1;
         if (axis < 0) return std::move(*out);
         // The axis of the speed is quickest elsewhere now.
         const auto a = static_cast<std::size_t>(axis);
-        const double asked = kindOf(rig_.axes[a]) == AxisKind::Linear ? s.speed : s.angularSpeed;
+        const double asked = isLinear(a) ? s.speed : s.angularSpeed;
         return out->slower(out->extremes(a, trajectory::Order::Speed).largest() / asked);
     }
 
@@ -485,7 +481,6 @@ private:
         s.targetSeen = true;
     }
 
-    const RigSetup& rig_;
     const RigMove& move_;
     const MoveScene& scene_;
     SegmentAims aims_;
@@ -507,15 +502,14 @@ PastPoses pastPoses(const trajectory::Trajectory& t, std::span<const std::vector
     return below > above ? PastPoses{below, e.leastAt} : PastPoses{above, e.greatestAt};
 }
 
-MovePlan planMove(const RigSetup& rig, const RigMove& move, const MoveScene& scene) {
-    return Planner(rig, move, scene).run();
+MovePlan planMove(const RigMove& move, const MoveScene& scene) {
+    return Planner(move, scene).run();
 }
 
-int leadingAxis(std::span<const Axis> axes, const MovePlan& plan, std::size_t pose,
-                const MoveSegment& segment) {
+int leadingAxis(const MoveScene& scene, const MovePlan& plan, std::size_t pose, const MoveSegment& segment) {
     if (pose == 0 || pose >= plan.poses.size()) return -1;
-    for (std::size_t a = 0; a < axes.size(); ++a)
-        if ((segment.speedOf.empty() || segment.speedOf == axes[a].id) &&
+    for (std::size_t a = 0; a < scene.axes.size(); ++a)
+        if ((segment.speedOf.empty() || segment.speedOf == scene.axes[a].id) &&
             plan.poses[pose][a] != plan.poses[pose - 1][a])
             return static_cast<int>(a);
     return -1;

@@ -34,7 +34,7 @@ struct MovePlan {
 
 /// The whole move. Pure and quick; never searches for a least time. Whatever is wrong is among its troubles,
 /// and the rest is planned as far as it goes.
-MovePlan planMove(const RigSetup& rig, const RigMove& move, const MoveScene& scene);
+MovePlan planMove(const RigMove& move, const MoveScene& scene);
 
 /// How far an axis goes past both poses of a segment, and when.
 struct PastPoses {
@@ -48,8 +48,7 @@ PastPoses pastPoses(const trajectory::Trajectory& t, std::span<const std::vector
 
 /// The axis whose top speed times a segment: the one it names, or where it names none the first of the rig
 /// that moves in it. −1 if that does not move.
-int leadingAxis(std::span<const Axis> axes, const MovePlan& plan, std::size_t pose,
-                const MoveSegment& segment);
+int leadingAxis(const MoveScene& scene, const MovePlan& plan, std::size_t pose, const MoveSegment& segment);
 
 /// The straight way in the picture between where the ends of a segment show a target.
 struct PictureWay {

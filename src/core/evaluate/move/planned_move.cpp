@@ -25,7 +25,7 @@ Listed listedMasses(const RigSetup& rig, const MoveScene& scene) {
     out.links = scene.links;
     out.bodies.resize(rig.axes.size());
     for (std::size_t a = 0; a < rig.axes.size(); ++a) {
-        const int link = scene.chain.linkOf[a];
+        const int link = scene.linkOf[a];
         if (link < 0) continue;
         std::vector<RigidBody>& list = out.bodies[a];
         const auto* rotary = std::get_if<RotaryMechanism>(&rig.axes[a].mechanism);
@@ -80,7 +80,7 @@ public:
         const trajectory::Trajectory& t = out_.plan.trajectory;
         out_.axes.resize(axes_);
         for (std::size_t a = 0; a < axes_; ++a)
-            if (t.extremes(a, trajectory::Order::Speed).largest() > 0.0)
+            if (out_.topSpeeds[a] > 0.0)
                 turning_.push_back(a);
             else if (!listed_.bodies[a].empty())
                 standing_.push_back(a);
@@ -207,7 +207,7 @@ private:
         return optics::pictureShift(out_.scene.focal(places_), rig_.camera.deliveredWidth, depth, shift);
     }
     double leanOf(std::size_t axis) const {
-        const int link = out_.scene.chain.linkOf[axis];
+        const int link = out_.scene.linkOf[axis];
         if (link < 0) return 0.0;
         // Only what nods with what carries it is nearer to or farther from level by that.
         const kinematics::Link& joint = listed_.links[static_cast<std::size_t>(link)];
@@ -230,19 +230,32 @@ private:
 
 } // namespace
 
-PlannedMove plannedMove(const RigSetup& rig, const RigMove& move) {
+PlannedMove plannedMove(const RigSetup& rig, const RigMove& move, const PlannedMove* known) {
     PlannedMove out;
+    out.move = move;
     out.scene = sceneOf(rig, move);
-    out.plan = planMove(rig, move, out.scene);
+    if (known != nullptr && known->move == move && known->scene == out.scene) {
+        out.plan = known->plan;
+        out.topSpeeds = known->topSpeeds;
+    } else {
+        out.plan = planMove(move, out.scene);
+        const trajectory::Trajectory& t = out.plan.trajectory;
+        if (!t.empty())
+            for (std::size_t a = 0; a < rig.axes.size(); ++a)
+                out.topSpeeds.push_back(t.extremes(a, trajectory::Order::Speed).largest());
+    }
+    // What the axes meet hangs on the masses too.
     if (!out.plan.trajectory.empty()) Walk(rig, move, out).run();
     return out;
 }
 
-std::vector<PlannedMove> planMoves(const RigSetup& rig, bool all) {
+std::vector<PlannedMove> planMoves(const RigSetup& rig, bool all, std::span<const PlannedMove> known) {
     std::vector<PlannedMove> out;
     out.reserve(rig.moves.size());
-    for (const RigMove& move : rig.moves)
-        out.push_back(all || move.realises ? plannedMove(rig, move) : PlannedMove());
+    for (std::size_t m = 0; m < rig.moves.size(); ++m)
+        out.push_back(all || rig.moves[m].realises
+                          ? plannedMove(rig, rig.moves[m], m < known.size() ? &known[m] : nullptr)
+                          : PlannedMove());
     return out;
 }
 

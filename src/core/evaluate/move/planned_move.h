@@ -21,8 +21,10 @@ struct AxisMoment {
 
 /// A move as it was planned, and what its axes meet on the way.
 struct PlannedMove {
+    RigMove move;
     MoveScene scene;
     MovePlan plan;
+    std::vector<double> topSpeeds;              ///< [U/s] of each axis of the rig; empty where nothing moves
     std::vector<std::vector<AxisMoment>> axes;  ///< for each axis of the rig that moves in it, in time
     std::vector<std::vector<AxisMoment>> still; ///< … and for each that stands while others push at it
 
@@ -33,7 +35,9 @@ struct PlannedMove {
 /// The moves of a rig: all of them, or those alone that realise a shot, the others empty. What axes meet
 /// comes from the masses that each of them lists, the same that its own figures go by, moved by Newton and
 /// Euler: ramps of a carriage under an arm, the pull outwards of a swing, the counter-torque of a pan.
-std::vector<PlannedMove> planMoves(const RigSetup& rig, bool all);
-PlannedMove plannedMove(const RigSetup& rig, const RigMove& move);
+///
+/// @param known an earlier planning, of which what is still planned alike is taken over; may be empty
+std::vector<PlannedMove> planMoves(const RigSetup& rig, bool all, std::span<const PlannedMove> known = {});
+PlannedMove plannedMove(const RigSetup& rig, const RigMove& move, const PlannedMove* known = nullptr);
 
 } // namespace gantry

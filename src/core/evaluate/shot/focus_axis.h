@@ -13,6 +13,8 @@ namespace gantry {
 struct FocusAxis {
     std::size_t axis = 0; ///< index in Project::axes
     optics::FocusRing ring;
+
+    friend bool operator==(const FocusAxis&, const FocusAxis&) = default;
 };
 /// Nothing where a rig has none, or its marks tell no scale.
 std::optional<FocusAxis> focusAxisOf(std::span<const Axis> axes);
@@ -22,6 +24,8 @@ struct ZoomAxis {
     std::size_t axis = 0; ///< index in Project::axes
     std::vector<optics::ZoomMark> marks;
     optics::ZoomRing ring;
+
+    friend bool operator==(const ZoomAxis&, const ZoomAxis&) = default;
 };
 /// Nothing where a rig has none, or its marks tell no scale.
 std::optional<ZoomAxis> zoomAxisOf(std::span<const Axis> axes);

@@ -26,6 +26,7 @@ constexpr Message cardOf{"card of {0}"};
 constexpr Message holdShare{"hold currents of what cannot fall down to {0}"};
 constexpr Message cut{"current cut at full steps between pictures of “{part}”"};
 constexpr Message batteryOf{"battery of {0}"};
+constexpr Message otherBattery{"battery of {0}, without the readings of the old one"};
 constexpr Message turnsBy{"independent head turning by {0}"};
 constexpr Message oneFor{"one trigger for camera and rig in “{part}”"};
 constexpr Message timed{"exposures of “{part}” timed by the camera"};
@@ -314,12 +315,15 @@ Candidates batteries(const Problem& p) {
     // By the readings of the pack there is it may take more than is computed; of another there are none.
     const PlanInHand of = planOf(p);
     const double needed = of ? p.project.supply.capacity / of.results->energy.room.valueOr(1.0) : 0.0;
+    const bool read = std::any_of(p.project.plans.begin(), p.project.plans.end(),
+                                  [](const IntervalPlan& plan) { return !plan.readings.empty(); });
     for (const double h : hours)
         if (h * hour > std::max(p.project.supply.capacity, needed))
-            add(out, p, FixCost::ToBuy, batteryOf, {{{Kind::Charge, h * hour}}}, [&](Project& q) {
-                q.supply.capacity = h * hour;
-                for (IntervalPlan& plan : q.plans) plan.readings.clear();
-            });
+            add(out, p, FixCost::ToBuy, read ? otherBattery : batteryOf, {{{Kind::Charge, h * hour}}},
+                [&](Project& q) {
+                    q.supply.capacity = h * hour;
+                    for (IntervalPlan& plan : q.plans) plan.readings.clear();
+                });
     return out;
 }
 
@@ -398,7 +402,7 @@ constinit const Family currentHolds{"current_holds", words::listOf<holds>, holdi
 constinit const Family largerCard{"larger_card", words::listOf<cardOf>, cards};
 constinit const Family lessHoldCurrent{"less_hold_current", words::listOf<holdShare>, lowerHolding};
 constinit const Family cutCurrent{"cut_current", words::listOf<cut>, cutting};
-constinit const Family largerBattery{"larger_battery", words::listOf<batteryOf>, batteries};
+constinit const Family largerBattery{"larger_battery", words::listOf<batteryOf, otherBattery>, batteries};
 constinit const Family runWithinHead{"run_within_head", words::listOf<intervalOf>, withinHead};
 constinit const Family headTurn{"head_turn", words::listOf<turnsBy>, turning};
 constinit const Family oneTrigger{"one_trigger", words::listOf<oneFor>, triggered};

@@ -8,8 +8,8 @@ constexpr Message earlyText{
     "of it is shown."};
 constexpr Message staysText{"Somebody is there for {0} in “{part}”, but its way ends after {1}: from picture "
                             "{3} on nothing moves."};
-constexpr Message backText{"Somebody is there for {0} in “{part}”; its way of {1} is covered {4} times, back "
-                           "and forth."};
+constexpr Message backText{"Somebody is there for {0} in “{part}”; its way of {1} is covered back and "
+                           "forth until then."};
 constexpr Message suitsText{"Somebody is there for {0} in “{part}”, and its way is laid out for {1}."};
 
 /// Way shown over way planned where presence ends early; pictures that move over all where it lasts longer.
@@ -39,8 +39,7 @@ static Finding judge(const RigView& view) {
                       {{{Kind::Time, o.active},
                         {Kind::Time, o.wayTime},
                         {Kind::Percentage, o.wayShown},
-                        {Kind::Count, o.wayPictures, 7},
-                        {Kind::Ratio, o.wayShown}}});
+                        {Kind::Count, o.wayPictures, 7}}});
     namePlan(v, view.project, *worst);
     return v;
 }
