@@ -138,7 +138,8 @@ class CutTextTest : public QObject {
 private slots:
     void theWalk_data() {
         QTest::addColumn<QString>("demo");
-        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage"})
+        for (const char* demo :
+             {"fernhouse-dolly", "kettle-jib", "moss-orbit", "seedling-stage", "long-bench"})
             QTest::newRow(demo) << demo;
     }
     void theWalk() {

@@ -410,10 +410,11 @@ void MoveTimeline::paintEvent(QPaintEvent*) {
         p.setFont(textFont(12));
         p.setPen(t.second);
         const RigMove* m = desk_.current();
+        const QString begin = tr("Set the rig with the sliders above and press “Store pose”: first where the "
+                                 "move begins, then where it ends.");
         const QString text =
-            m == nullptr ? tr("No move yet. Press “New move”, then store where it begins and where it ends.")
-            : m->poses.size() < 2 ? tr("Set the rig with the sliders below and press “Store pose”: first "
-                                       "where the move begins, then where it ends.")
+            m == nullptr ? tr("No move yet. %1 Or take a ready-made one under “Move”.").arg(begin)
+            : m->poses.size() < 2 ? begin
                                   : tr("Nothing moves yet: give two poses different places.");
         p.drawText(rect().adjusted(20, 10, -20, -10), Qt::AlignCenter | Qt::TextWordWrap, text);
         if (m == nullptr || m->poses.size() < 2) return;

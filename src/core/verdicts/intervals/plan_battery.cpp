@@ -5,9 +5,9 @@ namespace gantry::rules {
 
 constexpr Message batteryText{"“{part}” takes {0}, of which motors take {1}; the battery gives {2}."};
 constexpr Message readText{
-    "The battery reads lower than was computed. At that rate “{part}” takes {0}; it gives {2}."};
+    "The battery reads lower than was computed. By its readings “{part}” takes {0}; it gives {2}."};
 constexpr Message readFlatText{
-    "The battery reads lower than was computed. At that rate it is flat at picture {3} of “{part}”: "
+    "The battery reads lower than was computed. By its readings it is flat at picture {3} of “{part}”: "
     "it gives {2}, and {0} are needed."};
 constexpr Message flatText{"The battery is flat at picture {3} of “{part}”: it gives {2}, and {0} are "
                            "needed, of which motors take {1}."};
