@@ -84,6 +84,7 @@ private:
         if (end < moments_[first].time) return;
         std::array<std::size_t, 3> low{first, first, first}; // the moment before each of the three beginnings
         for (std::size_t i = first; i <= last; ++i) {
+            if (!out_.stepping) return; // beyond all numbers
             // Whatever is looked at around a moment shows no more than that moment does.
             const AxisMoment& now = moments_[i];
             const double speed = std::abs(now.speed), shift = shiftOf(now);
@@ -99,6 +100,7 @@ private:
         }
     }
     void crawl(std::size_t at, double from, double span) {
+        if (!out_.stepping) return;
         double fastest = 0.0, least = 1e300;
         for (const double share : {0.0, 0.5, 1.0}) {
             const double time = from + share * span;
@@ -142,6 +144,7 @@ private:
     }
 
     void take(double steps, double slip, double letGo, double at) {
+        if (!out_.jitter) return; // beyond all numbers
         if (!(steps + slip + letGo > out_.jitter.value())) return;
         out_.jitter = Figure::of(steps + slip + letGo);
         out_.slip = Figure::of(slip);
@@ -200,7 +203,7 @@ private:
         if (!std::isfinite(stiffness) || !(stiffness > 0.0)) return;
         const double swing =
             m_.mode ? std::sin(std::numbers::pi * std::min(0.5, m_.mode->frequency / shot_.frameRate)) : 1.0;
-        for (std::size_t i = 1; i < moments_.size(); ++i) {
+        for (std::size_t i = 1; i < moments_.size() && out_.drift; ++i) {
             const AxisMoment &a = moments_[i - 1], &b = moments_[i];
             const double wound = std::abs(lasting_[i] - lasting_[i - 1] +
                                           m_.chain.load.inertia * (b.acceleration - a.acceleration)) /
