@@ -9,6 +9,7 @@
 #include "core/verdicts/side_effects.h"
 #include "core/working/explain.h"
 
+#include <QEvent>
 #include <QInputDialog>
 #include <QPainter>
 #include <QPushButton>
