@@ -104,7 +104,7 @@ struct DriverWords {
     QString operator()(const ServoMotor&) const { return volts(); }
     QString operator()(const DcServo&) const { return volts(); }
     QString operator()(const GearedDc& m) const {
-        return m.control == SpeedControl::Knob ? tr("knob to %1").arg(c.show(m.knob, Kind::Percentage))
+        return m.control == SpeedControl::Knob ? tr("speed knob at %1").arg(c.show(m.knob, Kind::Percentage))
                                                : volts();
     }
     QString operator()(const HobbyServo& m) const {

@@ -179,12 +179,13 @@ void DrivesStation::refreshEditor() {
     QString detail = partFindings(context_, *c);
     if (const ShotEvaluation* s = context_.shotEvaluation(); c->part == ChainPart::Picture && s != nullptr) {
         using units::Kind;
-        detail = tr("blur %1 · crosses the picture in %2 · place ±%3 · %4 as current falls · shot takes %5")
-                     .arg(context_.show(s->picture.blur, Kind::Pixels),
-                          context_.show(s->picture.crossingTime, Kind::Time),
-                          context_.show(s->place.accuracy, Kind::Pixels),
-                          context_.show(s->place.idleShift, Kind::Pixels, 2),
-                          context_.show(s->motion.time, Kind::Time));
+        detail =
+            tr("blur %1 · crosses the picture in %2 · position ±%3 · %4 as current falls · shot takes %5")
+                .arg(context_.show(s->picture.blur, Kind::Pixels),
+                     context_.show(s->picture.crossingTime, Kind::Time),
+                     context_.show(s->place.accuracy, Kind::Pixels),
+                     context_.show(s->place.idleShift, Kind::Pixels, 2),
+                     context_.show(s->motion.time, Kind::Time));
     }
     fieldPages_ = pagesOfPart(context_, *c);
     QStringList titles;

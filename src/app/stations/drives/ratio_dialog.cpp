@@ -99,7 +99,7 @@ RatioDialog::RatioDialog(const Context& context, QWidget* parent)
     table_->setAccessibleName(tr("Trains, best first"));
 
     auto* form = new QFormLayout;
-    form->addRow(tr("Wanted"), wanted_);
+    form->addRow(tr("Target"), wanted_);
     form->addRow(firstLabel_, first_);
     form->addRow(secondLabel_, second_);
     form->addRow(tr("From"), source_);

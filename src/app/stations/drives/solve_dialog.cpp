@@ -29,8 +29,8 @@ SolveDialog::SolveDialog(const Context& context, What what, QWidget* parent)
     const Axis* axis = context_.axis();
     const bool linear = axis != nullptr && kindOf(*axis) == AxisKind::Linear;
     auto* ask = new QLabel(what == PanBar ? tr("The camera shall turn over the travel by")
-                           : linear       ? tr("Wanted steps per mm")
-                                          : tr("Wanted steps per degree"));
+                           : linear       ? tr("Target steps per mm")
+                                          : tr("Target steps per degree"));
     wanted_->setText(what == Gear ? QStringLiteral("100") : QStringLiteral("20°"));
     wanted_->setAccessibleName(ask->text());
     wanted_->setObjectName(QStringLiteral("solveWanted"));

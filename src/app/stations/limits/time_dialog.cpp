@@ -21,11 +21,11 @@ TimeDialog::TimeDialog(const Context& context, QWidget* parent)
     auto* form = new QFormLayout;
     distance_->setAccessibleName(tr("Distance"));
     distance_->setObjectName(QStringLiteral("timeDistance"));
-    time_->setAccessibleName(tr("Wanted time"));
+    time_->setAccessibleName(tr("Target time"));
     time_->setObjectName(QStringLiteral("timeWanted"));
     time_->setPlaceholderText(tr("empty: as fast as set"));
     form->addRow(tr("Distance"), distance_);
-    form->addRow(tr("Wanted time"), time_);
+    form->addRow(tr("Target time"), time_);
     result_->setWordWrap(true);
     result_->setAlignment(Qt::AlignTop);
     result_->setObjectName(QStringLiteral("timeResult"));

@@ -101,7 +101,7 @@ void JogPane::typed(std::size_t i) {
                          false);
         desk_.jog(static_cast<int>(i), *place);
     } else {
-        emit message(tr("“%1” is no place of %2; %3 would be one.")
+        emit message(tr("“%1” is not a position of %2; %3 would be one.")
                          .arg(rows_[i].place->text(), QString::fromStdString(axis.name),
                               QString::fromUtf8(units::kindWords(placeKind(axis)).example.data())),
                      true);

@@ -29,7 +29,7 @@ ParallaxDialog::ParallaxDialog(const Context& context, const MoveDesk& desk, QWi
     };
     row(tr("What is near"), near_, "parallaxNear");
     row(tr("Background"), far_, "parallaxFar");
-    row(tr("Wanted shift"), wanted_, "parallaxWanted");
+    row(tr("Target shift"), wanted_, "parallaxWanted");
     far_->setPlaceholderText(tr("empty: as far as can be"));
     wanted_->setPlaceholderText(tr("empty, or a share of the frame, as 10 %"));
     result_->setWordWrap(true);
