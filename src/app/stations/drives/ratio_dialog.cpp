@@ -137,6 +137,7 @@ RatioDialog::RatioDialog(const Context& context, QWidget* parent)
         search();
     });
     for (QComboBox* box : {source_, sense_}) connect(box, &QComboBox::activated, this, &RatioDialog::search);
+    stages_->setButtonSymbols(QAbstractSpinBox::NoButtons); // one digit, typed or stepped by keys
     connect(stages_, &QSpinBox::valueChanged, this, &RatioDialog::search);
     for (QLineEdit* edit : {first_, second_, largest_, efficiency_, backlash_})
         connect(edit, &QLineEdit::editingFinished, this, &RatioDialog::search);
