@@ -70,7 +70,8 @@ std::optional<double> firstFall(const LastingLoad& load, double from, double to,
 } // namespace
 
 double LastingLoad::at(double place) const {
-    return amplitude * std::cos(place + phase) + constant + rate * place;
+    const double swings = amplitude != 0.0 ? amplitude * std::cos(place + phase) : 0.0; // none of a carriage
+    return swings + constant + rate * place;
 }
 
 Flank flankOf(const FlankQuestion& q, double target) {

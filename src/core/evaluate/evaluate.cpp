@@ -274,40 +274,48 @@ std::optional<std::size_t> worstShotOf(const std::vector<ShotEvaluation>& shots)
     return static_cast<std::size_t>(worst - shots.begin());
 }
 
-/// How far the figures of an axis along its moves come from the same numbers in two evaluations.
-enum class Alike { No, Torque, AllButRocking };
-
-Alike alikeAlong(const AxisEvaluation& a, const AxisEvaluation& b) {
+/// Whether two evaluations of an axis ask the same of it along its moves.
+bool torqueAlike(const AxisEvaluation& a, const AxisEvaluation& b) {
     const auto same = [](const Figure& x, const Figure& y) { return x.valueOr(-1.0) == y.valueOr(-1.0); };
-    if (!same(a.resonance.low, b.resonance.low) || !same(a.resonance.high, b.resonance.high))
-        return Alike::No;
+    if (!same(a.resonance.low, b.resonance.low) || !same(a.resonance.high, b.resonance.high)) return false;
+    if (a.model.chain != b.model.chain || a.model.curve != b.model.curve) return false;
+    // What is seen, and adds nothing to a torque.
     DriveModel drive = a.model;
     drive.mode = b.model.mode;
-    drive.swingBand = b.model.swingBand; // of shots alone
-    if (drive == b.model && a.smoothFrom == b.smoothFrom) return Alike::AllButRocking;
-    // What is seen, and adds nothing to a torque.
+    drive.swingBand = b.model.swingBand;
     drive.backlash = b.model.backlash;
     drive.outputStiffness = b.model.outputStiffness;
     drive.angleError = b.model.angleError;
     drive.jumpAngle = b.model.jumpAngle;
-    return drive == b.model ? Alike::Torque : Alike::No;
+    return drive == b.model;
+}
+
+/// Along one move; what is alike in the evaluation that is known is taken from it.
+AxisMoveResults alongMove(const AxisEvaluation& e, const RigSetup& rig, std::size_t axis, std::size_t m,
+                          const AxisEvaluation* known) {
+    const PlannedMove& planned = (*rig.planned)[m];
+    const AxisMoveResults* before = known != nullptr ? &known->moves[e.moves.size()] : nullptr;
+    AxisMoveResults out = before != nullptr && torqueAlike(*known, e)
+                              ? *before
+                              : evaluateAxisMove(e.model, e.resonance, planned, axis, m);
+    // What a ring or a turntable does to the picture hangs on more than its drive.
+    const bool seenAlike =
+        before != nullptr && planned.scene.linkOf[axis] >= 0 && seenOf(*known) == seenOf(e);
+    if (seenAlike) takePicture(out, *before);
+    if (!seenAlike || e.model.mode != known->model.mode)
+        fillAxisPicture(out, rig, rig.moves[m], planned, axis, e,
+                        seenAlike ? PictureOf::Rocking : PictureOf::All);
+    return out;
 }
 
 void fillMoves(AxisEvaluation& e, const RigSetup& rig, std::size_t axis, const AxisEvaluation* known) {
     if (rig.planned == nullptr) return;
-    const Alike alike = known != nullptr ? alikeAlong(*known, e) : Alike::No;
     for (std::size_t m = 0; m < rig.planned->size(); ++m) {
         const PlannedMove& planned = (*rig.planned)[m];
-        if (planned.moves(axis)) {
-            e.moves.push_back(alike != Alike::No ? known->moves[e.moves.size()]
-                                                 : evaluateAxisMove(e.model, e.resonance, planned, axis, m));
-            // What a ring does to the picture hangs on more than its drive.
-            const bool rocksAlone = alike == Alike::AllButRocking && planned.scene.linkOf[axis] >= 0;
-            fillAxisPicture(e.moves.back(), rig, rig.moves[m], planned, axis, e,
-                            rocksAlone ? PictureOf::Rocking : PictureOf::All);
-        } else if (planned.isPushed(axis)) {
+        if (planned.moves(axis))
+            e.moves.push_back(alongMove(e, rig, axis, m, known));
+        else if (planned.isPushed(axis))
             e.moves.push_back(evaluateHeld(e.model, planned, axis, m));
-        }
     }
 }
 

@@ -11,10 +11,55 @@
 namespace gantry {
 namespace {
 
-/// Walks a project. With a wanted path it stops building paths for parts that cannot lead there.
-class Walker {
+/// Walks a project and keeps the path of where it is. With a wanted path it leaves out parts that cannot lead
+/// there.
+/// @tparam Found what takes its fields, derived from this
+template <class Found>
+class PathWalker {
 public:
-    explicit Walker(std::vector<FieldRef>& out, std::string_view wanted = {}) : out_(out), wanted_(wanted) {}
+    explicit PathWalker(std::string_view wanted = {}) : wanted_(wanted) {}
+
+    template <class T>
+    void part(std::string_view key, T& part) {
+        enter(key, [&] { describe(found(), part); });
+    }
+    template <class T>
+    void parts(std::string_view key, std::vector<T>& list) {
+        enter(key, [&] {
+            for (T& element : list) enter(partId(element), [&] { describeElement(found(), element); });
+        });
+    }
+    template <class... Ts>
+    void either(std::string_view key, std::variant<Ts...>& choice) {
+        enter(key, [&] { describeElement(found(), choice); });
+    }
+    void texts(std::string_view, std::vector<std::string>&) {}
+
+protected:
+    bool wants(std::string_view key) const {
+        return wanted_.empty() || (wanted_.size() == path_.size() + key.size() && wanted_.ends_with(key));
+    }
+    std::string pathOf(std::string_view key) const { return path_ + std::string(key); }
+
+private:
+    Found& found() { return static_cast<Found&>(*this); }
+    template <class F>
+    void enter(std::string_view step, F inside) {
+        const std::size_t before = path_.size();
+        path_.append(step);
+        path_ += '/';
+        if (wanted_.empty() || wanted_.starts_with(path_)) inside();
+        path_.resize(before);
+    }
+
+    std::string_view wanted_;
+    std::string path_;
+};
+
+class Walker : public PathWalker<Walker> {
+public:
+    explicit Walker(std::vector<FieldRef>& out, std::string_view wanted = {})
+        : PathWalker(wanted), out_(out) {}
 
     template <class T>
     void field(const FieldInfo& info, T& target) {
@@ -26,43 +71,26 @@ public:
                       [](void* t, int i) { *static_cast<E*>(t) = static_cast<E>(i); }};
         add(info, ref);
     }
-    template <class T>
-    void part(std::string_view key, T& part) {
-        enter(key, [&] { describe(*this, part); });
-    }
-    template <class T>
-    void parts(std::string_view key, std::vector<T>& list) {
-        enter(key, [&] {
-            for (T& element : list) enter(partId(element), [&] { describeElement(*this, element); });
-        });
-    }
-    template <class... Ts>
-    void either(std::string_view key, std::variant<Ts...>& choice) {
-        enter(key, [&] { describeElement(*this, choice); });
-    }
-    void texts(std::string_view, std::vector<std::string>&) {}
 
 private:
-    template <class F>
-    void enter(std::string_view step, F inside) {
-        const std::size_t before = path_.size();
-        path_.append(step);
-        path_ += '/';
-        if (wanted_.empty() || wanted_.starts_with(path_)) inside();
-        path_.resize(before);
-    }
-
     template <class T>
     void add(const FieldInfo& info, T target) {
-        if (!wanted_.empty() &&
-            (wanted_.size() != path_.size() + info.key.size() || !wanted_.ends_with(info.key)))
-            return;
-        out_.push_back(FieldRef{path_ + std::string(info.key), info, target});
+        if (wants(info.key)) out_.push_back(FieldRef{pathOf(info.key), info, target});
     }
 
     std::vector<FieldRef>& out_;
-    std::string_view wanted_;
-    std::string path_;
+};
+
+class EstimatePaths : public PathWalker<EstimatePaths> {
+public:
+    template <class T>
+    void field(const FieldInfo& info, T& target) {
+        if constexpr (std::same_as<T, Estimate>) out.emplace_back(&target, pathOf(info.key));
+    }
+    template <class E>
+    void choice(const FieldInfo&, E&) {}
+
+    std::vector<std::pair<const Estimate*, std::string>> out;
 };
 
 class EstimateCollector {
@@ -110,6 +138,12 @@ std::vector<FieldRef> allFields(Project& project) {
     Walker walker(out);
     describe(walker, project);
     return out;
+}
+
+std::vector<std::pair<const Estimate*, std::string>> pathsOfEstimates(Project& project) {
+    EstimatePaths walker;
+    describe(walker, project);
+    return std::move(walker.out);
 }
 
 std::vector<UncertainInput> uncertainInputsOf(Axis& axis) {

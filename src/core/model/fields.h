@@ -6,6 +6,7 @@
 
 #include <optional>
 #include <string>
+#include <utility>
 #include <variant>
 #include <vector>
 
@@ -30,6 +31,9 @@ struct FieldRef {
 
 /// Every field of a project, in file order.
 std::vector<FieldRef> allFields(Project& project);
+
+/// Every estimate of a project with its path, in file order: quicker than all fields.
+std::vector<std::pair<const Estimate*, std::string>> pathsOfEstimates(Project& project);
 
 /// Every uncertain input of one axis, in file order, of its candidates only what is in use. Cheap: builds no
 /// paths.

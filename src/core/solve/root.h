@@ -10,24 +10,39 @@
 
 namespace gantry::solve {
 
+/// A place and what a function is there.
+struct At {
+    double x, f;
+};
+
 /// Root of a continuous f in [low, high], to `bits` bits (Alefeld, Potra and Shi, 1995, as in Boost.Math).
 /// Nothing where there is no bracket: ends that are not finite or out of order, or f of the same sign at
-/// both. Never throws; calls f at most `mostCalls` times more than twice.
+/// both. Never throws; calls f at most `mostCalls` times.
+template <class F>
+std::optional<double> rootBetween(const F& f, At low, At high, int bits = 48,
+                                  std::uintmax_t mostCalls = 200) {
+    if (!std::isfinite(low.x) || !std::isfinite(high.x)) return std::nullopt;
+    if (low.f == 0.0) return low.x;
+    if (high.f == 0.0) return high.x;
+    if (!(low.x < high.x) || !(std::isfinite(low.f) && std::isfinite(high.f)) ||
+        (low.f > 0.0) == (high.f > 0.0))
+        return std::nullopt;
+    using namespace boost::math::policies;
+    using Quiet = policy<domain_error<ignore_error>, evaluation_error<ignore_error>>;
+    const auto bracket =
+        boost::math::tools::toms748_solve(f, low.x, high.x, low.f, high.f,
+                                          boost::math::tools::eps_tolerance<double>(
+                                              static_cast<unsigned>(bits)),
+                                          mostCalls, Quiet());
+    return 0.5 * (bracket.first + bracket.second);
+}
+
+/// The same with the ends not looked at yet: two calls more.
 template <class F>
 std::optional<double> rootBetween(const F& f, double low, double high, int bits = 48,
                                   std::uintmax_t mostCalls = 200) {
     if (!std::isfinite(low) || !std::isfinite(high)) return std::nullopt;
-    const double atLow = f(low), atHigh = f(high);
-    if (atLow == 0.0) return low;
-    if (atHigh == 0.0) return high;
-    if (!(low < high) || !(std::isfinite(atLow) && std::isfinite(atHigh)) || (atLow > 0.0) == (atHigh > 0.0))
-        return std::nullopt;
-    using namespace boost::math::policies;
-    using Quiet = policy<domain_error<ignore_error>, evaluation_error<ignore_error>>;
-    const auto bracket = boost::math::tools::toms748_solve(
-        f, low, high, atLow, atHigh, boost::math::tools::eps_tolerance<double>(static_cast<unsigned>(bits)),
-        mostCalls, Quiet());
-    return 0.5 * (bracket.first + bracket.second);
+    return rootBetween(f, At{low, f(low)}, At{high, f(high)}, bits, mostCalls);
 }
 
 /// Largest x in [low, high], to `bits` bits, for which `holds`: a condition that holds up to some x and no

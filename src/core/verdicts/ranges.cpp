@@ -10,12 +10,14 @@
 #include "core/evaluate/setup_of.h"
 #include "core/evaluate/work_count.h"
 #include "core/solve/root.h"
+#include "core/verdicts/judge_by.h"
 #include "core/verdicts/low_end.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
 #include <atomic>
 #include <optional>
+#include <span>
 #include <unordered_map>
 
 namespace gantry {
@@ -37,7 +39,13 @@ constexpr double negligible = 1e-9;
 /// The low ends of some verdicts, gathered while one input after the other is moved.
 class LowEnds {
 public:
-    explicit LowEnds(std::vector<Verdict*> nominal) : nominal_(std::move(nominal)), of_(nominal_.size()) {}
+    explicit LowEnds(std::vector<Verdict*> nominal) : nominal_(std::move(nominal)), of_(nominal_.size()) {
+        for (const Verdict* v : nominal_)
+            if (v->ratio) rules_.push_back(v->rule);
+    }
+
+    /// Of those verdicts whose ratio may fall.
+    std::span<const int> rules() const { return rules_; }
 
     /// What was found with an input at one of its ends. Another sentence or shot says that something else
     /// binds there, and a straight line no longer tells how far it goes.
@@ -161,6 +169,7 @@ private:
 
     std::vector<Verdict*> nominal_;
     std::vector<Falls> of_;
+    std::vector<int> rules_;
 };
 
 /// Moves inputs in a project of its own and says what is found then.
@@ -170,12 +179,12 @@ public:
         : project_(project), setup_(setupWithMoves(project_, std::move(planned))) {}
 
     /// @param inputs of project(); @param both whether one end says nothing of the other; @param judged
-    /// judges it as it stands
+    /// judges it as it stands, by the rules that it is given
     template <class Judged, class Path>
     void run(const std::vector<UncertainInput>& inputs, LowEnds& ends, bool both, Judged judged, Path path) {
         const auto look = [&](const UncertainInput& input, double end, bool isFirst) {
             const Moved moved(input, end);
-            ends.at(end, judged(isFirst));
+            ends.at(end, judged(ends.rules(), isFirst));
         };
         for (std::size_t i = 0; i < inputs.size(); ++i) {
             const UncertainInput& input = inputs[i];
@@ -227,13 +236,19 @@ private:
         const double nominal = input.estimate->value;
         const double farthest =
             std::clamp(nominal + 2.0 * (fall.at - nominal), input.info.min, input.info.max);
+        constexpr double justHolds = 1.0 - 1e-9; // what just holds, holds
         const auto over = [&](double x) {
             const Moved moved(input, x);
-            return ratioIn(judged(false), v) - (1.0 - 1e-9); // what just holds, holds
+            return ratioIn(judged(std::span(&v.rule, 1), false), v) - justHolds;
         };
+        solve::At holds{nominal, v.ratio.value() - justHolds}, fails{fall.at, over(fall.at)};
+        if (fails.f > 0.0) {
+            holds = fails;
+            fails = {farthest, over(farthest)};
+        }
         constexpr int bits = 12, mostCalls = 24;
-        const auto edge = solve::rootBetween(over, std::min(nominal, farthest), std::max(nominal, farthest),
-                                             bits, mostCalls);
+        const auto edge = holds.x < fails.x ? solve::rootBetween(over, holds, fails, bits, mostCalls)
+                                            : solve::rootBetween(over, fails, holds, bits, mostCalls);
         if (!edge || *edge == nominal) return;
         v.holdsUntil = Figure::of(*edge);
         v.holdsUntilKind = input.info.kind;
@@ -259,7 +274,7 @@ private:
         MovedTogether moved(std::move(targets));
         const auto ratioAt = [&](const std::vector<double>& values) {
             moved.put(values);
-            return ratioIn(judged(false), v);
+            return ratioIn(judged(std::span(&v.rule, 1), false), v);
         };
         // Where all worse ends together do less harm than their squares, some of them act against each other.
         double least = ratioAt(corner);
@@ -285,11 +300,11 @@ public:
         const bool locked = evaluation_.axes[i].checks.locks && evaluation_.axes[i].powerOff.loaded;
         mover_.run(
             inputs, ends, locked,
-            [&](bool first) -> const std::vector<Verdict>& {
+            [&](std::span<const int> rules, bool first) -> const std::vector<Verdict>& {
                 mover_.setup().refresh(i);
                 AxisEvaluation moved = evaluateAxis(mover_.setup(), i, Searches::No, &evaluation_.axes[i]);
                 found_.clear();
-                judgeAxis(mover_.project(), static_cast<int>(i), moved, found_);
+                judgeAxisBy(rules, mover_.project(), static_cast<int>(i), moved, found_);
                 if (first && each_) each_(i, std::move(moved));
                 return found_;
             },
@@ -300,9 +315,9 @@ public:
     void ofRig(std::vector<Verdict*> nominal) {
         LowEnds ends(std::move(nominal));
         Evaluation rig;
-        const auto judged = [&](bool) -> const std::vector<Verdict>& {
+        const auto judged = [&](std::span<const int> rules) -> const std::vector<Verdict>& {
             found_.clear();
-            judgeRig(mover_.project(), rig, found_);
+            judgeRigBy(rules, mover_.project(), rig, found_);
             return found_;
         };
         // What a search has not looked into closely enough counts like an input that is not known better.
@@ -313,7 +328,7 @@ public:
         const bool close =
             rig.rig.clearance.distance &&
             rig.rig.clearance.distance.value() < criteria::ampleRatio * rig.rig.clearance.wanted.value();
-        ends.at(0.0, judged(false));
+        ends.at(0.0, judged(ends.rules()));
         ends.take(searched, 0.0, true);
         std::vector<UncertainInput> inputs = inputsOfRig(mover_.project());
         if (close)
@@ -321,7 +336,7 @@ public:
                 inputs.push_back(input);
         mover_.run(
             inputs, ends, false,
-            [&](bool first) -> const std::vector<Verdict>& {
+            [&](std::span<const int> rules, bool) -> const std::vector<Verdict>& {
                 mover_.setup().refreshMasses();
                 rig.rig = rigAgain(mover_.setup(), evaluation_.axes, evaluation_.rig);
                 rig.rig.clearance = evaluation_.rig.clearance;
@@ -333,7 +348,7 @@ public:
                 if (close)
                     rig.rig.clearance.distance =
                         Figure::of(apartAt(mover_.setup(), evaluation_.poses->clearance));
-                return judged(first);
+                return judged(rules);
             },
             [&](int input) { return pathOf(inputs, input); });
         mover_.setup().refreshMasses();
@@ -343,8 +358,8 @@ private:
     /// Places of inputs are wanted only where one decides.
     std::string pathOf(const std::vector<UncertainInput>& inputs, int input) {
         if (paths_.empty())
-            for (FieldRef& f : allFields(mover_.project()))
-                if (auto* const* e = std::get_if<Estimate*>(&f.target)) paths_.emplace(*e, std::move(f.path));
+            for (auto& [estimate, path] : pathsOfEstimates(mover_.project()))
+                paths_.emplace(estimate, std::move(path));
         return paths_[inputs[static_cast<std::size_t>(input)].estimate];
     }
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdicts/verdict.h"
 
+#include "core/verdicts/judge_by.h"
+
 #include "core/units/names.h"
 #include "core/units/text.h"
 #include "core/verdicts/rules.h"
@@ -8,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 namespace gantry {
 
@@ -155,24 +158,49 @@ void finish(Verdict verdict, const rules::Rule& rule, int index, int axis, doubl
 
 } // namespace
 
+void judgeAxisBy(std::span<const int> rules, const Project& project, int axisIndex,
+                 const AxisEvaluation& evaluation, std::vector<Verdict>& out) {
+    const rules::AxisView view{project, project.axes[static_cast<std::size_t>(axisIndex)], evaluation};
+    for (const int i : rules) {
+        const rules::Rule& rule = *rules::all()[static_cast<std::size_t>(i)];
+        if (rule.judge == nullptr) continue;
+        if (std::optional<Verdict> verdict = rule.judge(view))
+            finish(std::move(*verdict), rule, i, axisIndex, rule.wanted != nullptr ? rule.wanted(view) : 0.0,
+                   out);
+    }
+}
+
+void judgeRigBy(std::span<const int> rules, const Project& project, const Evaluation& evaluation,
+                std::vector<Verdict>& out) {
+    if (project.axes.empty()) return;
+    for (const int i : rules) {
+        const rules::Rule& rule = *rules::all()[static_cast<std::size_t>(i)];
+        if (rule.judgeRig == nullptr) continue;
+        if (std::optional<Verdict> verdict = rule.judgeRig({project, evaluation}))
+            finish(std::move(*verdict), rule, i, evaluation.rig.tippingAxis, 0.0, out);
+    }
+}
+
+namespace {
+
+const std::vector<int>& everyRule() {
+    static const std::vector<int> all = [] {
+        std::vector<int> out(rules::all().size());
+        std::iota(out.begin(), out.end(), 0);
+        return out;
+    }();
+    return all;
+}
+
+} // namespace
+
 void judgeAxis(const Project& project, int axisIndex, const AxisEvaluation& evaluation,
                std::vector<Verdict>& out) {
-    const rules::AxisView view{project, project.axes[static_cast<std::size_t>(axisIndex)], evaluation};
-    const auto rules = rules::all();
-    for (std::size_t i = 0; i < rules.size(); ++i)
-        if (rules[i]->judge != nullptr)
-            if (const rules::Finding finding = rules[i]->judge(view))
-                finish(*finding, *rules[i], static_cast<int>(i), axisIndex,
-                       rules[i]->wanted != nullptr ? rules[i]->wanted(view) : 0.0, out);
+    judgeAxisBy(everyRule(), project, axisIndex, evaluation, out);
 }
 
 void judgeRig(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& out) {
-    if (project.axes.empty()) return;
-    const auto rules = rules::all();
-    for (std::size_t i = 0; i < rules.size(); ++i)
-        if (rules[i]->judgeRig != nullptr)
-            if (const rules::Finding finding = rules[i]->judgeRig({project, evaluation}))
-                finish(*finding, *rules[i], static_cast<int>(i), evaluation.rig.tippingAxis, 0.0, out);
+    judgeRigBy(everyRule(), project, evaluation, out);
 }
 
 std::vector<Verdict> judge(const Project& project, const Evaluation& evaluation) {

@@ -5,35 +5,34 @@
 #include "core/drivetrain/wind_up.h"
 #include "core/evaluate/move/axis_move.h"
 #include "core/evaluate/shot/evaluate_shot.h"
-#include "core/evaluate/shot/picture_errors.h"
 #include "core/evaluate/shot/shot_steps.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <numbers>
+#include <optional>
 
 namespace gantry {
 namespace {
 
 class Picture {
 public:
-    Picture(AxisMoveResults& out, const DriveModel& m, const Shot& shot, std::span<const AxisMoment> moments)
-        : out_(out), m_(m), shot_(shot), moments_(moments) {}
+    Picture(AxisMoveResults& out, const SeenDrive& drive, const Shot& shot,
+            std::span<const AxisMoment> moments)
+        : out_(out), drive_(drive), shot_(shot), moments_(moments) {}
 
     /// @param shift [px/U] where the moments say none
-    void run(double shift, double smoothFrom, PictureOf what) {
+    void run(double shift, const std::optional<motion::Mode>& mode, PictureOf what) {
         otherwise_ = shift;
-        smoothFrom_ = smoothFrom;
-        perShift_ = m_.jump() + 2.0 * m_.angleError * m_.outputPerRad;
-        jump_ = std::isfinite(m_.outputStiffness) ? drivetrain::breakawayJump(m_.sprung()) : 0.0;
+        perShift_ = drive_.stepping.jump + 2.0 * drive_.stepping.accuracy;
         lasting_.reserve(moments_.size());
         for (const AxisMoment& m : moments_) {
             topSpeed_ = std::max(topSpeed_, std::abs(m.speed));
-            lasting_.push_back(m_.lasting.at(m_.lowPlace + m.place + m.leans) + m.carried);
+            lasting_.push_back(drive_.lasting.at(drive_.lowPlace + m.place + m.leans) + m.carried);
         }
         if (what == PictureOf::All) {
-            if (m_.commandAngle > 0.0) out_.stepping = Figure::of(0.0);
+            if (drive_.commanded) out_.stepping = Figure::of(0.0);
             out_.jitter = Figure::of(0.0);
             out_.slip = Figure::of(0.0);
             out_.letGo = Figure::of(0.0);
@@ -43,7 +42,7 @@ public:
         }
         out_.drift = Figure::of(0.0);
         out_.driftAt = Figure::none(Reason::NotApplicable);
-        winding();
+        winding(mode);
     }
 
 private:
@@ -66,7 +65,7 @@ private:
     bool still(const AxisMoment& m) const { return stands(m, topSpeed_); }
 
     void crawls() {
-        if (!(m_.commandAngle > 0.0)) return; // it is commanded by speed
+        if (!drive_.commanded) return; // it is commanded by speed
         std::size_t first = 0;
         while (first + 1 < moments_.size()) {
             std::size_t last = first;
@@ -89,7 +88,7 @@ private:
             const AxisMoment& now = moments_[i];
             const double speed = std::abs(now.speed), shift = shiftOf(now);
             if (shift * perShift_ <= out_.stepping.value() ||
-                steppingOf(m_, shot_, shift, speed) <= out_.stepping.value())
+                drive_.stepping.jitter(shot_, shift, speed) <= out_.stepping.value())
                 continue;
             for (std::size_t k = 0; k < low.size(); ++k) {
                 const double from = std::clamp(moments_[i].time - 0.5 * static_cast<double>(k) * span,
@@ -107,7 +106,7 @@ private:
             while (at + 1 < moments_.size() && moments_[at + 1].time <= time) ++at;
             const Between now = between(at, time);
             fastest = std::max(fastest, now.speed);
-            least = std::min(least, steppingOf(m_, shot_, now.shift, now.speed));
+            least = std::min(least, drive_.stepping.jitter(shot_, now.shift, now.speed));
         }
         if (!(least > out_.stepping.value())) return;
         out_.stepping = Figure::of(least);
@@ -119,12 +118,13 @@ private:
     /// long enough to be seen, it sticks and slips.
     void slipping() {
         constexpr double repeated = 2.0;
-        if (!(jump_ > 0.0)) return;
+        const double jump = drive_.breakawayJump;
+        if (!(jump > 0.0)) return;
         std::size_t first = 0;
         double way = 0.0, shift = 0.0, fastest = 0.0;
         for (std::size_t i = 0; i < moments_.size(); ++i) {
             const AxisMoment& now = moments_[i];
-            if (!(std::abs(now.speed) < smoothFrom_)) { // it runs evenly
+            if (!(std::abs(now.speed) < drive_.smoothFrom)) { // it runs evenly
                 first = i + 1;
                 way = shift = fastest = 0.0;
                 continue;
@@ -134,8 +134,8 @@ private:
                        (now.time - moments_[i - 1].time);
             shift = std::max(shift, shiftOf(now));
             fastest = std::max(fastest, std::abs(now.speed));
-            if (way >= repeated * jump_ && now.time - moments_[first].time >= criteria::creepTime.value)
-                take(m_.commandAngle > 0.0 ? steppingOf(m_, shot_, shift, fastest) : 0.0, jump_ * shift, 0.0,
+            if (way >= repeated * jump && now.time - moments_[first].time >= criteria::creepTime.value)
+                take(drive_.commanded ? drive_.stepping.jitter(shot_, shift, fastest) : 0.0, jump * shift, 0.0,
                      moments_[first].time);
             if (!still(now)) continue;
             first = i;
@@ -155,7 +155,7 @@ private:
     /// Where what rests on a flank of the play turns over. The load goes on by itself then, slowed by what
     /// lasts and by friction, until it is caught up with, the play is used up, or it has come to rest.
     void lettingGo() {
-        const double play = m_.backlash, inertia = m_.chain.load.inertia;
+        const double play = drive_.backlash, inertia = drive_.inertia;
         if (!(play > 0.0)) return;
         double side = 0.0, way = 0.0;
         bool loose = false;
@@ -168,11 +168,11 @@ private:
             const bool rests = still(m);
             if (rests && !loose) continue;
             const double now = rests ? way : m.speed > 0.0 ? 1.0 : -1.0;
-            const double lasting = lasting_[i], on = lasting + m_.friction * now + inertia * m.acceleration;
+            const double lasting = lasting_[i], on = lasting + drive_.friction * now + inertia * m.acceleration;
             if (side == 0.0) side = on < 0.0 ? -1.0 : 1.0; // taken up before
             const bool turns = way * now < 0.0;
             way = now;
-            const double push = m_.lasting.unknown - on * side, last = pushed; // off its flank
+            const double push = drive_.lasting.unknown - on * side, last = pushed; // off its flank
             pushed = push;
             if (!loose && push <= 0.0) continue;
             if (turns || !(inertia > 0.0)) { // the load rests while the motor goes through its play
@@ -187,7 +187,7 @@ private:
                 parts = faster;
             }
             if (rests && apart > 0.0) {
-                const double slowing = lasting * way + m_.friction - m_.lasting.unknown;
+                const double slowing = lasting * way + drive_.friction - drive_.lasting.unknown;
                 apart = slowing > 0.0 ? apart + 0.5 * parts * parts * inertia / slowing : play;
             }
             take(0.0, 0.0, std::clamp(apart, 0.0, play) * shiftOf(m), m.time);
@@ -198,15 +198,15 @@ private:
 
     /// How fast what the springs of the drive are wound up by changes. Whatever rocks carries the picture no
     /// farther in a frame than its own swing of that size does.
-    void winding() {
-        const double stiffness = m_.outputStiffness;
+    void winding(const std::optional<motion::Mode>& mode) {
+        const double stiffness = drive_.stiffness;
         if (!std::isfinite(stiffness) || !(stiffness > 0.0)) return;
         const double swing =
-            m_.mode ? std::sin(std::numbers::pi * std::min(0.5, m_.mode->frequency / shot_.frameRate)) : 1.0;
+            mode ? std::sin(std::numbers::pi * std::min(0.5, mode->frequency / shot_.frameRate)) : 1.0;
         for (std::size_t i = 1; i < moments_.size() && out_.drift; ++i) {
             const AxisMoment &a = moments_[i - 1], &b = moments_[i];
             const double wound = std::abs(lasting_[i] - lasting_[i - 1] +
-                                          m_.chain.load.inertia * (b.acceleration - a.acceleration)) /
+                                          drive_.inertia * (b.acceleration - a.acceleration)) /
                                  stiffness;
             const double frames = (b.time - a.time) * shot_.frameRate;
             const double share = frames > 0.0 ? std::min(swing, 1.0 / frames) : swing;
@@ -218,29 +218,52 @@ private:
     }
 
     AxisMoveResults& out_;
-    const DriveModel& m_;
+    const SeenDrive& drive_;
     const Shot& shot_;
     std::span<const AxisMoment> moments_;
     std::vector<double> lasting_; ///< [N] or [N·m] that the drive meets at each, but for friction and inertia
-    double topSpeed_ = 0.0, otherwise_ = 0.0, smoothFrom_ = 0.0, jump_ = 0.0;
+    double topSpeed_ = 0.0, otherwise_ = 0.0;
     double perShift_ = 0.0; ///< [px] of stepping for a shift of 1 px/U, at any speed no more
 };
 
+constexpr std::array pictureFigures{
+    &AxisMoveResults::stepping, &AxisMoveResults::steppingSpeed, &AxisMoveResults::steppingAt,
+    &AxisMoveResults::jitter,   &AxisMoveResults::slip,          &AxisMoveResults::letGo,
+    &AxisMoveResults::jitterAt, &AxisMoveResults::drift,         &AxisMoveResults::driftAt};
+
 } // namespace
+
+SeenDrive seenOf(const AxisEvaluation& e) {
+    const DriveModel& m = e.model;
+    SeenDrive out;
+    out.commanded = m.commandAngle > 0.0;
+    out.stepping = steppingOf(m);
+    out.lasting = m.lasting;
+    out.lowPlace = m.lowPlace;
+    out.friction = m.friction;
+    out.inertia = m.chain.load.inertia;
+    out.backlash = m.backlash;
+    out.stiffness = m.outputStiffness;
+    if (std::isfinite(m.outputStiffness)) out.breakawayJump = drivetrain::breakawayJump(m.sprung());
+    out.smoothFrom = e.smoothFrom;
+    return out;
+}
+
+void takePicture(AxisMoveResults& into, const AxisMoveResults& from) {
+    for (Figure AxisMoveResults::* const f : pictureFigures) into.*f = from.*f;
+}
 
 void fillAxisPicture(AxisMoveResults& out, const RigSetup& rig, const RigMove& move,
                      const PlannedMove& planned, std::size_t axis, const AxisEvaluation& e, PictureOf what) {
     if (what == PictureOf::All)
-        for (Figure* f : {&out.stepping, &out.steppingSpeed, &out.steppingAt, &out.jitter, &out.slip,
-                          &out.letGo, &out.jitterAt, &out.drift, &out.driftAt})
-            *f = Figure::none(Reason::NotApplicable);
+        for (Figure AxisMoveResults::* const f : pictureFigures) out.*f = Figure::none(Reason::NotApplicable);
     const Shot* shot = shotOf(rig.shots, move);
     if (shot == nullptr || stepwise(*shot) || e.model.oneSpeed || e.model.atOnce) return;
     double shift = 0.0;
     // A ring or a turntable does not move the lens, and does to the picture what it does in a shot.
     if (planned.scene.linkOf[axis] < 0)
         shift = pixelsPerUnit(rig.camera, *shot, rig.axes[axis], rig.masses[axis].reach).valueOr(0.0);
-    Picture(out, e.model, *shot, planned.axes[axis]).run(shift, e.smoothFrom, what);
+    Picture(out, seenOf(e), *shot, planned.axes[axis]).run(shift, e.model.mode, what);
 }
 
 } // namespace gantry

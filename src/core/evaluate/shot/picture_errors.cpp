@@ -28,7 +28,7 @@ void fillPlaceErrors(ShotEvaluation& e, const DriveModel& m, const Shot& shot, d
     // error, either way. A hobby servo's error is against what is asked, half a command counted in it.
     const bool hobby = m.dc() != nullptr && !m.pulses;
     e.place.stepping = Figure::of(stepwise(shot) ? (hobby ? 0.0 : m.jump() * px) + 2.0 * accuracy
-                                                 : steppingOf(m, shot, px, speed));
+                                                 : steppingOf(m).jitter(shot, px, speed));
 
     const double frictionLag = m.lag(m.chain.load.coulomb * m.outputPerRad, 0.0);
     e.place.frictionBand = Figure::of(frictionLag * m.outputPerRad * px, m.missing);
@@ -58,14 +58,17 @@ void fillSag(ShotEvaluation& e, const AxisStructure& s, const Shot& shot, const 
 
 } // namespace
 
-double steppingOf(const DriveModel& m, const Shot& shot, double px, double speed) {
+Stepping steppingOf(const DriveModel& m) {
+    return {m.jump(), m.angleError * m.outputPerRad, m.stepper() != nullptr ? m.fullStep() : 0.0};
+}
+
+double Stepping::jitter(const Shot& shot, double px, double speed) const {
     // The error of a full step comes back with every step: slow ones wander, only their change per frame
     // jitters.
-    const double accuracy = m.angleError * m.outputPerRad * px;
-    const double ripple =
-        m.stepper() ? optics::rippleJitter(accuracy, speed / m.fullStep(), shot.frameRate, shot.exposure)
-                    : 0.0;
-    return optics::steppingJitter(m.jump() * px, speed / m.jump(), shot.exposure) + ripple;
+    const double ripple = fullStep > 0.0 ? optics::rippleJitter(accuracy * px, speed / fullStep,
+                                                                shot.frameRate, shot.exposure)
+                                         : 0.0;
+    return optics::steppingJitter(jump * px, speed / jump, shot.exposure) + ripple;
 }
 
 void fillFlank(ShotEvaluation& e, const DriveModel& m, const drivetrain::Flank& flank, const Shot& shot,

@@ -6,9 +6,18 @@
 
 namespace gantry {
 
-/// Jitter [px] by the steps of a drive at a speed [U/s] that a film runs through, of a picture that moves
-/// `px` for a unit of the axis. For drives that are commanded by place.
-double steppingOf(const DriveModel& m, const Shot& shot, double px, double speed);
+/// What of a drive's commands shows [U]. For drives that are commanded by place.
+struct Stepping {
+    double jump = 0.0;     ///< by which it really moves on
+    double accuracy = 0.0; ///< ± of its error at rest
+    double fullStep = 0.0; ///< with which that error comes back; 0: it does not
+
+    /// Jitter [px] at a speed [U/s] that a film runs through, of a picture that moves `px` for a unit.
+    double jitter(const Shot& shot, double px, double speed) const;
+
+    friend bool operator==(const Stepping&, const Stepping&) = default;
+};
+Stepping steppingOf(const DriveModel& m);
 
 /// What holds the play, and where or when it is let go: on the way; else where speeding up ends, if it pushes
 /// what hangs back, or where braking begins. @param sense +1 or −1, the way the shot goes
