@@ -25,7 +25,8 @@ VoltageDisc voltageDisc(const StepperParams& p, double speed) {
 double largestQuadratureCurrent(const VoltageDisc& disc, double peak) {
     const double top = disc.q + disc.radius;
     if (disc.d * disc.d + top * top <= peak * peak) return top;
-    if (std::hypot(disc.d, peak - disc.q) <= disc.radius) return peak;
+    const double gap = peak - disc.q;
+    if (disc.d * disc.d + gap * gap <= disc.radius * disc.radius) return peak;
     const double centre = std::hypot(disc.d, disc.q);
     if (centre == 0.0 || centre > disc.radius + peak) return 0.0; // no current satisfies both
     // Intersection of |i| = peak with the disc's edge; the one with the larger iq lies towards −d, +q.
