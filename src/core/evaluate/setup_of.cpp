@@ -166,7 +166,7 @@ namespace {
 
 RigSetup made(const Project& project, Courses courses, bool allMoves,
               std::shared_ptr<const std::vector<PlannedMove>> planned = nullptr,
-              std::span<const PlannedMove> known = {}) {
+              std::span<const PlannedMove> known = {}, const Crew& crew = {}) {
     RigSetup rig{project.axes,
                  project.shots,
                  project.moves,
@@ -189,7 +189,7 @@ RigSetup made(const Project& project, Courses courses, bool allMoves,
     for (std::vector<Course>& c : rig.courses) c.reserve(project.shots.size());
     rig.planned = planned != nullptr
                       ? std::move(planned)
-                      : std::make_shared<const std::vector<PlannedMove>>(planMoves(rig, allMoves, known));
+                      : std::make_shared<const std::vector<PlannedMove>>(planMoves(rig, allMoves, known, crew));
     for (std::size_t s = 0; s < rig.shots.size(); ++s) addCourses(rig, s);
     return rig;
 }
@@ -204,8 +204,8 @@ RigSetup setupWithMoves(const Project& project) {
     return made(project, Courses::Yes, true);
 }
 
-RigSetup setupPlannedAgain(const Project& project, std::span<const PlannedMove> known) {
-    return made(project, Courses::Yes, true, nullptr, known);
+RigSetup setupPlannedAgain(const Project& project, std::span<const PlannedMove> known, const Crew& crew) {
+    return made(project, Courses::Yes, true, nullptr, known, crew);
 }
 
 RigSetup setupWithMoves(const Project& project, std::shared_ptr<const std::vector<PlannedMove>> planned) {

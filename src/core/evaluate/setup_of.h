@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/evaluate/rig_setup.h"
+#include "core/solve/crew.h"
 
 namespace gantry {
 
@@ -10,10 +11,11 @@ namespace gantry {
 RigSetup setupWithMoves(const Project& project);
 RigSetup setupWithMoves(const Project&&) = delete; // would look into what is gone
 
-/// The same with the moves as they were planned of the same rig.
 /// The same, taking over from an earlier planning, which may be empty, the moves that are still planned
 /// alike.
-RigSetup setupPlannedAgain(const Project& project, std::span<const PlannedMove> known);
+RigSetup setupPlannedAgain(const Project& project, std::span<const PlannedMove> known,
+                           const Crew& crew = {});
+/// The same with the moves as they were planned of the same rig.
 RigSetup setupWithMoves(const Project& project, std::shared_ptr<const std::vector<PlannedMove>> planned);
 
 } // namespace gantry

@@ -28,10 +28,19 @@ Numbered numbered(std::string_view id) {
 }
 
 /// Places of all elements of lists, with the path that keys not understood and locks give them.
-class Places {
-public:
+struct Places {
     std::set<std::string, std::less<>> paths;
     std::set<std::string, std::less<>> ids;
+};
+
+/// Of an outline, what no id is made of.
+constexpr char endOfLine = '\x1e', beforeId = '\x1f';
+
+/// Those places in one text, a line each in file order, of which each edit compares two: a path, and behind it
+/// the id where it is one that may be retired.
+class Outline {
+public:
+    std::string lines;
 
     template <class T>
     void field(const FieldInfo&, const T&) {}
@@ -43,14 +52,17 @@ public:
     }
     template <class T>
     void parts(std::string_view key, const std::vector<T>& list) {
-        for (const T& element : list)
-            inside(std::string(key) + '/' + std::string(partId(element)), [&] {
-                paths.insert(path_.substr(0, path_.size() - 1));
+        for (const T& element : list) {
+            const auto look = [&] {
+                lines.append(path_, 0, path_.size() - 1);
                 if constexpr (
                     requires { element.id; } || requires { element.index(); })
-                    if constexpr (!std::same_as<T, DriveCandidate>) ids.emplace(partId(element));
+                    if constexpr (!std::same_as<T, DriveCandidate>) (lines += beforeId) += partId(element);
+                lines += endOfLine;
                 describeElement(*this, element);
-            });
+            };
+            inside(key, [&] { inside(partId(element), look); });
+        }
     }
     template <class... Ts>
     void either(std::string_view key, const std::variant<Ts...>& choice) {
@@ -69,9 +81,21 @@ private:
     std::string path_;
 };
 
-Places placesOf(const Project& project) {
+std::string outlineOf(const Project& project) {
+    Outline outline;
+    describe(outline, project);
+    return std::move(outline.lines);
+}
+
+Places placesOf(std::string_view outline) {
     Places places;
-    describe(places, project);
+    while (!outline.empty()) {
+        const std::string_view line = outline.substr(0, outline.find(endOfLine));
+        outline.remove_prefix(line.size() + 1);
+        const std::size_t space = line.find(beforeId);
+        places.paths.emplace(line.substr(0, space));
+        if (space != std::string_view::npos) places.ids.emplace(line.substr(space + 1));
+    }
     return places;
 }
 
@@ -109,9 +133,11 @@ void copyKept(Project& project, std::string_view from, std::string_view to) {
 }
 
 void settleRemoved(const Project& before, Project& next) {
-    const Places was = placesOf(before), is = placesOf(next);
     // A version that is put back knows nothing of what was retired since.
     for (const std::string& id : before.retiredIds) retireId(next, id);
+    const std::string old = outlineOf(before), now = outlineOf(next);
+    if (old == now) return; // nothing was removed, as mostly
+    const Places was = placesOf(old), is = placesOf(now);
     for (const std::string& id : was.ids)
         if (!is.ids.contains(id)) retireId(next, id);
     std::vector<std::string_view> gone;

@@ -42,6 +42,7 @@ void fillTorque(AxisMoveResults& out, const DriveModel& m, std::span<const AxisM
                 double topSpeed) {
     const double unbounded = 1e6;
     drivetrain::Chain chain = m.chain; // one for all moments
+    const double least = m.available(topSpeed / m.outputPerRad); // no motor gives more the faster it turns
     for (std::size_t i = 0; i < moments.size(); ++i) {
         const AxisMoment& now = moments[i];
         const bool still = stands(now, topSpeed);
@@ -52,6 +53,7 @@ void fillTorque(AxisMoveResults& out, const DriveModel& m, std::span<const AxisM
         const int direction = directionOf(starts ? *next : now);
         const double moving = torqueOf(m, chain, now, direction),
                      needed = starts ? std::max(moving, breakawayAt(m, now, direction)) : moving;
+        if (out.margin && least >= (1.0 + 1e-12) * needed * out.margin.value()) continue;
         const double available = m.available(std::abs(now.speed) / m.outputPerRad);
         if (!std::isfinite(available)) continue;
         const double margin = needed > 0.0 ? std::min(available / needed, unbounded) : unbounded;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/evaluate/move/plan_move.h"
+#include "core/solve/crew.h"
 
 #include <vector>
 
@@ -37,7 +38,9 @@ struct PlannedMove {
 /// Euler: ramps of a carriage under an arm, the pull outwards of a swing, the counter-torque of a pan.
 ///
 /// @param known an earlier planning, of which what is still planned alike is taken over; may be empty
-std::vector<PlannedMove> planMoves(const RigSetup& rig, bool all, std::span<const PlannedMove> known = {});
-PlannedMove plannedMove(const RigSetup& rig, const RigMove& move, const PlannedMove* known = nullptr);
+std::vector<PlannedMove> planMoves(const RigSetup& rig, bool all, std::span<const PlannedMove> known = {},
+                                   const Crew& crew = {});
+PlannedMove plannedMove(const RigSetup& rig, const RigMove& move, const PlannedMove* known = nullptr,
+                        const Crew& crew = {});
 
 } // namespace gantry

@@ -41,16 +41,20 @@ static Reach reachOf(const AxisView& view) {
     double fastest = 0.0;
     for (const ShotEvaluation& s : e.shots) fastest = std::max(fastest, s.motion.topSpeed.valueOr(0.0));
     if (fastest <= 0.0) fastest = set.speed;
+    fastest = std::min(fastest, set.speed);
+    const bool enough =
+        e.model.available(fastest / e.model.outputPerRad) >= e.model.rampTorque(fastest, set.acceleration);
+    if (e.model.atOnce || enough) return out;
     DriveModel bare = e.model;
     bare.wantedMargin = 1.0;
-    const double most = bare.largestAcceleration(std::min(fastest, set.speed));
+    const double most = bare.largestAcceleration(fastest);
     if (const Figure ratio = Figure::of(most / set.acceleration, Reason::Unbounded);
-        !e.model.atOnce && ratio && most > 0.0 && (!out.ratio || less(ratio, out.ratio)))
+        ratio && most > 0.0 && (!out.ratio || less(ratio, out.ratio)))
         out = {ratio,
                settingsTorqueText,
                {{{view.accelerationKind(), set.acceleration},
                  {view.accelerationKind(), most},
-                 {view.speedKind(), std::min(fastest, set.speed)}}}};
+                 {view.speedKind(), fastest}}}};
     return out;
 }
 
