@@ -4,10 +4,13 @@
 #include "core/evaluate/moved_inputs.h"
 #include "core/evaluate/setup_of.h"
 #include "core/model/fields.h"
+#include "core/verdicts/ranges.h"
+#include "core/verdicts/rules.h"
 #include "support/files.h"
 #include "support/flat_figures.h"
 
 #include <QTest>
+#include <algorithm>
 #include <memory>
 #include <thread>
 
@@ -30,6 +33,28 @@ QString difference(const std::vector<FlatFigure>& a, const std::vector<FlatFigur
                 .arg(QString::fromStdString(a[i].path))
                 .arg(b[i].value, 0, 'g', 17)
                 .arg(a[i].value, 0, 'g', 17);
+    }
+    return {};
+}
+
+/// The first verdict in which two lists differ; empty where none does.
+QString difference(const std::vector<Verdict>& a, const std::vector<Verdict>& b) {
+    const auto text = [](const Verdict& v) {
+        QString out = QStringLiteral("%1 of %2: %3 low %4 worst %5 until %6 state %7 switches %8 for")
+                          .arg(QString::fromStdString(std::string(ruleKey(v))))
+                          .arg(v.axis)
+                          .arg(v.ratio.valueOr(-1.0), 0, 'g', 17)
+                          .arg(v.low, 0, 'g', 17)
+                          .arg(v.worst.valueOr(-1.0), 0, 'g', 17)
+                          .arg(v.holdsUntil.valueOr(-1.0), 0, 'g', 17)
+                          .arg(static_cast<int>(v.state))
+                          .arg(v.switches);
+        for (const std::string& path : v.deciding) out += ' ' + QString::fromStdString(path);
+        return out;
+    };
+    for (std::size_t i = 0; i < std::max(a.size(), b.size()); ++i) {
+        if (i >= a.size() || i >= b.size()) return QStringLiteral("one has more verdicts");
+        if (text(a[i]) != text(b[i])) return text(b[i]) + QStringLiteral("; not ") + text(a[i]);
     }
     return {};
 }
@@ -128,6 +153,73 @@ private slots:
         }
         QVERIFY(moved > 50);
         QVERIFY(taken > 0 || p.moves.empty());
+    }
+    void lowEndsTakenOver_data() { rigs(); }
+    /// Each field of a move, and some besides: assessed from the assessment before, and afresh.
+    void lowEndsTakenOver() {
+        QFETCH(QString, rig);
+        const Project project = demoProject(rig.toStdString());
+        const Assessment nothing, before = assess(project, {}, Poses::Later, {}, {}, &nothing);
+        Project p = project;
+        const std::vector<FieldRef> fields = allFields(p);
+        int ofMoves = 0;
+        for (std::size_t i = 0; i < fields.size(); ++i) {
+            const bool ofMove = fields[i].path.starts_with("moves/");
+            if (!ofMove && i % 25 != 0) continue;
+            p = project;
+            const FieldRef field = allFields(p)[i];
+            if (!change(field)) continue;
+            ofMoves += ofMove;
+            const QString differs =
+                difference(assess(p, {}, Poses::Later).verdicts,
+                           assess(p, {}, Poses::Later, before.evaluation.known(), {}, &before).verdicts);
+            QVERIFY2(differs.isEmpty(), qPrintable(QString::fromStdString(field.path) + ": " + differs));
+        }
+        QVERIFY(ofMoves > 20 || project.moves.empty());
+    }
+    /// Where moves alone were edited, what is not about them is really taken over; where a move says how a
+    /// shot is taken, or the rig has changed, nothing is.
+    void onlyMovesLookedForAgain() {
+        const Project project = demoProject("fernhouse-dolly");
+        const Assessment nothing;
+        Assessment marked = assess(project, {}, Poses::Later, {}, {}, &nothing);
+        for (Verdict& v : marked.verdicts) v.low = 0.123;
+        const auto takenOver = [&](const Project& p, std::string_view rule) {
+            const auto found = assess(p, {}, Poses::Later, {}, {}, &marked).verdicts;
+            const auto v = std::find_if(found.begin(), found.end(),
+                                        [&](const Verdict& x) { return ruleKey(x) == rule; });
+            return v != found.end() && v->low == 0.123;
+        };
+        Project p = project;
+        p.moves[0].poses[2].arrive.time *= 1.5;
+        QVERIFY(takenOver(p, "torque"));
+        QVERIFY(!takenOver(p, "move_torque"));
+        QVERIFY(!takenOver(p, "tipping"));
+        p.moves[0].realises = true;
+        QVERIFY(!takenOver(p, "torque"));
+        p = project;
+        p.conditions.ambient += 1.0;
+        QVERIFY(!takenOver(p, "torque"));
+    }
+    void rulesNotAboutMoves_data() { rigs(); }
+    /// Rules that do not say that they are about what an axis does in moves look at nothing of it.
+    void rulesNotAboutMoves() {
+        QFETCH(QString, rig);
+        const Project p = demoProject(rig.toStdString());
+        const Evaluation e = evaluate(p, Poses::Later);
+        int about = 0;
+        for (std::size_t a = 0; a < e.axes.size(); ++a) {
+            AxisEvaluation without = e.axes[a];
+            without.moves.clear();
+            std::vector<Verdict> with, bare;
+            judgeAxis(p, static_cast<int>(a), e.axes[a], with);
+            judgeAxis(p, static_cast<int>(a), without, bare);
+            about +=
+                static_cast<int>(std::erase_if(with, [](const Verdict& v) { return ruleOf(v).alongMoves; }));
+            const QString differs = difference(with, bare);
+            QVERIFY2(differs.isEmpty(), qPrintable(differs));
+        }
+        QVERIFY(about > 3 || p.moves.empty());
     }
     /// Shared out over several threads it is the same to the last digit.
     void sharedOut() {

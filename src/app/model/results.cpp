@@ -23,18 +23,16 @@ const T& keptOf(std::vector<std::optional<T>>& each, std::size_t axis, F compute
 } // namespace
 
 void Results::renew() {
-    // Kept for rigs as people build them; of a hundred axes only the one that is shown is wanted.
-    constexpr std::size_t mostKept = 20;
-    Each<std::vector<AxisEvaluation>> moved(project_.axes.size());
-    const bool keeps = project_.axes.size() <= mostKept;
-    if (keeps)
-        for (auto& each : moved) each.emplace();
+    // Of the axis that was asked for last they come with the ranges.
+    std::vector<AxisEvaluation> moved;
+    const std::size_t shown = lastMoved_;
     renew(assess(
         project_,
-        keeps ? EachMoved([&](std::size_t axis, AxisEvaluation&& e) { moved[axis]->push_back(std::move(e)); })
-              : EachMoved(),
-        Poses::Later, Known{poses_, evaluation().planned}, allProcessors()));
-    moved_ = std::move(moved);
+        [&](std::size_t axis, AxisEvaluation&& e) {
+            if (axis == shown) moved.push_back(std::move(e));
+        },
+        Poses::Later, Known{poses_, evaluation().planned}, allProcessors(), &assessment_));
+    if (!moved.empty()) keptOf(moved_, shown, [&] { return std::move(moved); });
 }
 
 void Results::renew(Assessment known) {
@@ -58,6 +56,7 @@ void Results::takePoses(std::shared_ptr<const PoseSearch> poses) {
 }
 
 const std::vector<AxisEvaluation>& Results::moved(std::size_t axis) const {
+    lastMoved_ = axis;
     return keptOf(moved_, axis, [&] { return movedEvaluations(project_, axis); });
 }
 

@@ -56,6 +56,7 @@ private:
     Assessment assessment_;
     std::shared_ptr<const PoseSearch> poses_; ///< the last search, whether or not it still holds
     mutable Each<std::vector<AxisEvaluation>> moved_;
+    mutable std::size_t lastMoved_ = 0; ///< the axis that moved() was asked for last
     mutable Each<AxisLimits> limits_;
     mutable Each<Capability> capability_;
     mutable Each<AxisDemands> demands_;

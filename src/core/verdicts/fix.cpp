@@ -123,7 +123,7 @@ Tried tryOut(const Assessment& now, const Verdict& verdict, const Project& proje
     Fix& fix = t.fix;
     // While the window has not looked through all poses yet, no change is: it looks again when it has.
     const Poses poses = now.evaluation.poses != nullptr ? Poses::Search : Poses::Later;
-    fix.after = assess(c.result, {}, poses, now.evaluation.known());
+    fix.after = assess(c.result, {}, poses, now.evaluation.known(), {}, &now);
     fix.result = std::move(c.result);
     fix.cost = c.cost;
     fix.axis = fix.result.axes[static_cast<std::size_t>(verdict.axis)].id;

@@ -11,7 +11,7 @@
 #include "core/evaluate/work_count.h"
 #include "core/solve/root.h"
 #include "core/verdicts/judge_by.h"
-#include "core/verdicts/low_end.h"
+#include "core/verdicts/low_ends.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
@@ -23,155 +23,6 @@
 namespace gantry {
 namespace {
 
-bool aboutRig(const Verdict& v) {
-    return ruleOf(v).judgeRig != nullptr;
-}
-
-/// Falls of less than this share of a ratio are not worth another look.
-constexpr double notable = 0.02;
-/// A low end that comes no nearer to 1 than this is told by straight lines.
-constexpr double near = 1.5;
-/// Stands for what a search found too little of, in place of an input.
-constexpr int searched = -1;
-/// Falls smaller than this [1] count as none.
-constexpr double negligible = 1e-9;
-
-/// The low ends of some verdicts, gathered while one input after the other is moved.
-class LowEnds {
-public:
-    explicit LowEnds(std::vector<Verdict*> nominal) : nominal_(std::move(nominal)), of_(nominal_.size()) {
-        for (const Verdict* v : nominal_)
-            if (v->ratio) rules_.push_back(v->rule);
-    }
-
-    /// Of those verdicts whose ratio may fall.
-    std::span<const int> rules() const { return rules_; }
-
-    /// What was found with an input at one of its ends. Another sentence or shot says that something else
-    /// binds there, and a straight line no longer tells how far it goes.
-    void at(double end, const std::vector<Verdict>& found) {
-        auto from = found.begin(); // both lists are in order of rules
-        for (std::size_t i = 0; i < nominal_.size(); ++i) {
-            Verdict& n = *nominal_[i];
-            if (!n.ratio) continue;
-            const auto same =
-                std::find_if(from, found.end(), [&](const Verdict& v) { return v.rule >= n.rule; });
-            if (same == found.end()) break;
-            from = same;
-            if (same->rule != n.rule || !same->ratio) continue;
-            if (!aboutRig(n) && (same->sentence != n.sentence || same->shot != n.shot)) n.switches = true;
-            const double rise = onScale(same->ratio.value()) - scaled(i);
-            of_[i].rise = std::max(of_[i].rise, rise);
-            if (-rise > of_[i].now.by) of_[i].now = {-1, -rise, end};
-        }
-    }
-
-    /// Whether a ratio that may be least inside an input's range has changed.
-    bool insideMatters() const {
-        for (std::size_t i = 0; i < of_.size(); ++i)
-            if (nominal_[i]->ratio && ruleOf(*nominal_[i]).leastInside && nominal_[i]->ratio.value() >= 1.0 &&
-                scaled(i) < criteria::ampleRatio &&
-                std::max(of_[i].rise, of_[i].now.by) > notable * scaled(i))
-                return true;
-        return false;
-    }
-
-    /// All that was looked at of one input. What only rose is taken to fall as much at the other end, unless
-    /// that was looked at too.
-    void take(int input, double otherEnd, bool bothEnds) {
-        for (Falls& f : of_) {
-            f.guessed = f.now.by <= 0.0 && !bothEnds && f.rise > 0.0;
-            if (f.guessed) f.now = {input, f.rise, otherEnd};
-            if (f.now.by > negligible) {
-                f.now.input = input;
-                f.all.push_back(f.now);
-                if (f.guessed) f.mirrored.push_back(f.all.size() - 1);
-            }
-            f.now = {};
-            f.rise = 0.0;
-        }
-    }
-
-    /// Inputs whose other end was only guessed, where it may decide a state.
-    std::vector<int> openInputs() const {
-        std::vector<int> out;
-        for (std::size_t i = 0; i < of_.size(); ++i) {
-            const Figure& ratio = nominal_[i]->ratio;
-            if (!ratio || ratio.value() < 1.0 || lowEndOf(ratio.value(), of_[i].all) >= near) continue;
-            for (const std::size_t fall : of_[i].mirrored)
-                if (of_[i].all[fall].by > notable * scaled(i)) out.push_back(of_[i].all[fall].input);
-        }
-        std::sort(out.begin(), out.end());
-        out.erase(std::unique(out.begin(), out.end()), out.end());
-        return out;
-    }
-    /// The other end of an input, looked at after all.
-    void correct(int input) {
-        for (Falls& f : of_) {
-            for (const std::size_t fall : f.mirrored)
-                if (f.all[fall].input == input) f.all[fall].by = std::max(0.0, f.now.by);
-            f.now = {};
-            f.rise = 0.0;
-        }
-    }
-
-    /// Sets low ends and states. `worst` gives the worst case of a verdict from its falls, `path` the place
-    /// of an input.
-    template <class Worst, class Edge, class Path>
-    void finish(Worst worst, Edge edge, Path path) {
-        for (std::size_t i = 0; i < nominal_.size(); ++i) {
-            Verdict& v = *nominal_[i];
-            if (!v.ratio) continue;
-            v.low = lowEndOf(v.ratio.value(), of_[i].all);
-            if (ruleOf(v).harmless && v.ratio.value() >= 1.0) v.low = std::max(v.low, 1.0);
-            v.state = stateOf(v);
-            if (v.state == State::AtRisk) {
-                const std::vector<Fall> deciding = decidingFalls(scaled(i), of_[i].all);
-                for (const Fall& f : deciding)
-                    if (f.input != searched) v.deciding.push_back(path(f.input));
-                if (deciding.size() == 1 && deciding[0].input != searched) edge(v, deciding[0]);
-            }
-            // What stays ample needs no worst case, which costs most of all.
-            if (v.hazard && v.state != State::Over && v.low < criteria::ampleRatio && !of_[i].all.empty())
-                v.worst = worst(v, of_[i].all);
-        }
-        nameWhatMattersMost(path);
-    }
-
-private:
-    /// Of all that holds, what comes nearest to its target says which input counts most. Paths are dear, so
-    /// no other does.
-    template <class Path>
-    void nameWhatMattersMost(Path path) {
-        std::size_t nearest = nominal_.size();
-        const auto left = [&](std::size_t i) { return nominal_[i]->low / nominal_[i]->bounds.wanted; };
-        for (std::size_t i = 0; i < nominal_.size(); ++i) {
-            const State state = nominal_[i]->state;
-            if ((state == State::Tight || state == State::Fine) && !of_[i].all.empty() &&
-                (nearest == nominal_.size() || left(i) < left(nearest)))
-                nearest = i;
-        }
-        if (nearest == nominal_.size()) return;
-        const auto& all = of_[nearest].all;
-        const auto most = std::max_element(all.begin(), all.end(),
-                                           [](const Fall& a, const Fall& b) { return a.by < b.by; });
-        if (most->input != searched) nominal_[nearest]->deciding = {path(most->input)};
-    }
-
-    struct Falls {
-        Fall now;
-        double rise = 0.0;
-        bool guessed = false;
-        std::vector<Fall> all;
-        std::vector<std::size_t> mirrored; ///< places in `all`
-    };
-    double scaled(std::size_t i) const { return onScale(nominal_[i]->ratio.value()); }
-
-    std::vector<Verdict*> nominal_;
-    std::vector<Falls> of_;
-    std::vector<int> rules_;
-};
-
 /// Moves inputs in a project of its own and says what is found then.
 class Mover {
 public:
@@ -181,36 +32,39 @@ public:
     /// @param inputs of project(); @param both whether one end says nothing of the other; @param judged
     /// judges it as it stands, by the rules that it is given
     template <class Judged, class Path>
-    void run(const std::vector<UncertainInput>& inputs, LowEnds& ends, bool both, Judged judged, Path path) {
-        const auto look = [&](const UncertainInput& input, double end, bool isFirst) {
+    std::vector<std::vector<Fall>> run(const std::vector<UncertainInput>& inputs, LowEnds& ends, bool both,
+                                       Judged judged, Path path) {
+        const auto look = [&](const UncertainInput& input, double end, std::span<const int> rules,
+                              bool isFirst = false) {
             const Moved moved(input, end);
-            ends.at(end, judged(ends.rules(), isFirst));
+            ends.at(end, rules, judged(rules, isFirst));
         };
-        for (std::size_t i = 0; i < inputs.size(); ++i) {
+        const bool open = !ends.rules().empty();
+        for (std::size_t i = 0; open && i < inputs.size(); ++i) {
             const UncertainInput& input = inputs[i];
             const double value = input.estimate->value, first = fartherEnd(input);
             if (first == value) continue;
             const double other = otherEnd(input);
-            look(input, first, true);
-            const bool inside = ends.insideMatters();
-            if (inside)
+            look(input, first, ends.rules(), true);
+            const std::vector<int> inside = ends.leastInside();
+            if (!inside.empty())
                 for (const double end : {other, 0.5 * (value + first), 0.5 * (value + other)})
-                    look(input, end, false);
-            else if (both)
-                look(input, other, false);
-            ends.take(static_cast<int>(i), other, inside || both);
+                    look(input, end, inside);
+            if (both) look(input, other, ends.rules());
+            ends.take(static_cast<int>(i), other, both);
         }
-        for (const int i : ends.openInputs()) {
+        for (const auto& [i, rules] : ends.openInputs()) {
             const UncertainInput& input = inputs[static_cast<std::size_t>(i)];
-            look(input, otherEnd(input), false);
-            ends.correct(i);
+            look(input, otherEnd(input), rules);
+            ends.correct(i, rules);
         }
-        ends.finish(
-            [&](const Verdict& v, const std::vector<Fall>& falls) { return worst(inputs, v, falls, judged); },
-            [&](Verdict& v, const Fall& fall) {
-                findEdge(inputs[static_cast<std::size_t>(fall.input)], v, fall, judged);
-            },
-            path);
+        return ends.finish({[&](const Verdict& v, const std::vector<Fall>& falls) {
+                                return worst(inputs, v, falls, judged);
+                            },
+                            [&](Verdict& v, const Fall& fall) {
+                                findEdge(inputs[static_cast<std::size_t>(fall.input)], v, fall, judged);
+                            },
+                            path});
     }
 
     Project& project() { return project_; }
@@ -265,7 +119,7 @@ private:
         std::vector<double> corner;
         std::vector<UncertainInput> targets;
         for (const Fall& f : falls) {
-            if (f.input == searched || f.by <= negligible) continue;
+            if (f.input == searchedInput || f.by <= negligibleFall) continue;
             const UncertainInput& input = inputs[static_cast<std::size_t>(f.input)];
             box.push_back(endsOf(input.info, *input.estimate));
             corner.push_back(f.at);
@@ -293,12 +147,13 @@ public:
     Worker(const Project& project, const Evaluation& evaluation, const EachMoved& each)
         : evaluation_(evaluation), each_(each), mover_(project, evaluation.planned) {}
 
-    void ofAxis(std::size_t i, std::vector<Verdict*> nominal) {
-        LowEnds ends(std::move(nominal));
+    std::vector<std::vector<Fall>> ofAxis(std::size_t i, std::vector<Verdict*> nominal,
+                                          std::span<const KnownEnd> known) {
+        LowEnds ends(std::move(nominal), known);
         const std::vector<UncertainInput> inputs = inputsOfAxis(mover_.project(), i);
         // A thread that locks does so at once and altogether: more friction changes nothing, less may.
         const bool locked = evaluation_.axes[i].checks.locks && evaluation_.axes[i].powerOff.loaded;
-        mover_.run(
+        auto falls = mover_.run(
             inputs, ends, locked,
             [&](std::span<const int> rules, bool first) -> const std::vector<Verdict>& {
                 mover_.setup().refresh(i);
@@ -310,9 +165,10 @@ public:
             },
             [&](int input) { return pathOf(inputs, input); });
         mover_.setup().refresh(i);
+        return falls;
     }
 
-    void ofRig(std::vector<Verdict*> nominal) {
+    std::vector<std::vector<Fall>> ofRig(std::vector<Verdict*> nominal) {
         LowEnds ends(std::move(nominal));
         Evaluation rig;
         const auto judged = [&](std::span<const int> rules) -> const std::vector<Verdict>& {
@@ -328,13 +184,13 @@ public:
         const bool close =
             rig.rig.clearance.distance &&
             rig.rig.clearance.distance.value() < criteria::ampleRatio * rig.rig.clearance.wanted.value();
-        ends.at(0.0, judged(ends.rules()));
-        ends.take(searched, 0.0, true);
+        ends.at(0.0, ends.rules(), judged(ends.rules()));
+        ends.take(searchedInput, 0.0, true);
         std::vector<UncertainInput> inputs = inputsOfRig(mover_.project());
         if (close)
             for (const UncertainInput& input : uncertainInputsOf(mover_.project().head))
                 inputs.push_back(input);
-        mover_.run(
+        auto falls = mover_.run(
             inputs, ends, false,
             [&](std::span<const int> rules, bool) -> const std::vector<Verdict>& {
                 mover_.setup().refreshMasses();
@@ -352,6 +208,7 @@ public:
             },
             [&](int input) { return pathOf(inputs, input); });
         mover_.setup().refreshMasses();
+        return falls;
     }
 
 private:
@@ -372,8 +229,42 @@ private:
 
 } // namespace
 
-void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
-                 const EachMoved& each, const Crew& crew) {
+namespace {
+
+/// A project but for its moves: what everything hangs on that is not about a move.
+Project butMoves(const Project& project) {
+    Project out = project;
+    out.moves.clear();
+    return out;
+}
+
+bool anyRealises(const Project& project) {
+    return std::any_of(project.moves.begin(), project.moves.end(),
+                       [](const RigMove& m) { return m.realises; });
+}
+
+/// Of verdicts on one axis those that an earlier assessment found the low ends of: all that are not about
+/// moves, where but for moves the project is the same.
+std::vector<KnownEnd> knownEnds(const std::vector<Verdict*>& nominal, const Assessment& before) {
+    std::vector<KnownEnd> out(nominal.size());
+    auto next = before.verdicts.begin();
+    for (std::size_t i = 0; i < nominal.size(); ++i) {
+        const Verdict& n = *nominal[i];
+        if (ruleOf(n).alongMoves) continue;
+        next = std::find_if(next, before.verdicts.end(), [&](const Verdict& v) {
+            return v.axis == n.axis && v.rule == n.rule && !aboutRig(v);
+        });
+        if (next == before.verdicts.end()) break;
+        out[i] = {&*next, &before.ranged->falls[static_cast<std::size_t>(next - before.verdicts.begin())]};
+    }
+    return out;
+}
+
+/// @param before whose low ends still hold where they are not about moves; may be null
+/// @return for each verdict what its low end was found from
+std::vector<std::vector<Fall>> rangesOf(const Project& project, const Evaluation& evaluation,
+                                        std::vector<Verdict>& verdicts, const EachMoved& each,
+                                        const Crew& crew, const Assessment* before) {
     // The verdicts of an axis stand together, and those of the rig behind them all.
     std::vector<std::vector<Verdict*>> ofAxes(evaluation.axes.size());
     auto next = verdicts.begin();
@@ -384,6 +275,11 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
     for (Verdict& v : verdicts)
         if (aboutRig(v) && v.ratio) ofRig.push_back(&v);
 
+    std::vector<std::vector<Fall>> out(verdicts.size());
+    const auto keep = [&](const std::vector<Verdict*>& of, std::vector<std::vector<Fall>> falls) {
+        for (std::size_t i = 0; i < of.size(); ++i)
+            out[static_cast<std::size_t>(of[i] - verdicts.data())] = std::move(falls[i]);
+    };
     // None reads what another writes, so every thread takes the next that is left; the rig comes first,
     // for it takes longest.
     std::atomic<std::size_t> left{0};
@@ -393,29 +289,52 @@ void applyRanges(const Project& project, const Evaluation& evaluation, std::vect
         for (std::size_t i = left++; i < tasks; i = left++) {
             if (i == 0 && ofRig.empty()) continue;
             if (!worker) worker.emplace(project, evaluation, each);
-            if (i == 0)
-                worker->ofRig(ofRig);
-            else
-                worker->ofAxis(i - 1, ofAxes[i - 1]);
+            if (i == 0) {
+                keep(ofRig, worker->ofRig(ofRig));
+                continue;
+            }
+            const std::vector<Verdict*>& nominal = ofAxes[i - 1];
+            const std::vector<KnownEnd> known =
+                before != nullptr ? knownEnds(nominal, *before) : std::vector<KnownEnd>();
+            keep(nominal, worker->ofAxis(i - 1, nominal, known));
         }
     };
     // Other threads count for themselves what they evaluate; it is ours.
     std::atomic<std::uint64_t> all{0};
-    const std::uint64_t before = axisEvaluations();
+    const std::uint64_t first = axisEvaluations();
     doneBy(crew, [&] {
-        const std::uint64_t first = axisEvaluations();
+        const std::uint64_t own = axisEvaluations();
         work();
-        all += axisEvaluations() - first;
+        all += axisEvaluations() - own;
     });
-    addAxisEvaluations(all - (axisEvaluations() - before));
+    addAxisEvaluations(all - (axisEvaluations() - first));
+    return out;
+}
+
+} // namespace
+
+void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
+                 const EachMoved& each, const Crew& crew) {
+    rangesOf(project, evaluation, verdicts, each, crew, nullptr);
 }
 
 Assessment assess(const Project& project, const EachMoved& each, Poses poses, const Known& known,
-                  const Crew& crew) {
+                  const Crew& crew, const Assessment* before) {
     Assessment out;
     out.evaluation = evaluate(project, poses, known, crew);
     out.verdicts = judge(project, out.evaluation);
-    applyRanges(project, out.evaluation, out.verdicts, each, crew);
+    if (before == nullptr) {
+        applyRanges(project, out.evaluation, out.verdicts, each, crew);
+        return out;
+    }
+    auto ranged = std::make_shared<Ranged>();
+    ranged->of = butMoves(project);
+    ranged->shotsByMoves = anyRealises(project);
+    const Ranged* was = before->ranged.get();
+    // What a move realises is judged as a shot too.
+    const bool holds = was != nullptr && !was->shotsByMoves && !ranged->shotsByMoves && was->of == ranged->of;
+    ranged->falls = rangesOf(project, out.evaluation, out.verdicts, each, crew, holds ? before : nullptr);
+    out.ranged = std::move(ranged);
     return out;
 }
 

@@ -2,9 +2,11 @@
 #pragma once
 
 #include "core/solve/crew.h"
+#include "core/verdicts/low_end.h"
 #include "core/verdicts/verdict.h"
 
 #include <functional>
+#include <memory>
 
 namespace gantry {
 
@@ -21,14 +23,25 @@ using EachMoved = std::function<void(std::size_t axis, AxisEvaluation&& moved)>;
 void applyRanges(const Project& project, const Evaluation& evaluation, std::vector<Verdict>& verdicts,
                  const EachMoved& each = {}, const Crew& crew = {});
 
+/// What the low ends of an assessment were found from, for one that follows.
+struct Ranged {
+    Project of;                           ///< but for its moves
+    bool shotsByMoves = false;            ///< a move says how a shot is taken
+    std::vector<std::vector<Fall>> falls; ///< of each verdict
+};
+
 /// evaluate, judge and applyRanges in one.
 struct Assessment {
     Evaluation evaluation;
     std::vector<Verdict> verdicts;
+    std::shared_ptr<const Ranged> ranged; ///< null where no assessment was given to start from
 };
 ///
 /// @param poses, known as for evaluate()
+/// @param before an earlier assessment, perhaps an empty one: where nothing but moves has changed since, only
+/// what is about moves is looked for again. Inputs of an axis that nothing is looked for of are not moved,
+/// and `each` does not get it.
 Assessment assess(const Project& project, const EachMoved& each = {}, Poses poses = Poses::Search,
-                  const Known& known = {}, const Crew& crew = {});
+                  const Known& known = {}, const Crew& crew = {}, const Assessment* before = nullptr);
 
 } // namespace gantry

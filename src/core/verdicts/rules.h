@@ -66,6 +66,7 @@ struct Rule {
     double (*wanted)(const AxisView&) = nullptr;   ///< where the builder says how much is wanted
     bool namesAxis = false;   ///< a rule about the whole rig that says itself which axis it concerns
     bool anyAxis = false;     ///< a rule about moves, which are of all axes at once
+    bool alongMoves = false;  ///< a rule about what an axis does in moves
     bool leastInside = false; ///< the ratio may be least between the ends of an input's range
     bool harmless = false;    ///< what holds as entered is tight at worst, whatever its low end
     Message advice{};         ///< what would have to change, where nothing that can be offered does it
@@ -83,6 +84,15 @@ constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding 
                        std::span<const Message> sentences, std::span<const fixes::Family* const> fixes = {},
                        double (*wanted)(const AxisView&) = nullptr) {
     return {wants, title, sentences, judge, nullptr, fixes, wanted};
+}
+/// A rule that judges what one axis does in moves; the others look at nothing of it.
+constexpr Rule judgingMoves(const criteria::Criterion& wants, Message title,
+                            Finding (*judge)(const AxisView&), std::span<const Message> sentences,
+                            std::span<const fixes::Family* const> fixes = {},
+                            double (*wanted)(const AxisView&) = nullptr) {
+    Rule rule = judging(wants, title, judge, sentences, fixes, wanted);
+    rule.alongMoves = true;
+    return rule;
 }
 constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding (*judge)(const RigView&),
                        std::span<const Message> sentences, std::span<const fixes::Family* const> fixes = {}) {

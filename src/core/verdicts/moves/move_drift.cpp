@@ -27,8 +27,8 @@ static Finding judge(const AxisView& view) {
 constinit const Rule moveDrift = advising(
     {"Drift comes from forces that change on the way: longer ramps, less weight to one side, or a stiffer "
      "drive."},
-    judging(criteria::moveDrift, {"Drift in the move"}, judge, words::listOf<driftText>,
-            tries<&fixes::moveSlower, &fixes::counterweight, &fixes::balanceHead, &fixes::stifferDrive,
-                  &fixes::cordStiffness, &fixes::balanceWeight>));
+    judgingMoves(criteria::moveDrift, {"Drift in the move"}, judge, words::listOf<driftText>,
+                 tries<&fixes::moveSlower, &fixes::counterweight, &fixes::balanceHead, &fixes::stifferDrive,
+                       &fixes::cordStiffness, &fixes::balanceWeight>));
 
 } // namespace gantry::rules

@@ -17,11 +17,11 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule moveHeld =
-    advising({"Hold it with more current, balance what hangs on it, or give the move more time."},
-             judging(criteria::moveHeld, {"Holding in the move"}, judge, words::listOf<heldText>,
-                     tries<&fixes::moveSlower, &fixes::holdCurrent, &fixes::runCurrent, &fixes::counterweight,
-                           &fixes::balanceHead, &fixes::balanceWeight, &fixes::outputTeeth, &fixes::reduction,
-                           &fixes::reducerInFront, &fixes::largerMotor>));
+constinit const Rule moveHeld = advising(
+    {"Hold it with more current, balance what hangs on it, or give the move more time."},
+    judgingMoves(criteria::moveHeld, {"Holding in the move"}, judge, words::listOf<heldText>,
+                 tries<&fixes::moveSlower, &fixes::holdCurrent, &fixes::runCurrent, &fixes::counterweight,
+                       &fixes::balanceHead, &fixes::balanceWeight, &fixes::outputTeeth, &fixes::reduction,
+                       &fixes::reducerInFront, &fixes::largerMotor>));
 
 } // namespace gantry::rules

@@ -28,10 +28,11 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule moveJitter = advising(
     {"Less friction that sticks, less backlash, a stiffer drive or more ratio is needed."},
-    judging(criteria::moveJitter, {"Jitter in the move"}, judge, words::listOf<backlashText, slipText>,
-            tries<&fixes::moveSlower, &fixes::moveFaster, &fixes::balanceHead, &fixes::hungLower,
-                  &fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
-                  &fixes::ballWheels, &fixes::stifferDrive, &fixes::cordStiffness, &fixes::closedCord,
-                  &fixes::preloadSpring, &fixes::noPlay, &fixes::stepperInstead>));
+    judgingMoves(
+        criteria::moveJitter, {"Jitter in the move"}, judge, words::listOf<backlashText, slipText>,
+        tries<&fixes::moveSlower, &fixes::moveFaster, &fixes::balanceHead, &fixes::hungLower,
+              &fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
+              &fixes::ballWheels, &fixes::stifferDrive, &fixes::cordStiffness, &fixes::closedCord,
+              &fixes::preloadSpring, &fixes::noPlay, &fixes::stepperInstead>));
 
 } // namespace gantry::rules

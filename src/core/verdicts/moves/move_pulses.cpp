@@ -19,7 +19,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule movePulses = advising(
     {"Only a slower move, coarser microsteps, less ratio or a faster controller lowers the rate."},
-    judging(
+    judgingMoves(
         criteria::movePulses, {"Pulses along the move"}, judge, words::listOf<pulsesText>,
         tries<&fixes::coarserMicrosteps, &fixes::moveSlower, &fixes::outputTeeth, &fixes::controllerPulses>));
 

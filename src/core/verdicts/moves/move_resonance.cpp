@@ -29,8 +29,8 @@ static Finding judge(const AxisView& view) {
 constinit const Rule moveResonance = advising(
     {"Cross the band faster, or stay out of it: another time, current or ratio, or a damper on the "
      "shaft."},
-    harmless(judging(criteria::moveResonance, {"Resonance in the move"}, judge, words::listOf<stayText>,
-                     tries<&fixes::lowerRunCurrent, &fixes::moveFaster, &fixes::moveSlower,
-                           &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront>)));
+    harmless(judgingMoves(criteria::moveResonance, {"Resonance in the move"}, judge, words::listOf<stayText>,
+                          tries<&fixes::lowerRunCurrent, &fixes::moveFaster, &fixes::moveSlower,
+                                &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront>)));
 
 } // namespace gantry::rules

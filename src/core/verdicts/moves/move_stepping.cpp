@@ -24,8 +24,9 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule moveStepping = advising(
     {"Steps show less with more ratio, finer microsteps, another pace, a wider lens or more distance."},
-    judging(criteria::moveStepping, {"Steps in the move"}, judge, words::listOf<steppingText>,
-            tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
-                  &fixes::moveFaster, &fixes::moveSlower, &fixes::stepperInstead>));
+    judgingMoves(
+        criteria::moveStepping, {"Steps in the move"}, judge, words::listOf<steppingText>,
+        tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
+              &fixes::moveFaster, &fixes::moveSlower, &fixes::stepperInstead>));
 
 } // namespace gantry::rules

@@ -30,11 +30,11 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule moveTorque = advising(
     {"The move needs more than the motor has: more time, less weight, more ratio or a larger motor."},
-    judging(criteria::moveTorque, {"Torque along the move"}, judge,
-            words::listOf<rampText, carriedText, startText>,
-            tries<&fixes::moveSlower, &fixes::runCurrent, &fixes::counterweight, &fixes::balanceHead,
-                  &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront, &fixes::balanceWeight,
-                  &fixes::supplyVoltage, &fixes::largerMotor>,
-            [](const AxisView& view) { return view.evaluation.model.wantedMargin; }));
+    judgingMoves(criteria::moveTorque, {"Torque along the move"}, judge,
+                 words::listOf<rampText, carriedText, startText>,
+                 tries<&fixes::moveSlower, &fixes::runCurrent, &fixes::counterweight, &fixes::balanceHead,
+                       &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront, &fixes::balanceWeight,
+                       &fixes::supplyVoltage, &fixes::largerMotor>,
+                 [](const AxisView& view) { return view.evaluation.model.wantedMargin; }));
 
 } // namespace gantry::rules
