@@ -27,6 +27,7 @@ class OtherVerdict : public QPushButton {
 public:
     using QPushButton::QPushButton;
     std::function<QString()> says;
+    QFont shapedIn; ///< its text was
 
 protected:
     bool event(QEvent* e) override {
@@ -431,14 +432,19 @@ int VerdictColumn::placeOthers(const std::vector<Matter>& all, int y) {
                          ? QString::fromStdString(project.axes[static_cast<std::size_t>(v.axis)].name)
                          : station,
                      QString::fromStdString(title(v)), utf8(stateWord(v.state)));
-        b->setText(fitted(metrics, text, cardWidth));
         b->says = [this, v] {
             return QString::fromStdString(sentence(v, context_.document.project(), context_.system()));
         };
-        b->setAccessibleName(text);
+        // Mostly it is the line that stood there; shaping its text takes longest.
+        if (b->accessibleName() != text || b->font() != b->shapedIn) {
+            b->shapedIn = b->font();
+            b->setText(fitted(metrics, text, cardWidth));
+            b->setAccessibleName(text);
+            b->resize(std::min(cardWidth, metrics.horizontalAdvance(text)) + 8, 20);
+        }
         b->setProperty("axis", v.axis);
         b->setProperty("station", station);
-        b->setGeometry(linkLeft, y, std::min(cardWidth, metrics.horizontalAdvance(text)) + 8, 20);
+        b->move(linkLeft, y);
         y += 22;
     }
     return y;

@@ -106,7 +106,7 @@ void MoveTimeline::collect() {
         const trajectory::Trajectory& t = m->plan.trajectory;
         const Order order = orderOf(shows_);
         for (std::size_t a = 0; a < project.axes.size(); ++a) {
-            if (!(t.extremes(a, Order::Speed).largest() > 0.0)) continue; // it stands, and has no lane
+            if (!(m->topSpeeds[a] > 0.0)) continue; // it stands, and has no lane
             Lane& lane = lanes_.emplace_back();
             lane.axis = static_cast<int>(a);
             lane.name = QString::fromStdString(project.axes[a].name);
