@@ -389,8 +389,7 @@ std::shared_ptr<const PoseSearch> posesOf(const RigSetup& rig, Poses poses,
 
 Evaluation evaluate(const Project& project, Poses poses, const Known& known, const Crew& crew) {
     const RigSetup rig = setupPlannedAgain(
-        project, known.planned != nullptr ? std::span(*known.planned) : std::span<PlannedMove const>(),
-        crew);
+        project, known.planned != nullptr ? std::span(*known.planned) : std::span<PlannedMove const>(), crew);
     Evaluation out;
     out.axes.reserve(rig.axes.size());
     for (std::size_t i = 0; i < rig.axes.size(); ++i) out.axes.push_back(evaluateAxis(rig, i));

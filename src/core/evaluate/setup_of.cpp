@@ -187,9 +187,10 @@ RigSetup made(const Project& project, Courses courses, bool allMoves,
     rig.courses.resize(project.axes.size());
     if (courses == Courses::No) return rig;
     for (std::vector<Course>& c : rig.courses) c.reserve(project.shots.size());
-    rig.planned = planned != nullptr
-                      ? std::move(planned)
-                      : std::make_shared<const std::vector<PlannedMove>>(planMoves(rig, allMoves, known, crew));
+    rig.planned =
+        planned != nullptr
+            ? std::move(planned)
+            : std::make_shared<const std::vector<PlannedMove>>(planMoves(rig, allMoves, known, crew));
     for (std::size_t s = 0; s < rig.shots.size(); ++s) addCourses(rig, s);
     return rig;
 }

@@ -13,8 +13,7 @@ RigSetup setupWithMoves(const Project&&) = delete; // would look into what is go
 
 /// The same, taking over from an earlier planning, which may be empty, the moves that are still planned
 /// alike.
-RigSetup setupPlannedAgain(const Project& project, std::span<const PlannedMove> known,
-                           const Crew& crew = {});
+RigSetup setupPlannedAgain(const Project& project, std::span<const PlannedMove> known, const Crew& crew = {});
 /// The same with the moves as they were planned of the same rig.
 RigSetup setupWithMoves(const Project& project, std::shared_ptr<const std::vector<PlannedMove>> planned);
 

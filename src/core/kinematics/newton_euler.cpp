@@ -55,13 +55,11 @@ void jointForces(std::span<const Link> chain, std::span<const Moving> moving,
         const Link& link = chain[i];
         if (link.axis >= 0 && static_cast<std::size_t>(link.axis) < out.size()) {
             const JointRate rate = rateOf(chain, moving, i);
-            out[static_cast<std::size_t>(link.axis)] +=
-                dot(moment, rate.turning) + dot(force, rate.velocity);
+            out[static_cast<std::size_t>(link.axis)] += dot(moment, rate.turning) + dot(force, rate.velocity);
         }
         if (link.on < 0) continue;
         const auto below = static_cast<std::size_t>(link.on);
-        of[below].add(force,
-                      plus(moment, cross(minus(moving[i].frame.at, moving[below].frame.at), force)));
+        of[below].add(force, plus(moment, cross(minus(moving[i].frame.at, moving[below].frame.at), force)));
     }
 }
 

@@ -18,9 +18,9 @@ struct RigidBody {
 };
 
 /// Forces [N] and torques [N·m] that the joints must give, so that bodies move as they do: Newton and Euler
-/// for each body, summed link by link from the lens down to the ground (Lynch and Park, Modern Robotics, 8.3). Friction
-/// and whatever drives the joints are not among them. Parallel links take the moment of what they carry
-/// straight to what they stand on.
+/// for each body, summed link by link from the lens down to the ground (Lynch and Park, Modern
+/// Robotics, 8.3). Friction and whatever drives the joints are not among them. Parallel links take the moment
+/// of what they carry straight to what they stand on.
 /// @param moving of all links, as forwardMotion() gives them @param gravity [m/s²] straight down
 /// @param out for each axis, as many as the chain names; what no link moves is 0
 void jointForces(std::span<const Link> chain, std::span<const Moving> moving,

@@ -36,8 +36,8 @@ struct Places {
 /// Of an outline, what no id is made of.
 constexpr char endOfLine = '\x1e', beforeId = '\x1f';
 
-/// Those places in one text, a line each in file order, of which each edit compares two: a path, and behind it
-/// the id where it is one that may be retired.
+/// Those places in one text, a line each in file order, of which each edit compares two: a path, and behind
+/// it the id where it is one that may be retired.
 class Outline {
 public:
     std::string lines;

@@ -29,11 +29,9 @@ std::optional<double> rootBetween(const F& f, At low, At high, int bits = 48,
         return std::nullopt;
     using namespace boost::math::policies;
     using Quiet = policy<domain_error<ignore_error>, evaluation_error<ignore_error>>;
-    const auto bracket =
-        boost::math::tools::toms748_solve(f, low.x, high.x, low.f, high.f,
-                                          boost::math::tools::eps_tolerance<double>(
-                                              static_cast<unsigned>(bits)),
-                                          mostCalls, Quiet());
+    const auto bracket = boost::math::tools::toms748_solve(
+        f, low.x, high.x, low.f, high.f,
+        boost::math::tools::eps_tolerance<double>(static_cast<unsigned>(bits)), mostCalls, Quiet());
     return 0.5 * (bracket.first + bracket.second);
 }
 

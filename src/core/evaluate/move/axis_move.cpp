@@ -41,7 +41,7 @@ int directionOf(const AxisMoment& moment) {
 void fillTorque(AxisMoveResults& out, const DriveModel& m, std::span<const AxisMoment> moments,
                 double topSpeed) {
     const double unbounded = 1e6;
-    drivetrain::Chain chain = m.chain; // one for all moments
+    drivetrain::Chain chain = m.chain;                           // one for all moments
     const double least = m.available(topSpeed / m.outputPerRad); // no motor gives more the faster it turns
     for (std::size_t i = 0; i < moments.size(); ++i) {
         const AxisMoment& now = moments[i];

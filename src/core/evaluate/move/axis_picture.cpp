@@ -135,8 +135,8 @@ private:
             shift = std::max(shift, shiftOf(now));
             fastest = std::max(fastest, std::abs(now.speed));
             if (way >= repeated * jump && now.time - moments_[first].time >= criteria::creepTime.value)
-                take(drive_.commanded ? drive_.stepping.jitter(shot_, shift, fastest) : 0.0, jump * shift, 0.0,
-                     moments_[first].time);
+                take(drive_.commanded ? drive_.stepping.jitter(shot_, shift, fastest) : 0.0, jump * shift,
+                     0.0, moments_[first].time);
             if (!still(now)) continue;
             first = i;
             way = shift = fastest = 0.0;
@@ -168,7 +168,8 @@ private:
             const bool rests = still(m);
             if (rests && !loose) continue;
             const double now = rests ? way : m.speed > 0.0 ? 1.0 : -1.0;
-            const double lasting = lasting_[i], on = lasting + drive_.friction * now + inertia * m.acceleration;
+            const double lasting = lasting_[i],
+                         on = lasting + drive_.friction * now + inertia * m.acceleration;
             if (side == 0.0) side = on < 0.0 ? -1.0 : 1.0; // taken up before
             const bool turns = way * now < 0.0;
             way = now;
@@ -205,9 +206,9 @@ private:
             mode ? std::sin(std::numbers::pi * std::min(0.5, mode->frequency / shot_.frameRate)) : 1.0;
         for (std::size_t i = 1; i < moments_.size() && out_.drift; ++i) {
             const AxisMoment &a = moments_[i - 1], &b = moments_[i];
-            const double wound = std::abs(lasting_[i] - lasting_[i - 1] +
-                                          drive_.inertia * (b.acceleration - a.acceleration)) /
-                                 stiffness;
+            const double wound =
+                std::abs(lasting_[i] - lasting_[i - 1] + drive_.inertia * (b.acceleration - a.acceleration)) /
+                stiffness;
             const double frames = (b.time - a.time) * shot_.frameRate;
             const double share = frames > 0.0 ? std::min(swing, 1.0 / frames) : swing;
             const double drift = wound * share * std::max(shiftOf(a), shiftOf(b));
@@ -250,13 +251,13 @@ SeenDrive seenOf(const AxisEvaluation& e) {
 }
 
 void takePicture(AxisMoveResults& into, const AxisMoveResults& from) {
-    for (Figure AxisMoveResults::* const f : pictureFigures) into.*f = from.*f;
+    for (Figure AxisMoveResults::*const f : pictureFigures) into.*f = from.*f;
 }
 
 void fillAxisPicture(AxisMoveResults& out, const RigSetup& rig, const RigMove& move,
                      const PlannedMove& planned, std::size_t axis, const AxisEvaluation& e, PictureOf what) {
     if (what == PictureOf::All)
-        for (Figure AxisMoveResults::* const f : pictureFigures) out.*f = Figure::none(Reason::NotApplicable);
+        for (Figure AxisMoveResults::*const f : pictureFigures) out.*f = Figure::none(Reason::NotApplicable);
     const Shot* shot = shotOf(rig.shots, move);
     if (shot == nullptr || stepwise(*shot) || e.model.oneSpeed || e.model.atOnce) return;
     double shift = 0.0;

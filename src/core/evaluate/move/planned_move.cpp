@@ -153,8 +153,12 @@ public:
         for (const std::size_t b : way_.turning) addReactions(b);
         const double depth = depthAt(now.piece), time = now.low + now.since;
         for (const std::size_t a : way_.turning)
-            axes[a][n] = {time,        places_[a], speeds_[a],
-                          rises_[a],   carried_[a], leanOf(a),
+            axes[a][n] = {time,
+                          places_[a],
+                          speeds_[a],
+                          rises_[a],
+                          carried_[a],
+                          leanOf(a),
                           way_.lensLinks[a].empty() ? 0.0 : shiftOf(a, depth)};
         for (const std::size_t a : way_.standing)
             still[a][n] = {time, places_[a], 0.0, 0.0, carried_[a] + forceOn(a, moving_, a), leanOf(a)};
@@ -222,7 +226,8 @@ private:
         const optics::CameraShift shift{-geometry::dot(goes, lens.left),  geometry::dot(goes, lens.up),
                                         geometry::dot(goes, lens.ahead),  -geometry::dot(turns, lens.up),
                                         -geometry::dot(turns, lens.left), geometry::dot(turns, lens.ahead)};
-        return optics::pictureShift(way_.planned.scene.focal(places_), way_.rig.camera.deliveredWidth, depth, shift);
+        return optics::pictureShift(way_.planned.scene.focal(places_), way_.rig.camera.deliveredWidth, depth,
+                                    shift);
     }
     double leanOf(std::size_t axis) const {
         const int link = way_.planned.scene.linkOf[axis];

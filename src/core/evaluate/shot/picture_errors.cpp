@@ -65,9 +65,9 @@ Stepping steppingOf(const DriveModel& m) {
 double Stepping::jitter(const Shot& shot, double px, double speed) const {
     // The error of a full step comes back with every step: slow ones wander, only their change per frame
     // jitters.
-    const double ripple = fullStep > 0.0 ? optics::rippleJitter(accuracy * px, speed / fullStep,
-                                                                shot.frameRate, shot.exposure)
-                                         : 0.0;
+    const double ripple =
+        fullStep > 0.0 ? optics::rippleJitter(accuracy * px, speed / fullStep, shot.frameRate, shot.exposure)
+                       : 0.0;
     return optics::steppingJitter(jump * px, speed / jump, shot.exposure) + ripple;
 }
 
