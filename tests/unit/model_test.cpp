@@ -20,6 +20,14 @@ private slots:
         QVERIFY(!numberAt(p, "axes/nowhere/wanted_margin"));
         QVERIFY(!numberAt(p, "name"));
     }
+    void estimatesHaveThePathsOfTheirFields() {
+        Project p = demoProject();
+        std::vector<std::pair<const Estimate*, std::string>> wanted;
+        for (const FieldRef& f : allFields(p))
+            if (auto* const* e = std::get_if<Estimate*>(&f.target)) wanted.emplace_back(*e, f.path);
+        QVERIFY(wanted.size() > 50);
+        QVERIFY(pathsOfEstimates(p) == wanted);
+    }
     void settingRespectsRangeAndKind() {
         Project p = demoProject();
         QVERIFY(setNumberAt(p, "axes/slide/mechanism/output/teeth", 16));

@@ -7,6 +7,8 @@
 #include "support/near.h"
 
 #include <QTest>
+#include <cmath>
+#include <random>
 
 using namespace gantry::motor;
 
@@ -54,6 +56,49 @@ private slots:
         const double lost =
             source * source * p.sourceResistance + current * current * (p.nominalVoltage / p.stallCurrent);
         VERIFY_NEAR(in, k * current * speed + lost, 1e-9);
+    }
+    /// No motor gives more the faster it turns, whatever its data: moves are judged by it.
+    void torqueNeverRisesWithSpeed() {
+        std::mt19937 random(20261202);
+        const auto between = [&](double low, double high) {
+            return low * std::pow(high / low, std::uniform_real_distribution(0.0, 1.0)(random));
+        };
+        for (int i = 0; i < 3000; ++i) {
+            StepperParams stepper;
+            stepper.holdingTorque = between(0.05, 20.0);
+            stepper.ratedCurrentRms = between(0.1, 10.0);
+            stepper.resistance = between(0.05, 50.0);
+            stepper.inductance = between(1e-4, 0.1);
+            stepper.supplyVoltage = between(3.0, 100.0);
+            stepper.peakCurrent = between(0.05, 15.0);
+            ServoParams servo;
+            servo.ratedTorque = between(0.05, 20.0);
+            servo.peakTorque = between(0.05, 60.0);
+            servo.ratedSpeed = between(10.0, 500.0);
+            servo.topSpeed = servo.ratedSpeed * between(1.01, 3.0);
+            servo.ratedVoltage = between(12.0, 300.0);
+            servo.voltage = between(12.0, 300.0);
+            DcParams dc{12.0,
+                        between(50.0, 2000.0),
+                        between(0.01, 0.5),
+                        between(1.0, 50.0),
+                        0.0,
+                        0.05,
+                        between(3.0, 24.0),
+                        between(0.05, 1.0),
+                        between(0.01, 2.0),
+                        true,
+                        between(0.1, 20.0)};
+            for (const Curve& curve : {Curve(stepper), Curve(servo), Curve(dc)}) {
+                double before = peakTorque(curve, 0.0);
+                for (double speed = 0.01; speed < 5000.0; speed *= 1.3) {
+                    const double now = peakTorque(curve, speed);
+                    QVERIFY2(now <= before * (1.0 + 1e-12),
+                             qPrintable(QStringLiteral("motor %1 at %2 rad/s").arg(i).arg(speed)));
+                    before = now;
+                }
+            }
+        }
     }
     void currentLimitCutsTheStall() {
         DcParams p{12, 600, 0.1, 2.4, 0.0, 0.05, 12, 1.0, 0.0, true, 1.0};

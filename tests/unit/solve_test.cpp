@@ -26,6 +26,21 @@ private slots:
         QVERIFY(!solve::rootBetween(square, 0.0, INFINITY));
         QVERIFY(!solve::rootBetween([](double) { return NAN; }, 0.0, 1.0));
     }
+    /// Ends that are known are not looked at again, whichever of them lies above nothing.
+    void rootsFromKnownEnds() {
+        int calls = 0;
+        const auto line = [&](double x) {
+            ++calls;
+            return 3.0 - x;
+        };
+        VERIFY_NEAR(*solve::rootBetween(line, {1.0, 2.0}, {7.0, -4.0}), 3.0, 1e-13);
+        const int known = calls;
+        calls = 0;
+        VERIFY_NEAR(*solve::rootBetween(line, 1.0, 7.0), 3.0, 1e-13);
+        QCOMPARE(calls, known + 2);
+        QCOMPARE(*solve::rootBetween(line, {3.0, 0.0}, {7.0, -4.0}), 3.0);
+        QVERIFY(!solve::rootBetween(line, {1.0, 2.0}, {2.0, 1.0}));
+    }
     void limitsOfConditions() {
         int calls = 0;
         const auto upTo = [&](double limit) {

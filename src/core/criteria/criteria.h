@@ -34,8 +34,8 @@ inline constexpr Criterion motorCurrent{"motor_current", "rated current over the
                                         units::Kind::Ratio, 1.0};
 inline constexpr Criterion driverRating{"driver_rating", "driver's rating over what it is given",
                                         units::Kind::Ratio, 1.1};
-inline constexpr Criterion motorSize{"motor_size", "motor against what the shots ask", units::Kind::Ratio,
-                                     1.0, 3.0};
+inline constexpr Criterion motorSize{"motor_size", "motor torque over what the shots need",
+                                     units::Kind::Ratio, 1.0, 3.0};
 inline constexpr Criterion duty{"duty", "lasting torque over root mean square", units::Kind::Ratio, 1.3};
 inline constexpr Criterion caseTemperature{
     "case_temperature", "room up to the limit of the case over the rise", units::Kind::Ratio, 1.2};
@@ -175,8 +175,8 @@ inline constexpr Criterion moveDrift{"move_drift", "drift limit over drift along
                                      1.5};
 inline constexpr Criterion moveHorizon{
     "move_horizon", "lean of the horizon that is not seen over that of a move", units::Kind::Ratio, 1.0};
-inline constexpr Criterion moveHeld{
-    "move_held", "what an axis holds that stands over what pushes it in a move", units::Kind::Ratio, 2.0};
+inline constexpr Criterion moveHeld{"move_held", "what a standing axis holds over what pushes it in a move",
+                                    units::Kind::Ratio, 2.0};
 inline constexpr Criterion moveApproach{"move_approach", "room before the first pose over the backlash",
                                         units::Kind::Ratio, 1.0};
 inline constexpr Criterion moveRunOn{"move_run_on",
@@ -206,7 +206,7 @@ inline constexpr Criterion planFalls{"plan_falls", "power to the end for an axis
 inline constexpr Criterion planHead{"plan_head", "framing limit over the error of a head that stops early",
                                     units::Kind::Ratio, 1.5};
 inline constexpr Criterion planTimers{
-    "plan_timers", "pictures without a collision of clocks over those wanted", units::Kind::Ratio, 1.0};
+    "plan_timers", "pictures without a collision of clocks over all of the plan", units::Kind::Ratio, 1.0};
 inline constexpr Criterion planTrigger{"plan_trigger", "exposure against what the trigger can do",
                                        units::Kind::Ratio, 1.0};
 inline constexpr Criterion planSensor{
@@ -237,7 +237,7 @@ inline constexpr Criterion whirlShare{"whirl_share", "share of its whirling spee
                                       units::Kind::Percentage, 0.8};
 inline constexpr Criterion cordFactor{"cord_factor", "breaking load of a cord over its pull that is usual",
                                       units::Kind::Ratio, 5.0};
-inline constexpr Criterion beltStrain{"belt_strain", "strain that a belt stands in service",
+inline constexpr Criterion beltStrain{"belt_strain", "strain that a belt withstands in service",
                                       units::Kind::Percentage, 0.004};
 inline constexpr Criterion droopShare{
     "droop_share", "share of its length by which the end of an arm may droop", units::Kind::Percentage, 0.01};
@@ -282,7 +282,7 @@ inline constexpr Criterion judderRate{
 inline constexpr Criterion pushForce{"push_force", "firm push of one hand", units::Kind::Force, 60.0};
 inline constexpr Criterion fallAngle{"fall_angle", "angle over which an unbalanced arm falls freely",
                                      units::Kind::Angle, 2.0};
-inline constexpr Criterion motorCase{"motor_case", "temperature that a motor's case stands for hours",
+inline constexpr Criterion motorCase{"motor_case", "temperature that a motor's case withstands for hours",
                                      units::Kind::Celsius, 80.0};
 inline constexpr Criterion servoRise{"servo_rise", "rise of a servo motor's case at its rated torque",
                                      units::Kind::Ratio, 60.0};
@@ -291,7 +291,7 @@ inline constexpr Criterion servoAir{"servo_air", "air that a servo's rated torqu
 inline constexpr Criterion servoIronShare{
     "servo_iron_share", "share of a servo's loss at rated torque that its torque does not change",
     units::Kind::Percentage, 0.1};
-inline constexpr Criterion windingLimit{"winding_limit", "temperature that a winding's insulation stands",
+inline constexpr Criterion windingLimit{"winding_limit", "temperature that a winding's insulation withstands",
                                         units::Kind::Celsius, 130.0};
 inline constexpr Criterion servoEfficiency{"servo_efficiency",
                                            "share of the supply's power that a servo drive passes on",
@@ -300,7 +300,7 @@ inline constexpr Criterion settlingPlenty{"settling_plenty", "ratio of times bey
                                           units::Kind::Ratio, 20.0};
 inline constexpr Criterion ampleRatio{
     "ample_ratio", "ratio beyond which what is needed counts, not what is left", units::Kind::Ratio, 4.0};
-inline constexpr Criterion shotRoom{"shot_room", "room above what the shots ask in recommended limits",
+inline constexpr Criterion shotRoom{"shot_room", "room above what the shots need in recommended limits",
                                     units::Kind::Ratio, 1.25};
 inline constexpr Criterion speedShare{"speed_share",
                                       "share of the largest speed that is recommended without shots",
@@ -319,8 +319,9 @@ inline constexpr Criterion ownSpeed{
     "own_speed", "share by which a motor without speed control may miss the speed of a shot",
     units::Kind::Percentage, 0.2};
 // Rig building defaults
-inline constexpr Criterion regulatorChip{
-    "regulator_chip", "temperature that the chip of a linear regulator stands", units::Kind::Celsius, 125.0};
+inline constexpr Criterion regulatorChip{"regulator_chip",
+                                         "temperature that the chip of a linear regulator withstands",
+                                         units::Kind::Celsius, 125.0};
 inline constexpr Criterion mountPla{
     "mount_pla", "temperature at which a printed PLA mount softens under load", units::Kind::Celsius, 50.0};
 inline constexpr Criterion mountPetg{"mount_petg", "the same of PETG", units::Kind::Celsius, 68.0};

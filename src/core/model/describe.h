@@ -402,7 +402,7 @@ void describe(V& v, S& s) {
     v.field(textField("id", "Id"), s.id);
     v.field(textField("name", "Axis"), s.name);
     v.choice(textField("role", "Role"), s.role);
-    v.field(FieldInfo{"wanted_margin", "Wanted margin", K::Ratio, 1, 100, 1.5, 4}, s.wantedMargin);
+    v.field(FieldInfo{"wanted_margin", "Target margin", K::Ratio, 1, 100, 1.5, 4}, s.wantedMargin);
     v.either("motor", s.motor);
     v.part("driver", s.driver);
     v.parts("links", s.links);

@@ -207,20 +207,21 @@ struct FlankHold {
 };
 template <class V, Of<FlankHold>... S>
 void describe(V& v, S&... s) {
-    v.figure(
-        result("flank_holding_N", K::Force, "flank_holding_Nm", K::Torque, "what keeps the play on one side"),
-        s.holding...);
+    v.figure(result("flank_holding_N", K::Force, "flank_holding_Nm", K::Torque,
+                    "what keeps the backlash on one side"),
+             s.holding...);
     v.figure(result("flank_disturbing_N", K::Force, "flank_disturbing_Nm", K::Torque,
                     "what may take it off there"),
              s.disturbing...);
     v.figure(result("flank_ratio", "the one over the other", K::Ratio), s.ratio...);
-    v.figure(result("flank_play_m", K::Length, "flank_play_rad", K::Angle, "play that gets loose"),
+    v.figure(result("flank_play_m", K::Length, "flank_play_rad", K::Angle, "backlash that comes loose"),
              s.play...);
     v.figure(result("flank_missing_N", K::Force, "flank_missing_Nm", K::Torque,
-                    "spring to one side that would hold the play"),
+                    "spring to one side that would hold the backlash"),
              s.missing...);
-    v.figure(result("lets_go_at_m", K::Length, "lets_go_at_rad", K::Angle, "where the play gets loose first"),
-             s.place...);
+    v.figure(
+        result("lets_go_at_m", K::Length, "lets_go_at_rad", K::Angle, "where the backlash comes loose first"),
+        s.place...);
     v.figure(result("lets_go_at_s", "when it does so, where no place decides", K::Time), s.moment...);
 }
 
@@ -332,7 +333,7 @@ void describe(V& v, S&... s) {
              s.slackDeceleration...);
     describe(v, s.lag...);
     describe(v, s.place...);
-    v.flag(mark("load_reverses", "play lets go within the shot"), s.loadReverses...);
+    v.flag(mark("load_reverses", "backlash comes loose within the shot"), s.loadReverses...);
     describe(v, s.flank...);
     v.figure(result("stretch_m", K::Length, "stretch_rad", K::Angle,
                     "elastic travel between acceleration and braking, at the axis"),

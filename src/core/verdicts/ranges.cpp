@@ -227,10 +227,6 @@ private:
     std::vector<Verdict> found_;
 };
 
-} // namespace
-
-namespace {
-
 /// A project but for its moves: what everything hangs on that is not about a move.
 Project butMoves(const Project& project) {
     Project out = project;

@@ -85,6 +85,11 @@ constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding 
                        double (*wanted)(const AxisView&) = nullptr) {
     return {wants, title, sentences, judge, nullptr, fixes, wanted};
 }
+constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding (*judge)(const RigView&),
+                       std::span<const Message> sentences, std::span<const fixes::Family* const> fixes = {}) {
+    return {wants, title, sentences, nullptr, judge, fixes, nullptr};
+}
+
 /// A rule that judges what one axis does in moves; the others look at nothing of it.
 constexpr Rule judgingMoves(const criteria::Criterion& wants, Message title,
                             Finding (*judge)(const AxisView&), std::span<const Message> sentences,
@@ -93,10 +98,6 @@ constexpr Rule judgingMoves(const criteria::Criterion& wants, Message title,
     Rule rule = judging(wants, title, judge, sentences, fixes, wanted);
     rule.alongMoves = true;
     return rule;
-}
-constexpr Rule judging(const criteria::Criterion& wants, Message title, Finding (*judge)(const RigView&),
-                       std::span<const Message> sentences, std::span<const fixes::Family* const> fixes = {}) {
-    return {wants, title, sentences, nullptr, judge, fixes, nullptr};
 }
 
 /// The same rule, which says itself which axis it concerns.

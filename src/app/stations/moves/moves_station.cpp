@@ -51,7 +51,7 @@ MovesStation::MovesStation(const Context& context, QWidget* parent)
     moves_->setAccessibleName(tr("Move in hand"));
     lanes_->setObjectName(QStringLiteral("laneChoice"));
     lanes_->setAccessibleName(tr("What the lanes show"));
-    lanes_->addItems({tr("Speed"), tr("Place"), tr("Acceleration")});
+    lanes_->addItems({tr("Speed"), tr("Position"), tr("Acceleration")});
     store_->setObjectName(QStringLiteral("storePose"));
     store_->setProperty("role", "primary");
     store_->setToolTip(tr("Stores where the rig stands as a pose behind the one in hand"));

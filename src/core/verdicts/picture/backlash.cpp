@@ -53,7 +53,7 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule backlash = advising(
-    {"The backlash needs a spring, a drive without play, or a take that never reverses its load."},
+    {"The backlash needs a spring, a drive without backlash, or a take that never reverses its load."},
     judging(criteria::backlash, {"Backlash"}, judge,
             words::listOf<backlashHeldText, backlashSmallText, backlashPlaceText, backlashMomentText,
                           backlashTurnText>,

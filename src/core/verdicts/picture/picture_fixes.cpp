@@ -14,7 +14,7 @@ constexpr Message washer{"felt washer or a brake that drags: friction {0}"};
 constexpr Message splitGears{"spring-loaded split gears"};
 constexpr Message reducerWithout{"“{part}” in place of the gearhead"};
 constexpr Message beltFor{"belt {0}:{1} teeth in place of the gears"};
-constexpr Message nutWithout{"preloaded nut without play"};
+constexpr Message nutWithout{"preloaded nut without backlash"};
 constexpr Message lowerBy{"{part} {0} lower"};
 constexpr Message closerGuide{"guides with {0} of play"};
 constexpr Message longerBase{"wheels {0} apart along the rail"};
