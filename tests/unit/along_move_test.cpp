@@ -42,6 +42,42 @@ public:
     AlongMoveTest() : Dice(31) {}
 
 private slots:
+    /// The margin is the least of all moments, each looked at by itself, with motors that are short of volts
+    /// too.
+    void marginIsTheLeastOfAll() {
+        int looked = 0, falling = 0;
+        for (const char* demo : {"fernhouse-dolly", "kettle-jib", "long-bench"}) {
+            const Project entered = demoProject(demo);
+            for (const double volts : {1.0, 0.7, 0.5, 0.35, 0.2, 0.1}) {
+                Project p = entered;
+                p.supply.voltage.value *= volts;
+                for (RigMove& move : p.moves)
+                    for (KeyPose& pose : move.poses) pose.arrive.time *= 0.5;
+                const RigSetup rig = setupWithMoves(p);
+                for (std::size_t axis = 0; axis < p.axes.size(); ++axis) {
+                    const AxisEvaluation e = evaluateAxis(rig, axis);
+                    for (const AxisMoveResults& r : e.moves) {
+                        const PlannedMove& m = (*rig.planned)[r.move];
+                        if (!r.margin || !m.moves(axis) || r.starts || e.model.layerSpread() > 1.0) continue;
+                        double least = 1e6, first = 0.0;
+                        for (const AxisMoment& moment : m.axes[axis]) {
+                            if (stands(moment, m.topSpeeds[axis])) continue;
+                            const double margin =
+                                e.model.available(std::abs(moment.speed) / e.model.outputPerRad) /
+                                torqueAt(e.model, moment);
+                            if (first == 0.0) first = margin;
+                            least = std::min(least, margin);
+                        }
+                        ++looked;
+                        falling += least < 0.95 * first;
+                        VERIFY_NEAR(r.margin.value(), least, 1e-12 * least);
+                    }
+                }
+            }
+        }
+        QVERIFY(looked > 15);
+        QVERIFY(falling > 5); // otherwise the first moment alone would do
+    }
     /// A slide that runs alone asks of its motor what Drives says of the same speed and acceleration.
     void torqueIsThatOfDrives() {
         Project p = rigWithMove(demoProject());

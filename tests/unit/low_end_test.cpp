@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evaluate/evaluate.h"
 #include "core/evaluate/moved_inputs.h"
+#include "core/evaluate/setup_of.h"
+#include "core/model/fields.h"
 #include "core/model/tolerance.h"
 #include "core/verdicts/fix.h"
-#include "core/verdicts/low_end.h"
+#include "core/verdicts/low_ends.h"
 #include "core/verdicts/rules.h"
 #include "support/bare_rigs.h"
+#include "support/drawn_rigs.h"
 #include "support/files.h"
 #include "support/near.h"
 #include "support/stock.h"
@@ -261,6 +264,56 @@ private slots:
             QVERIFY(f.cost != FixCost::Measure);
     }
     /// Two guesses of which neither alone decides are named both.
+    /// Where one input decides, its ratio is 1 where the verdict is said to hold until, within the input's
+    /// range or beyond it; where nothing is said, it holds to twice the tolerance.
+    void holdsUntilJustThere() {
+        std::mt19937 random(41);
+        int within = 0, beyond = 0, nowhere = 0;
+        for (int drawn = 0; drawn < 600; ++drawn) {
+            Project p = drawn_rigs::variation(random);
+            const Assessment a = assess(p, {}, Poses::Later);
+            RigSetup setup = setupWithMoves(p);
+            for (const Verdict& v : a.verdicts) {
+                if (v.state != State::AtRisk || v.deciding.size() != 1 || aboutRig(v)) continue;
+                const auto axis = static_cast<std::size_t>(v.axis);
+                const std::optional<FieldRef> field = findField(p, v.deciding[0]);
+                const auto inputs = inputsOfAxis(p, axis);
+                const auto input = std::find_if(inputs.begin(), inputs.end(), [&](const UncertainInput& i) {
+                    return i.estimate == std::get<Estimate*>(field->target);
+                });
+                QVERIFY(input != inputs.end());
+                const auto ratioAt = [&](double x) {
+                    const Moved moved(*input, x);
+                    setup.refresh(axis);
+                    std::vector<Verdict> found;
+                    judgeAxis(p, v.axis, evaluateAxis(setup, axis, Searches::No), found);
+                    const auto same = std::find_if(found.begin(), found.end(),
+                                                   [&](const Verdict& f) { return f.rule == v.rule; });
+                    return same != found.end() && same->ratio ? same->ratio.value() : 1e9;
+                };
+                const Ends ends = endsOf(input->info, *input->estimate);
+                const double nominal = input->estimate->value;
+                const auto twice = [&](double end) {
+                    return std::clamp(nominal + 2.0 * (end - nominal), input->info.min, input->info.max);
+                };
+                const QByteArray what = QByteArray(std::string(ruleKey(v)).c_str()) + " of rig " +
+                                        QByteArray::number(drawn) + ", " + v.deciding[0].c_str();
+                if (v.holdsUntil) {
+                    const double edge = v.holdsUntil.value(), step = 2e-3 * std::abs(edge);
+                    const double out = v.holdsBelow ? step : -step;
+                    QVERIFY2(ratioAt(edge - out) >= 1.0 && ratioAt(edge + out) < 1.0, what);
+                    ++(edge >= ends.low && edge <= ends.high ? within : beyond);
+                } else {
+                    QVERIFY2(ratioAt(twice(ends.low)) >= 1.0 || ratioAt(twice(ends.high)) >= 1.0, what);
+                    ++nowhere;
+                }
+                setup.refresh(axis);
+            }
+        }
+        QVERIFY(within > 20);
+        QVERIFY(beyond > 3);
+        QVERIFY(nowhere < within + beyond);
+    }
     void twoThatDecideTogether() {
         Project p = exact();
         auto& m = slide(p);
