@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/bench.h"
 
+#include "cli/figure_text.h"
 #include "cli/known_id.h"
 #include "cli/verdicts.h"
 #include "core/crosscheck/crosscheck.h"
@@ -23,10 +24,6 @@ namespace gantry::cli {
 namespace {
 
 using units::Kind;
-
-std::string show(const Figure& f, Kind kind, int digits = 3) {
-    return f ? units::format(f.value(), kind, units::System::Metric, digits) : "-";
-}
 
 /// The axis with an id, or the first that will do where none is named; null, and why on `err`, if there is
 /// none.
@@ -118,8 +115,9 @@ int winch(const WinchCall& call, const Project& project, std::ostream& out, std:
     }
     out << "cord wound\tlayer\tspeed\tsteps per mm\n";
     for (const WinchPoint& p : winchCurve(*axis, e, shot->motion.motorSpeed.value()))
-        out << show(p.wound, Kind::Length, 4) << '\t' << p.layer << '\t' << show(p.speed, Kind::Speed, 4)
-            << '\t' << (p.stepsPerUnit > 0.0 ? units::plainNumber(p.stepsPerUnit, 4) : "-") << '\n';
+        out << figureText(p.wound, Kind::Length, 4) << '\t' << p.layer << '\t'
+            << figureText(p.speed, Kind::Speed, 4) << '\t'
+            << (p.stepsPerUnit > 0.0 ? units::plainNumber(p.stepsPerUnit, 4) : "-") << '\n';
     return 0;
 }
 
@@ -132,13 +130,13 @@ int panBar(const PanBarCall& call, const Project& project, std::ostream& out, st
     const double half = usableTravel(*axis) / 2.0;
     const auto angle = drivetrain::barAngleForPan({bar.armLength, bar.offset, 0.0}, -half, half, call.turn);
     if (!angle) {
-        err << "No bar does that with an arm of " << show(bar.armLength, Kind::Length)
+        err << "No bar does that with an arm of " << figureText(bar.armLength, Kind::Length)
             << "; a longer arm or another offset may.\n";
         return 1;
     }
     out << "bar to rail\tarm\toffset\tturn over the travel\n"
-        << show(*angle, Kind::Angle, 4) << '\t' << show(bar.armLength, Kind::Length) << '\t'
-        << show(bar.offset, Kind::Length) << '\t' << show(call.turn, Kind::Angle) << '\n';
+        << figureText(*angle, Kind::Angle, 4) << '\t' << figureText(bar.armLength, Kind::Length) << '\t'
+        << figureText(bar.offset, Kind::Length) << '\t' << figureText(call.turn, Kind::Angle) << '\n';
     return 0;
 }
 
@@ -152,11 +150,12 @@ int sections(const SectionsCall& call, const Project& project, std::ostream& out
     out << "section\tsags\ttwists\tvertical\tshifts\tmass\tstrength\tprice\n";
     for (const SectionRow& r : compareSections(
              project, *axis, sectionsToTry(project, sectionOf(*axis), {io::partsLibrary(), *shelf})))
-        out << words::sectionName(r.section, units::System::Metric) << '\t' << show(r.found.sag, Kind::Length)
-            << '\t' << show(r.found.twist, Kind::Angle) << '\t' << show(r.found.bounce, Kind::Frequency)
-            << '\t' << show(r.pixels, Kind::Pixels) << '\t' << show(r.found.ownMass, Kind::Mass) << '\t'
-            << show(r.found.stressRatio, Kind::Ratio) << '\t'
-            << (r.price > 0.0 ? show(r.price, Kind::Money) : "-") << '\n';
+        out << words::sectionName(r.section, units::System::Metric) << '\t'
+            << figureText(r.found.sag, Kind::Length) << '\t' << figureText(r.found.twist, Kind::Angle) << '\t'
+            << figureText(r.found.bounce, Kind::Frequency) << '\t' << figureText(r.pixels, Kind::Pixels)
+            << '\t' << figureText(r.found.ownMass, Kind::Mass) << '\t'
+            << figureText(r.found.stressRatio, Kind::Ratio) << '\t'
+            << (r.price > 0.0 ? figureText(r.price, Kind::Money) : "-") << '\n';
     return 0;
 }
 
@@ -185,8 +184,8 @@ int stale(const StaleCall&, const Project& project, std::ostream& out, std::ostr
                 : test.path == evidence::tipAngle ? std::string("Leaned until it tips")
                                                   : test.path)
             << '\t'
-            << (field                             ? show(test.value, field->info.kind)
-                : test.path == evidence::tipAngle ? show(test.value, Kind::Angle)
+            << (field                             ? figureText(test.value, field->info.kind)
+                : test.path == evidence::tipAngle ? figureText(test.value, Kind::Angle)
                                                   : std::string("-"))
             << '\t';
         for (std::size_t i = 0; i < changed.size(); ++i) out << (i > 0 ? ", " : "changed: ") << changed[i];

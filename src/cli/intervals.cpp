@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/intervals.h"
 
+#include "cli/figure_text.h"
 #include "cli/known_id.h"
 #include "core/evaluate/evaluate.h"
 #include "core/model/describe.h"
@@ -17,46 +18,43 @@ std::string spelled(const Figure& f) {
     return f ? units::spelledTime(f.value()) : "-";
 }
 
-std::string show(const Figure& f, Kind kind) {
-    return f ? units::format(f.value(), kind, units::System::Metric, kind == Kind::Count ? 7 : 3) : "-";
-}
-
 void print(const Project& project, std::size_t index, const IntervalResults& r, std::ostream& out) {
     const IntervalPlan& plan = project.plans[index];
-    out << plan.name << '\t' << show(r.pictures, Kind::Count) << " pictures every " << spelled(r.interval)
-        << '\t' << spelled(r.duration) << "\tclip of " << show(r.clip, Kind::Time) << '\t'
-        << show(r.speedUp, Kind::Ratio) << " times faster\tends " << show(r.endsAfter, Kind::TimeOfDay)
-        << '\n';
+    out << plan.name << '\t' << figureText(r.pictures, Kind::Count) << " pictures every "
+        << spelled(r.interval) << '\t' << spelled(r.duration) << "\tclip of "
+        << figureText(r.clip, Kind::Time) << '\t' << figureText(r.speedUp, Kind::Ratio)
+        << " times faster\tends " << figureText(r.endsAfter, Kind::TimeOfDay) << '\n';
     const PlanLanes& l = r.lanes;
     if (l.room)
-        out << "at picture " << show(l.picture, Kind::Count) << "\tmove " << show(l.move, Kind::Time)
-            << "\tsettle " << show(l.settle, Kind::Time) << "\tfocus " << show(l.focus, Kind::Time)
-            << "\tlag " << show(l.lag, Kind::Time) << "\texposure " << show(l.exposure, Kind::Time)
-            << "\twriting " << show(l.write, Kind::Time) << "\tspare " << show(l.spare, Kind::Time)
-            << "\tshortest interval " << show(l.least, Kind::Time) << '\n';
+        out << "at picture " << figureText(l.picture, Kind::Count) << "\tmove "
+            << figureText(l.move, Kind::Time) << "\tsettle " << figureText(l.settle, Kind::Time) << "\tfocus "
+            << figureText(l.focus, Kind::Time) << "\tlag " << figureText(l.lag, Kind::Time) << "\texposure "
+            << figureText(l.exposure, Kind::Time) << "\twriting " << figureText(l.write, Kind::Time)
+            << "\tspare " << figureText(l.spare, Kind::Time) << "\tshortest interval "
+            << figureText(l.least, Kind::Time) << '\n';
     for (std::size_t a = 0; a < r.axes.size(); ++a) {
         const PlanAxisResults& axis = r.axes[a];
         if (!axis.moves) continue;
         const Kind kind = kindOf(project.axes[a]) == AxisKind::Linear ? Kind::Length : Kind::Angle;
-        out << project.axes[a].name << '\t' << show(axis.from, kind) << " to " << show(axis.to, kind)
-            << "\tlargest step " << show(axis.largestStep, kind);
+        out << project.axes[a].name << '\t' << figureText(axis.from, kind) << " to "
+            << figureText(axis.to, kind) << "\tlargest step " << figureText(axis.largestStep, kind);
         if (axis.microsteps)
-            out << '\t' << show(axis.microsteps, Kind::Count) << " microsteps\toff by up to "
-                << show(axis.roundingPixels, Kind::Pixels);
+            out << '\t' << figureText(axis.microsteps, Kind::Count) << " microsteps\toff by up to "
+                << figureText(axis.roundingPixels, Kind::Pixels);
         out << '\n';
     }
     const double volts = project.supply.voltage.value;
-    if (r.energy.average) out << "power\t" << show(r.energy.average, Kind::Power) << " on average";
+    if (r.energy.average) out << "power\t" << figureText(r.energy.average, Kind::Power) << " on average";
     if (r.energy.there)
-        out << "\t" << show(r.energy.needed / volts, Kind::Charge) << " of "
-            << show(r.energy.there / volts, Kind::Charge);
+        out << "\t" << figureText(r.energy.needed / volts, Kind::Charge) << " of "
+            << figureText(r.energy.there / volts, Kind::Charge);
     if (r.energy.average) out << '\n';
     for (const std::string& trouble : io::planTroubles(project, index, r))
         out << "look again\t" << trouble << '\n';
     if (r.first != FirstFailure::None)
         out << "first to fail\t" << ChoiceNames<FirstFailure>::labels[static_cast<std::size_t>(r.first)]
-            << "\tpicture " << show(r.firstAt, Kind::Count) << "\tat " << show(r.firstClock, Kind::TimeOfDay)
-            << '\n';
+            << "\tpicture " << figureText(r.firstAt, Kind::Count) << "\tat "
+            << figureText(r.firstClock, Kind::TimeOfDay) << '\n';
     else if (r.troubles.empty())
         out << "first to fail\tnothing before the last picture\n";
 }

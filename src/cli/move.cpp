@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/move.h"
 
+#include "cli/figure_text.h"
 #include "cli/known_id.h"
 #include "core/evaluate/evaluate.h"
 #include "core/tools/least_move_time.h"
@@ -13,10 +14,6 @@ namespace {
 
 using units::Kind;
 
-std::string show(const Figure& f, Kind kind) {
-    return f ? units::format(f.value(), kind, units::System::Metric) : "-";
-}
-
 /// Whether the rig can run it as it is meant.
 bool holds(const MoveResults& r) {
     bool out = r.troubles.empty();
@@ -26,15 +23,17 @@ bool holds(const MoveResults& r) {
 
 void print(const Project& project, std::size_t index, const MoveResults& r, std::ostream& out) {
     const RigMove& m = project.moves[index];
-    out << m.name << '\t' << show(r.time, Kind::Time) << '\t' << show(r.frames, Kind::Count) << " frames\n";
+    out << m.name << '\t' << figureText(r.time, Kind::Time) << '\t' << figureText(r.frames, Kind::Count)
+        << " frames\n";
     for (const MoveSegmentResults& s : r.segments) {
-        out << poseLetter(s.pose - 1) << " to " << poseLetter(s.pose) << '\t' << show(s.time, Kind::Time)
-            << (s.aimed ? ", aimed" : "");
+        out << poseLetter(s.pose - 1) << " to " << poseLetter(s.pose) << '\t'
+            << figureText(s.time, Kind::Time) << (s.aimed ? ", aimed" : "");
         if (s.least)
-            out << "\tat least " << show(s.least, Kind::Time) << ": "
+            out << "\tat least " << figureText(s.least, Kind::Time) << ": "
                 << ChoiceNames<MoveBinds>::labels[static_cast<std::size_t>(s.binds)] << " of "
-                << project.axes[static_cast<std::size_t>(s.axis)].name << " at " << show(s.at, Kind::Time);
-        if (s.drift) out << "\ttarget drifts " << show(s.drift, Kind::Pixels);
+                << project.axes[static_cast<std::size_t>(s.axis)].name << " at "
+                << figureText(s.at, Kind::Time);
+        if (s.drift) out << "\ttarget drifts " << figureText(s.drift, Kind::Pixels);
         out << '\n';
     }
     for (std::size_t a = 0; a < r.axes.size(); ++a) {
@@ -42,8 +41,8 @@ void print(const Project& project, std::size_t index, const MoveResults& r, std:
         const bool linear = kindOf(axis) == AxisKind::Linear;
         const Kind place = linear ? Kind::Length : Kind::Angle,
                    speed = linear ? Kind::Speed : Kind::AngularSpeed;
-        out << axis.name << '\t' << show(r.axes[a].lowest, place) << " to " << show(r.axes[a].highest, place)
-            << '\t' << show(r.axes[a].topSpeed, speed) << '\n';
+        out << axis.name << '\t' << figureText(r.axes[a].lowest, place) << " to "
+            << figureText(r.axes[a].highest, place) << '\t' << figureText(r.axes[a].topSpeed, speed) << '\n';
     }
     for (const MoveTrouble& t : r.troubles)
         out << "look again\t" << rules::troubleText(project, m, t, units::System::Metric) << '\n';

@@ -249,7 +249,7 @@ private slots:
     void blurs() {
         for (const json& c : referenceCases("t31_interval_plan", "blur")) {
             const json &in = c["inputs"], &want = c["expected"];
-            const Rocking r{in["rock_px"], in["f"], in["zeta"], in["settle"]};
+            const intervals::Rocking r{in["rock_px"], in["f"], in["zeta"], in["settle"]};
             const double speed = in["px_per_gap"].get<double>() / in["interval"].get<double>(),
                          e = in["exposure"];
             VERIFY_NEAR(blurRunning(speed, e), want["blur_continuous"].get<double>(), 1e-6);
@@ -265,7 +265,8 @@ private slots:
     /// found leaves just what is allowed.
     void blurCrossesOnce() {
         for (int round = 0; round < 2000; ++round) {
-            const Rocking r{within(0.0, 30.0), within(0.5, 20.0), within(0.005, 0.2), within(0.0, 2.0)};
+            const intervals::Rocking r{within(0.0, 30.0), within(0.5, 20.0), within(0.005, 0.2),
+                                       within(0.0, 2.0)};
             const double speed = within(0.1, 50.0), e = within(0.001, 3.0), limit = within(0.05, 3.0);
             if (const auto alike = alikeExposure(r, speed)) {
                 VERIFY_NEAR(blurRunning(speed, *alike), blurStopped(r, *alike), 1e-6);
@@ -274,7 +275,7 @@ private slots:
             } else {
                 for (double t = 1e-4; t < 10.0; t *= 1.3) QVERIFY(blurStopped(r, t) <= blurRunning(speed, t));
             }
-            Rocking settled = r;
+            intervals::Rocking settled = r;
             settled.settle = settleFor(r, e, limit).value();
             QVERIFY(blurStopped(settled, e) <= limit * (1.0 + 1e-9));
             if (settled.settle > 0.0) VERIFY_NEAR(blurStopped(settled, e), limit, 1e-9);

@@ -14,14 +14,14 @@ using geometry::Frame;
 using geometry::Place;
 using geometry::Solid;
 using kinematics::Joint;
-using kinematics::Link;
+using ChainLink = kinematics::Link;
 
 /// Joints against products of matrices, and distances of bodies against projections to and fro.
 class RigChainTest : public QObject, private Dice {
     Q_OBJECT
     static Eigen::Vector3d vector(Place p) { return {p.x, p.y, p.z}; }
 
-    static Eigen::Isometry3d moved(const Link& link, double q) {
+    static Eigen::Isometry3d moved(const ChainLink& link, double q) {
         Eigen::Isometry3d out = Eigen::Isometry3d::Identity();
         // Angles of pitch count about right, which is minus left.
         if (link.joint == Joint::Along) out.translate(q * vector(link.direction));
@@ -54,12 +54,12 @@ private slots:
         constexpr std::array joints{Joint::Fixed, Joint::Along, Joint::Yaw,
                                     Joint::Pitch, Joint::Roll,  Joint::Parallel};
         for (int i = 0; i < 200; ++i) {
-            std::vector<Link> chain(8);
+            std::vector<ChainLink> chain(8);
             std::vector<double> places(8);
             std::vector<Eigen::Isometry3d> by(8);
             for (int k = 0; k < 8; ++k) {
                 const auto at = static_cast<std::size_t>(k);
-                Link& link = chain[at];
+                ChainLink& link = chain[at];
                 link = {std::uniform_int_distribution<int>(-1, k - 1)(random_),
                         place(1.0),
                         joints[std::uniform_int_distribution<std::size_t>(0, 5)(random_)],
@@ -88,7 +88,7 @@ private slots:
                                     Joint::Pitch, Joint::Roll,  Joint::Parallel};
         int moving = 0;
         for (int i = 0; i < 200; ++i) {
-            std::vector<Link> chain(7);
+            std::vector<ChainLink> chain(7);
             for (int k = 0; k < 7; ++k)
                 chain[static_cast<std::size_t>(k)] = {
                     std::uniform_int_distribution<int>(-1, k - 1)(random_),
@@ -128,7 +128,7 @@ private slots:
     }
     void whatStandsOnWhat() {
         // Ground, then 0; on it 1 and 3; on 1 stands 2; 4 on the ground.
-        std::vector<Link> chain(5);
+        std::vector<ChainLink> chain(5);
         for (const auto& [link, on] : {std::pair{0, -1}, {1, 0}, {2, 1}, {3, 0}, {4, -1}})
             chain[static_cast<std::size_t>(link)].on = on;
         QCOMPARE(kinematics::standingOn(chain, 1), (std::vector<bool>{false, true, true, false, false}));

@@ -38,7 +38,7 @@ QString ConfidenceCard::caption(const std::string& path) const {
     Project copy = context_.document.project();
     const auto field = findField(copy, path);
     if (!field) return QString::fromStdString(path);
-    return QString::fromUtf8(field->info.label.data(), static_cast<qsizetype>(field->info.label.size()));
+    return QString::fromUtf8(field->info.label);
 }
 
 void ConfidenceCard::clear(const QString& text) {

@@ -14,10 +14,6 @@
 namespace gantry::app {
 namespace {
 
-QString unitText(units::Kind kind, units::System system) {
-    const auto text = units::shownUnit(kind, system).text;
-    return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
-}
 units::Kind speedKind(AxisKind kind) {
     return kind == AxisKind::Linear ? units::Kind::Speed : units::Kind::AngularSpeed;
 }
@@ -42,26 +38,22 @@ class OneTwoFive final : public QCPAxisTicker {
     }
     int getSubTickCount(double) override { return 0; }
 };
-QString tr(const char* text) {
-    return QCoreApplication::translate("EnvelopePlot", text);
-}
-
 } // namespace
 
 QString bandName(BandReason reason) {
     switch (reason) {
     case BandReason::RotorResonance:
-        return tr("rotor resonance");
+        return EnvelopePlot::tr("rotor resonance");
     case BandReason::RotorOnDrive:
-        return tr("rotor against the drive");
+        return EnvelopePlot::tr("rotor against the drive");
     case BandReason::FullStepsOnMode:
-        return tr("steps shake the camera");
+        return EnvelopePlot::tr("steps shake the camera");
     case BandReason::MicrostepsOnMode:
-        return tr("microsteps shake the camera");
+        return EnvelopePlot::tr("microsteps shake the camera");
     case BandReason::VisibleSteps:
-        return tr("steps are seen");
+        return EnvelopePlot::tr("steps are seen");
     case BandReason::Noise:
-        return tr("heard");
+        return EnvelopePlot::tr("heard");
     }
     return {};
 }
@@ -161,9 +153,8 @@ void EnvelopePlot::show(const AxisLimits& limits, const Triple& set, AxisKind ki
     recommended_->data()->set(
         QVector<QCPGraphData>{{limits.recommended.speed / v, limits.recommended.acceleration / a}}, true);
     setPoint_->data()->set(QVector<QCPGraphData>{{set.speed / v, set.acceleration / a}}, true);
-    plot_->xAxis->setLabel(EnvelopePlot::tr("speed, %1").arg(unitText(speedKind(kind), context_.system())));
-    plot_->yAxis->setLabel(
-        EnvelopePlot::tr("acceleration, %1").arg(unitText(accelerationKind(kind), context_.system())));
+    plot_->xAxis->setLabel(EnvelopePlot::tr("speed, %1").arg(context_.unit(speedKind(kind))));
+    plot_->yAxis->setLabel(EnvelopePlot::tr("acceleration, %1").arg(context_.unit(accelerationKind(kind))));
     placeTexts(shotNames);
     plot_->replot(QCustomPlot::rpQueuedReplot);
 }

@@ -23,10 +23,6 @@
 namespace gantry::app {
 namespace {
 
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
 bool isLocked(const Project& p, const std::string& path) {
     return std::find(p.lockedFields.begin(), p.lockedFields.end(), path) != p.lockedFields.end();
 }
@@ -60,7 +56,7 @@ QString FieldEditor::shownText(double si, const FieldInfo& info, Digits digits) 
         digits == Digits::All    ? units::formatForEditing(value, info.kind, context_.system())
         : digits == Digits::Five ? units::formatForField(value, info.kind, context_.system())
                                  : units::formatNumber(value, info.kind, context_.system(), 3));
-    if (!unit.empty()) s += (unit == "°" ? QString() : QStringLiteral(" ")) + text(unit);
+    if (!unit.empty()) s += (unit == "°" ? QString() : QStringLiteral(" ")) + QString::fromUtf8(unit);
     return s;
 }
 
@@ -70,7 +66,7 @@ void FieldEditor::setPath(const QString& path, const QString& caption) {
     captionOverride_ = caption;
     typed_ = false;
     setObjectName(path);
-    edit_->setPlaceholderText(text(words::emptyHint(path.toStdString())));
+    edit_->setPlaceholderText(QString::fromUtf8(words::emptyHint(path.toStdString())));
     refresh();
 }
 
@@ -93,7 +89,7 @@ void FieldEditor::refresh() {
     QStringList choices;
     int chosen = -1;
     if (const auto* choice = std::get_if<ChoiceRef>(&field->target)) {
-        for (const std::string_view label : choice->labels) choices << text(label);
+        for (const std::string_view label : choice->labels) choices << QString::fromUtf8(label);
         chosen = choice->index;
     } else if (const auto* named = std::get_if<std::string*>(&field->target)) {
         for (const NamedId& each : namesFor(context_.document.project(), field->path)) {
@@ -153,7 +149,7 @@ void FieldEditor::refresh() {
         shown = shownText(value, field->info, edit_->hasFocus() ? Digits::All : Digits::Five);
         three_ = edit_->hasFocus() ? shown : shownText(value, field->info, Digits::Three);
         if (const auto* e = std::get_if<Estimate*>(&field->target)) {
-            known = text(ChoiceNames<Source>::labels[static_cast<std::size_t>((*e)->source)]);
+            known = QString::fromUtf8(ChoiceNames<Source>::labels[static_cast<std::size_t>((*e)->source)]);
             weak = (*e)->source == Source::Guess || (*e)->source == Source::Assumed;
         } else
             known = std::holds_alternative<int*>(field->target) ? tr("counted") : tr("set");
@@ -370,7 +366,7 @@ void FieldEditor::fillSourceMenu() {
     if (const auto* e = std::get_if<Estimate*>(&field->target)) {
         auto* sources = new QActionGroup(menu_);
         for (std::size_t i = 0; i < ChoiceNames<Source>::labels.size(); ++i) {
-            QAction* a = menu_->addAction(text(ChoiceNames<Source>::labels[i]), this,
+            QAction* a = menu_->addAction(QString::fromUtf8(ChoiceNames<Source>::labels[i]), this,
                                           [this, i] { setSource(static_cast<Source>(i)); });
             a->setCheckable(true);
             a->setChecked(static_cast<std::size_t>((*e)->source) == i);

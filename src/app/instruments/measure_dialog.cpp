@@ -15,10 +15,6 @@
 namespace gantry::app {
 namespace {
 
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
 /// Value of the field of this axis, or of the place, whose key is wanted.
 std::optional<double> valueNear(const Project& project, const QString& path, std::string_view key) {
     if (key.empty()) return std::nullopt;
@@ -47,7 +43,7 @@ MeasureDialog::MeasureDialog(const Context& context, const QString& path, QWidge
                                          usualTolerance(field->info, Source::Measured, value));
         recipes_.push_back(&direct_);
     }
-    for (const recipes::Recipe* r : recipes_) which_->addItem(text(r->title));
+    for (const recipes::Recipe* r : recipes_) which_->addItem(QString::fromUtf8(r->title));
     which_->setObjectName(QStringLiteral("measureRecipe"));
     which_->setAccessibleName(tr("Recipe"));
     precaution_->setObjectName(QStringLiteral("measurePrecaution"));
@@ -84,19 +80,19 @@ MeasureDialog::MeasureDialog(const Context& context, const QString& path, QWidge
 void MeasureDialog::showRecipe(int index) {
     recipe_ = recipes_[static_cast<std::size_t>(index)];
     precaution_->setVisible(!recipe_->precaution.empty());
-    precaution_->setText(tr("First: %1").arg(text(recipe_->precaution)));
-    steps_->setText(text(recipe_->steps));
+    precaution_->setText(tr("First: %1").arg(QString::fromUtf8(recipe_->precaution)));
+    steps_->setText(QString::fromUtf8(recipe_->steps));
     while (form_->rowCount() > 0) form_->removeRow(0);
     edits_.clear();
     for (const recipes::Reading& r : recipe_->readings) {
         auto* edit = new QLineEdit;
         const double start = valueNear(context_.document.project(), path_, r.takenFrom).value_or(r.start);
         edit->setText(context_.typed(start, r.kind));
-        edit->setAccessibleName(text(r.label));
+        edit->setAccessibleName(QString::fromUtf8(r.label));
         edit->setObjectName(QStringLiteral("reading%1").arg(edits_.size()));
         connect(edit, &QLineEdit::textChanged, this, &MeasureDialog::compute);
         edits_.push_back(edit);
-        form_->addRow(text(r.label), edit);
+        form_->addRow(QString::fromUtf8(r.label), edit);
     }
     compute();
 }
@@ -108,7 +104,8 @@ void MeasureDialog::compute() {
         const recipes::Reading& r = recipe_->readings[static_cast<std::size_t>(i)];
         const auto parsed = units::parse(edits_[i]->text().toStdString(), r.kind, context_.system());
         if (const auto* bad = std::get_if<units::ParseError>(&parsed)) {
-            result_->setText(tr("%1: %2").arg(text(r.label), QString::fromStdString(bad->sentence)));
+            result_->setText(
+                tr("%1: %2").arg(QString::fromUtf8(r.label), QString::fromStdString(bad->sentence)));
             return;
         }
         readings.push_back(std::get<double>(parsed));
@@ -123,7 +120,8 @@ void MeasureDialog::compute() {
         return;
     }
     result_->setText(tr("%1: %2, ±%3")
-                         .arg(text(field->info.label), context_.show(value_, field->info.kind, 4),
+                         .arg(QString::fromUtf8(field->info.label),
+                              context_.show(value_, field->info.kind, 4),
                               context_.show(recipe_->tolerance, units::Kind::Percentage)));
     take_->setEnabled(!context_.document.readOnly());
 }

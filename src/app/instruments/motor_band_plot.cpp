@@ -82,11 +82,8 @@ void MotorBandPlot::show(const Stepper& stepper) {
     highGraph_->data()->set(shown(high_, speed.factor, torque.factor), true);
     estimatedGraph_->data()->set(shown(estimated_, speed.factor, torque.factor), true);
     thereGraph_->data()->set(shown(there_, speed.factor, torque.factor), true);
-    const auto text = [](std::string_view s) {
-        return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-    };
-    plot_->xAxis->setLabel(tr("motor speed, %1").arg(text(speed.text)));
-    plot_->yAxis->setLabel(tr("torque, %1").arg(text(torque.text)));
+    plot_->xAxis->setLabel(tr("motor speed, %1").arg(QString::fromUtf8(speed.text)));
+    plot_->yAxis->setLabel(tr("torque, %1").arg(QString::fromUtf8(torque.text)));
     double most = 0.0;
     for (const auto* curve : {&high_, &there_})
         for (const TorquePoint& p : *curve) most = std::max(most, p.torque);

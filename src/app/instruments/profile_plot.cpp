@@ -90,8 +90,7 @@ void ProfilePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
         unit[i] = shown.factor;
         rects_[i]
             ->axis(QCPAxis::atLeft)
-            ->setLabel(tr(names[i]) + QLatin1Char('\n') +
-                       QString::fromUtf8(shown.text.data(), static_cast<qsizetype>(shown.text.size())));
+            ->setLabel(tr(names[i]) + QLatin1Char('\n') + QString::fromUtf8(shown.text));
     }
     for (int i = 0; i <= samples; ++i) {
         const double t = profile_.time() * i / samples;

@@ -12,12 +12,12 @@
 namespace gantry::app {
 namespace {
 
-constexpr int lane = 40, head = 24, foot = 20, nameWidth = 176, valueWidth = 84;
+constexpr int lane = 40, rampHead = 24, rampFoot = 20, rampNameWidth = 176, valueWidth = 84;
 constexpr double periods = 6.0; // that are drawn of the swing
 
 QString nameOf(const RampRow& row) {
     const std::string_view name = shapeName(row.shape);
-    return QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size()));
+    return QString::fromUtf8(name);
 }
 
 } // namespace
@@ -37,7 +37,7 @@ void RampSketch::show(std::vector<RampRow> ramps, const motion::Mode& mode, doub
 }
 
 QSize RampSketch::sizeHint() const {
-    return {480, head + foot + lane * static_cast<int>(ramps_.size())};
+    return {480, rampHead + rampFoot + lane * static_cast<int>(ramps_.size())};
 }
 
 double RampSketch::left(const RampRow& row) const {
@@ -61,17 +61,17 @@ void RampSketch::paintEvent(QPaintEvent*) {
     paintCard(p, rect().adjusted(0, 0, -1, -1), tr("Vibration after the stop"), 2);
     double most = limit_;
     for (const RampRow& r : ramps_) most = std::max(most, left(r));
-    const QRect area(nameWidth, head, width() - nameWidth - valueWidth - 12,
+    const QRect area(rampNameWidth, rampHead, width() - rampNameWidth - valueWidth - 12,
                      lane * static_cast<int>(ramps_.size()));
     const double shown = periods / mode_.frequency, rate = 2.0 * std::numbers::pi * mode_.frequency;
     for (std::size_t i = 0; i < ramps_.size(); ++i) {
         const RampRow& r = ramps_[i];
-        const int top = head + lane * static_cast<int>(i), middle = top + lane / 2;
+        const int top = rampHead + lane * static_cast<int>(i), middle = top + lane / 2;
         const double scale = (lane / 2.0 - 3.0) / (most / 2.0);
         const bool beyond = left(r) > limit_;
         p.setFont(textFont(11));
         p.setPen(r.offered ? t.ink : t.third);
-        p.drawText(QRect(12, top, nameWidth - 16, lane), Qt::AlignVCenter, nameOf(r));
+        p.drawText(QRect(12, top, rampNameWidth - 16, lane), Qt::AlignVCenter, nameOf(r));
         const int band = std::max(1, static_cast<int>(std::lround(limit_ / 2.0 * scale)));
         p.fillRect(QRect(area.left(), middle - band, area.width(), 2 * band), t.lakeWash);
         p.setPen(t.faintLine);
@@ -90,7 +90,7 @@ void RampSketch::paintEvent(QPaintEvent*) {
     }
     p.setFont(textFont(10));
     p.setPen(t.second);
-    const QRect below(area.left(), area.bottom() + 1, area.width(), foot - 4);
+    const QRect below(area.left(), area.bottom() + 1, area.width(), rampFoot - 4);
     p.drawText(below, Qt::AlignLeft | Qt::AlignVCenter,
                tr("at the stop · band: the limit of %1").arg(context_.show(limit_, units::Kind::Pixels)));
     p.drawText(below, Qt::AlignRight | Qt::AlignVCenter,

@@ -9,7 +9,7 @@
 namespace gantry::app {
 namespace {
 
-constexpr int tileHeight = 118, gap = 8, leastWidth = 140;
+constexpr int tileHeight = 118, tileGap = 8, leastWidth = 140;
 using rigs::RigKind;
 
 /// Small line drawings on a 120 × 60 sheet, the camera in rust.
@@ -206,16 +206,16 @@ RigChooser::RigChooser(QWidget* parent) : QWidget(parent) {
 }
 
 int RigChooser::heightFor(int width) const {
-    const int columns = std::max(1, (width + gap) / (leastWidth + gap));
+    const int columns = std::max(1, (width + tileGap) / (leastWidth + tileGap));
     const int rows = (static_cast<int>(tiles_.size()) + columns - 1) / columns;
-    return rows * (tileHeight + gap);
+    return rows * (tileHeight + tileGap);
 }
 
 void RigChooser::resizeEvent(QResizeEvent*) {
-    const int columns = std::max(1, (width() + gap) / (leastWidth + gap));
-    const int each = (width() + gap) / columns - gap;
+    const int columns = std::max(1, (width() + tileGap) / (leastWidth + tileGap));
+    const int each = (width() + tileGap) / columns - tileGap;
     for (int i = 0; i < static_cast<int>(tiles_.size()); ++i)
-        tiles_[i]->setGeometry(i % columns * (each + gap), i / columns * (tileHeight + gap), each,
+        tiles_[i]->setGeometry(i % columns * (each + tileGap), i / columns * (tileHeight + tileGap), each,
                                tileHeight);
 }
 

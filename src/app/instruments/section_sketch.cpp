@@ -12,7 +12,7 @@
 namespace gantry::app {
 namespace {
 
-constexpr int head = 24, drawing = 92, barHeight = 6, foot = 40;
+constexpr int sectionHead = 24, drawing = 92, barHeight = 6, sectionFoot = 40;
 
 /// Width and height as it stands [m].
 QSizeF sizeOf(const Section& s) {
@@ -85,7 +85,7 @@ QPainterPath crossSection(const Section& s) {
 SectionSketch::SectionSketch(const Context& context, QWidget* parent) : QWidget(parent), context_(context) {
     setObjectName(QStringLiteral("sectionSketch"));
     setAccessibleName(tr("Sections to scale"));
-    setFixedHeight(head + drawing + foot);
+    setFixedHeight(sectionHead + drawing + sectionFoot);
 }
 
 void SectionSketch::show(const std::vector<SectionRow>& rows, int chosen) {
@@ -123,13 +123,13 @@ void SectionSketch::paintEvent(QPaintEvent*) {
     for (int i = 0; i < static_cast<int>(rows_.size()); ++i) {
         const SectionRow& r = rows_[static_cast<std::size_t>(i)];
         const int left = 12 + i * each;
-        if (i == chosen_) p.fillRect(QRect(left, head, each, drawing + foot - 4), t.lakeWash);
+        if (i == chosen_) p.fillRect(QRect(left, sectionHead, each, drawing + sectionFoot - 4), t.lakeWash);
         p.save();
-        p.translate(left + each / 2.0, head + drawing / 2.0);
+        p.translate(left + each / 2.0, sectionHead + drawing / 2.0);
         p.scale(1.0 / largest, 1.0 / largest);
         p.fillPath(crossSection(r.section), i == 0 ? t.lake : t.third);
         p.restore();
-        const int bar = head + drawing + 4, room = each - 16;
+        const int bar = sectionHead + drawing + 4, room = each - 16;
         const double share = sag > 0.0 ? r.found.sag.valueOr(0.0) / sag : 0.0;
         p.fillRect(QRect(left + 8, bar, std::max(1, static_cast<int>(room * share)), barHeight), t.rust);
         p.setPen(t.ink);

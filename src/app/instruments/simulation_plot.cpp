@@ -101,10 +101,7 @@ void SimulationPlot::show(const simulation::SimulationResult& result, AxisKind k
     };
     range(0, low, high);
     range(1, least, most);
-    rects_[0]
-        ->axis(QCPAxis::atLeft)
-        ->setLabel(tr("position\n%1")
-                       .arg(QString::fromUtf8(unit.text.data(), static_cast<qsizetype>(unit.text.size()))));
+    rects_[0]->axis(QCPAxis::atLeft)->setLabel(tr("position\n%1").arg(QString::fromUtf8(unit.text)));
     rects_[1]->axis(QCPAxis::atLeft)->setLabel(tr("picture\noff, px"));
     const bool lost = result.lostAt >= 0.0;
     stall_->setVisible(lost);

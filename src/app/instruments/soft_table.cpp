@@ -12,11 +12,7 @@
 namespace gantry::app {
 using units::Kind;
 
-namespace {
-QString utf8(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-} // namespace
+namespace {} // namespace
 
 SoftTable::SoftTable(const Context& context, QWidget* parent) : QWidget(parent), context_(context) {
     setObjectName(QStringLiteral("softTable"));
@@ -29,7 +25,8 @@ void SoftTable::refresh() {
         for (const SoftEntry& s : e->structure.soft)
             words_ +=
                 tr("%1 %2, %3 of the movement. ")
-                    .arg(utf8(softName(s.cause)), context_.show(s.part.frequency, Kind::Frequency),
+                    .arg(QString::fromUtf8(softName(s.cause)),
+                         context_.show(s.part.frequency, Kind::Frequency),
                          context_.show(structure::shareOf(s.part, e->structure.all), Kind::Percentage, 2));
     setAccessibleDescription(words_);
     update();
@@ -83,7 +80,7 @@ void SoftTable::paintEvent(QPaintEvent*) {
         p.drawLine(12, y, width() - 12, y);
         p.setPen(t.ink);
         p.setFont(textFont(11, true));
-        QString name = utf8(softName(s.cause));
+        QString name = QString::fromUtf8(softName(s.cause));
         name[0] = name[0].toUpper();
         cell(0, y, name);
         p.setFont(textFont(11));

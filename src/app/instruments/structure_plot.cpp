@@ -11,11 +11,7 @@
 namespace gantry::app {
 using units::Kind;
 
-namespace {
-QString utf8(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-} // namespace
+namespace {} // namespace
 
 StructurePlot::StructurePlot(const Context& context, QWidget* parent)
     : Plot(context, tr("Along the range"), parent), curve_(plot_->addGraph()), low_(plot_->addGraph()),
@@ -75,11 +71,8 @@ void StructurePlot::showSag(const ShotEvaluation* shot) {
     curve_->data()->set(data, true);
     low_->data()->clear();
     high_->data()->clear();
-    plot_->xAxis->setLabel(
-        tr("carriage at, %1").arg(utf8(units::shownUnit(Kind::Length, context_.system()).text)));
-    plot_->yAxis->setLabel(
-        pixels ? tr("picture shift, px")
-               : tr("sag, %1").arg(utf8(units::shownUnit(Kind::Length, context_.system()).text)));
+    plot_->xAxis->setLabel(tr("carriage at, %1").arg(context_.unit(Kind::Length)));
+    plot_->yAxis->setLabel(pixels ? tr("picture shift, px") : tr("sag, %1").arg(context_.unit(Kind::Length)));
     plot_->xAxis->setRange(data.front().key, data.back().key);
     curve_->rescaleValueAxis();
     plot_->yAxis->scaleRange(1.2);
@@ -104,10 +97,8 @@ void StructurePlot::showBalance(const AxisEvaluation& e) {
     curve_->data()->set(data, true);
     low_->data()->set(low, true);
     high_->data()->set(high, true);
-    plot_->xAxis->setLabel(
-        tr("elevation, %1").arg(utf8(units::shownUnit(Kind::Angle, context_.system()).text)));
-    plot_->yAxis->setLabel(
-        tr("gravity, %1").arg(utf8(units::shownUnit(Kind::Torque, context_.system()).text)));
+    plot_->xAxis->setLabel(tr("elevation, %1").arg(context_.unit(Kind::Angle)));
+    plot_->yAxis->setLabel(tr("gravity, %1").arg(context_.unit(Kind::Torque)));
     plot_->xAxis->setRange(data.front().key, data.back().key);
     const double top = 1.15 * std::max({most, shown ? held_ / torque : 0.0, 1e-6});
     plot_->yAxis->setRange(-top, top);

@@ -102,8 +102,7 @@ void TorquePlot::show(const AxisEvaluation* axis, const ShotEvaluation* shot) {
         for (const TorquePoint& p : path) lowest = std::min(lowest, p.torque);
         curve->data()->set(pathData(path, unit.factor), true);
     }
-    plot_->yAxis->setLabel(
-        tr("torque, %1").arg(QString::fromUtf8(unit.text.data(), static_cast<qsizetype>(unit.text.size()))));
+    plot_->yAxis->setLabel(tr("torque, %1").arg(QString::fromUtf8(unit.text)));
     plot_->xAxis->setRange(0, top / rpm);
     const double highest = curves_.atBest.front().torque * 1.16 / unit.factor;
     plot_->yAxis->setRange(lowest < 0 ? lowest * 1.2 / unit.factor : 0.0, highest);

@@ -10,14 +10,7 @@
 #include <qcustomplot.h>
 
 namespace gantry::app {
-namespace {
-
-QString unitText(units::Kind kind, units::System system) {
-    const auto text = units::shownUnit(kind, system).text;
-    return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
-}
-
-} // namespace
+namespace {} // namespace
 
 WinchPlot::WinchPlot(const Context& context, QWidget* parent)
     : Plot(context, tr("Along the travel"), parent) {
@@ -66,9 +59,9 @@ void WinchPlot::show(std::vector<WinchPoint> curve) {
         rects_[i]->axis(QCPAxis::atBottom)->setRange(0, speeds.back().key);
         rects_[i]
             ->axis(QCPAxis::atBottom)
-            ->setLabel(tr("cord on the drum, %1").arg(unitText(Kind::Length, context_.system())));
+            ->setLabel(tr("cord on the drum, %1").arg(context_.unit(Kind::Length)));
     }
-    rects_[0]->axis(QCPAxis::atLeft)->setLabel(tr("speed\n%1").arg(unitText(Kind::Speed, context_.system())));
+    rects_[0]->axis(QCPAxis::atLeft)->setLabel(tr("speed\n%1").arg(context_.unit(Kind::Speed)));
     rects_[1]->axis(QCPAxis::atLeft)->setLabel(tr("steps\nper mm"));
     plot_->replot(QCustomPlot::rpQueuedReplot);
 }

@@ -18,7 +18,7 @@
 namespace gantry::app {
 namespace {
 
-constexpr int rowHeight = 21, widest = 980;
+constexpr int workingRowHeight = 21, widestWorking = 980;
 
 QString text(const std::string& s) {
     return QString::fromStdString(s);
@@ -42,8 +42,8 @@ WorkingWindow::WorkingWindow(const Context& context, QWidget* parent)
     table_->setObjectName(QStringLiteral("workingTable"));
     table_->setAccessibleName(tr("Quantities and formulas"));
     table_->verticalHeader()->hide();
-    table_->verticalHeader()->setMinimumSectionSize(rowHeight);
-    table_->verticalHeader()->setDefaultSectionSize(rowHeight);
+    table_->verticalHeader()->setMinimumSectionSize(workingRowHeight);
+    table_->verticalHeader()->setDefaultSectionSize(workingRowHeight);
     table_->setFont(textFont(11));
     table_->setSelectionMode(QAbstractItemView::NoSelection);
     table_->setFocusPolicy(Qt::NoFocus);
@@ -123,14 +123,14 @@ void WorkingWindow::fitToContent() {
     // A screen is never smaller than the window that it shows.
     const QSize screen = this->screen()->availableSize().expandedTo(
         parentWidget() != nullptr ? parentWidget()->size() : QSize());
-    const int most = std::min(widest, screen.width() - 80) - 48;
+    const int most = std::min(widestWorking, screen.width() - 80) - 48;
     table_->setColumnWidth(1, std::max(120, std::min(table_->columnWidth(1), most - others)));
     for (int r = 0; r < table_->rowCount(); ++r) { // two lines where the formula wants them
         const QTableWidgetItem* formula = table_->item(r, 1);
         const QRect box = QFontMetrics(formula->font())
                               .boundingRect(QRect(0, 0, table_->columnWidth(1) - 6, 1000), Qt::TextWordWrap,
                                             formula->text());
-        table_->setRowHeight(r, std::max(rowHeight, box.height() + 6));
+        table_->setRowHeight(r, std::max(workingRowHeight, box.height() + 6));
     }
     int height = table_->horizontalHeader()->sizeHint().height() + 4,
         width = others + table_->columnWidth(1) + 24;

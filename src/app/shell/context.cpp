@@ -57,13 +57,15 @@ QString Context::show(const Figure& f, units::Kind kind, int digits) const {
     return f ? show(f.value(), kind, digits) : QStringLiteral("–");
 }
 
+QString Context::unit(units::Kind kind) const {
+    return QString::fromUtf8(units::shownUnit(kind, system()).text);
+}
+
 QString Context::typed(double si, units::Kind kind) const {
-    const auto unit = units::shownUnit(kind, system()).text;
-    QString s = QString::fromStdString(units::formatForField(si, kind, system()));
-    if (!unit.empty())
-        s += (unit == "°" ? QString() : QStringLiteral(" ")) +
-             QString::fromUtf8(unit.data(), static_cast<qsizetype>(unit.size()));
-    return s;
+    const QString shown = unit(kind),
+                  number = QString::fromStdString(units::formatForField(si, kind, system()));
+    return shown.isEmpty() || shown == QStringLiteral("°") ? number + shown
+                                                           : number + QLatin1Char(' ') + shown;
 }
 
 QString Context::show(double si, units::Kind kind, int digits) const {

@@ -44,6 +44,7 @@ struct Context {
     const ShotEvaluation* shotEvaluation() const;
     QString show(const Figure& f, units::Kind kind, int digits = 3) const;
     QString show(double si, units::Kind kind, int digits = 3) const;
+    QString unit(units::Kind kind) const; ///< as it is written on plots: "mm", "°/s"
     /// As a person would type it into a field: 5 digits and the ordinary unit; every field reads it back.
     QString typed(double si, units::Kind kind) const;
 };

@@ -67,12 +67,10 @@ QString brokenUp(const QString& text, const QFontMetrics& metrics, int width, in
     }
     return lines.join(QLatin1Char('\n'));
 }
-QString utf8(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 /// The title of a rule by its key.
 QString titleOf(const QString& key) {
-    return utf8(rules::all()[static_cast<std::size_t>(rules::indexOf(key.toStdString()))]->title.text);
+    return QString::fromUtf8(
+        rules::all()[static_cast<std::size_t>(rules::indexOf(key.toStdString()))]->title.text);
 }
 } // namespace
 
@@ -157,8 +155,8 @@ void VerdictCard::show(const Matter& matter, const FixJob::Fixes& fixes) {
     const Verdict& verdict = *matter.verdict;
     if (verdict.rule != verdict_.rule || verdict.axis != verdict_.axis) all_ = false;
     verdict_ = verdict;
-    rules_ = {utf8(ruleKey(verdict))};
-    for (const Verdict* v : matter.alike) rules_ << utf8(ruleKey(*v));
+    rules_ = {QString::fromUtf8(ruleKey(verdict))};
+    for (const Verdict* v : matter.alike) rules_ << QString::fromUtf8(ruleKey(*v));
     const Looks looks = looksOf(matter, fixes);
     if (looks == looks_ && height_ > 0) return;
     const auto layOut = [](QStaticText& text, const QString& words) {
@@ -173,7 +171,8 @@ void VerdictCard::show(const Matter& matter, const FixJob::Fixes& fixes) {
     if (looks.advice != looks_.advice || height_ == 0) adviceHeight_ = layOut(advice_, looks.advice);
     looks_ = looks;
     setAccessibleName(looks_.title);
-    setAccessibleDescription(utf8(stateWord(verdict.state)) + QStringLiteral(". ") + looks_.sentence);
+    setAccessibleDescription(QString::fromUtf8(stateWord(verdict.state)) + QStringLiteral(". ") +
+                             looks_.sentence);
     placeButtons();
     update();
 }
@@ -218,10 +217,12 @@ void VerdictCard::placeButtons() {
             0, y, lines > 1 ? cardWidth : std::min(cardWidth, buttonMetrics.horizontalAdvance(label) + 20),
             height);
         b->setEnabled(!looks_.readOnly);
-        QString effects = tr("%1, then %2").arg(utf8(costWords(fix.cost)), utf8(stateWord(fix.stateAfter)));
+        QString effects =
+            tr("%1, then %2")
+                .arg(QString::fromUtf8(costWords(fix.cost)), QString::fromUtf8(stateWord(fix.stateAfter)));
         for (const SaidEffect& s : saidEffects(fix))
             effects += (s.after == s.before ? tr("; %1 gets worse, still %2") : tr("; %1 becomes %2"))
-                           .arg(QString::fromStdString(s.title), utf8(stateWord(s.after)));
+                           .arg(QString::fromStdString(s.title), QString::fromUtf8(stateWord(s.after)));
         const QString shownEffects = brokenUp(effects, effectMetrics, cardWidth - 8, 3);
         const int effectsHeight =
             (static_cast<int>(shownEffects.count(QLatin1Char('\n'))) + 1) * effectLine + 2;
@@ -274,7 +275,7 @@ void VerdictCard::paintEvent(QPaintEvent*) {
                fitted(p.fontMetrics(), looks_.title, cardWidth - 80 - ratioWidth));
     p.setFont(textFont(11, true));
     p.setPen(stateColour(looks_.state));
-    const QString word = utf8(stateWord(looks_.state));
+    const QString word = QString::fromUtf8(stateWord(looks_.state));
     p.drawText(QRect(0, 20, 70, 18), Qt::AlignVCenter, word);
     const int wordWidth = p.fontMetrics().horizontalAdvance(word) + 10;
     p.setFont(textFont(11));
@@ -330,7 +331,7 @@ void VerdictColumn::setStation(const QString& name, const QStringList& rules) {
 
 bool VerdictColumn::shownHere(const Matter& m) const {
     return concerns(*m.verdict, context_.session.axis()) &&
-           anyRuleOf(m, [&](std::string_view key) { return rules_.contains(utf8(key)); });
+           anyRuleOf(m, [&](std::string_view key) { return rules_.contains(QString::fromUtf8(key)); });
 }
 
 void VerdictColumn::refresh() {
@@ -387,7 +388,7 @@ void VerdictColumn::refresh() {
         }
         if (i == static_cast<qsizetype>(before)) placeFold();
         const Matter& m = *list[static_cast<std::size_t>(i)];
-        card->setObjectName(QStringLiteral("verdict_") + utf8(ruleKey(*m.verdict)));
+        card->setObjectName(QStringLiteral("verdict_") + QString::fromUtf8(ruleKey(*m.verdict)));
         card->show(m, fixes_.fixesFor(m.verdict->rule));
         card->setGeometry(12, y, cardWidth, card->wantedHeight());
         y += card->wantedHeight() + 6;
@@ -425,13 +426,14 @@ int VerdictColumn::placeOthers(const std::vector<Matter>& all, int y) {
         b->setObjectName(used ? QStringLiteral("other%1").arg(i) : QString());
         if (!used) continue;
         const Verdict& v = *list[static_cast<std::size_t>(i)];
-        const QString station = rules_.contains(utf8(ruleKey(v))) || !stationOf_ ? station_ : stationOf_(v);
+        const QString station =
+            rules_.contains(QString::fromUtf8(ruleKey(v))) || !stationOf_ ? station_ : stationOf_(v);
         const QString text =
             tr("%1: %2, %3")
                 .arg(v.axis != context_.session.axis()
                          ? QString::fromStdString(project.axes[static_cast<std::size_t>(v.axis)].name)
                          : station,
-                     QString::fromStdString(title(v)), utf8(stateWord(v.state)));
+                     QString::fromStdString(title(v)), QString::fromUtf8(stateWord(v.state)));
         b->says = [this, v] {
             return QString::fromStdString(sentence(v, context_.document.project(), context_.system()));
         };
@@ -452,7 +454,7 @@ int VerdictColumn::placeOthers(const std::vector<Matter>& all, int y) {
 
 void VerdictColumn::showCard(const Verdict& verdict) {
     for (VerdictCard* card : cards_) {
-        if (card->objectName() != QStringLiteral("verdict_") + utf8(ruleKey(verdict))) continue;
+        if (card->objectName() != QStringLiteral("verdict_") + QString::fromUtf8(ruleKey(verdict))) continue;
         scroll_->verticalScrollBar()->setValue(card->y());
         if (auto* fix = card->findChild<QPushButton*>(QStringLiteral("fix0"));
             fix != nullptr && fix->isVisibleTo(card))

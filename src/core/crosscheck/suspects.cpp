@@ -12,7 +12,7 @@
 namespace gantry::crosscheck {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 std::string shown(double value, int decimals = 4) {
     return units::plainNumber(value, decimals);

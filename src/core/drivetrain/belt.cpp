@@ -10,7 +10,7 @@
 
 namespace gantry::drivetrain {
 namespace {
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 double radiusOf(int teeth, double pitch) {
     return teeth * pitch / (2.0 * pi);
 }

@@ -12,7 +12,7 @@
 namespace gantry::drivetrain {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 constexpr double turn = 2.0 * pi;
 

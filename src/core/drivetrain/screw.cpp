@@ -8,7 +8,7 @@
 
 namespace gantry::drivetrain {
 namespace {
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 // First roots of the beam's frequency equation, and Euler's end factors, in the order of Ends.
 constexpr std::array whirlRoot{1.8751040687, 3.1415926536, 3.9266023120, 4.7300407449};
 constexpr std::array bucklingFactor{0.25, 1.0, 2.0457, 4.0};

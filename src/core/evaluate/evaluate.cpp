@@ -33,7 +33,7 @@
 namespace gantry {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 void fillSteps(AxisEvaluation& e, const Controller& controller) {
     const DriveModel& m = e.model;

@@ -11,7 +11,7 @@
 namespace gantry::intervals {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 /// [rad/s]
 double rateOf(const Rocking& r) {

@@ -15,7 +15,7 @@ using geometry::minus;
 using geometry::Place;
 using geometry::plus;
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 /// Up to three equations in as many unknowns.
 struct System {

@@ -9,7 +9,7 @@
 namespace gantry::kinematics {
 namespace {
 
-struct Point {
+struct Spot {
     double x, v, a;
 };
 
@@ -19,7 +19,7 @@ struct Angles {
     double pan, panRate, panAcceleration, tilt, tiltRate, tiltAcceleration;
 };
 
-Angles anglesAt(const Point& p, double d, double h) {
+Angles anglesAt(const Spot& p, double d, double h) {
     const double q = p.x * p.x + d * d;
     Angles a{};
     a.pan = std::atan2(p.x, d);
@@ -40,7 +40,7 @@ Follow followSubject(double travel, double speed, double acceleration, double pa
                      double height) {
     const double v = std::min(speed, std::sqrt(acceleration * travel)), ramp = v / acceleration;
     const double cruise = std::max(0.0, travel / v - ramp);
-    const auto pointAt = [&](int phase, double t) -> Point {
+    const auto pointAt = [&](int phase, double t) -> Spot {
         if (phase == 0) return {0.5 * acceleration * t * t - passAt, acceleration * t, acceleration};
         if (phase == 1) return {0.5 * v * ramp + v * t - passAt, v, 0.0};
         const double left = ramp - t;

@@ -68,11 +68,6 @@ bool putIntoUse(Axis& axis, std::string_view letter) {
     return true;
 }
 
-bool isWithin(std::string_view path, std::string_view place) {
-    return path == place ||
-           (path.size() > place.size() && path.starts_with(place) && path[place.size()] == '/');
-}
-
 /// Where the parts of a drive stand within its axis: in use, and as a candidate.
 constexpr std::array<std::pair<std::string_view, std::string_view>, 5> driveParts{
     {{"motor", "motor"},

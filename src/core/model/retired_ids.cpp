@@ -99,11 +99,11 @@ Places placesOf(std::string_view outline) {
     return places;
 }
 
-bool isWithin(std::string_view path, std::string_view place) {
-    return path == place || (path.starts_with(place) && path[place.size()] == '/');
-}
-
 } // namespace
+
+bool isWithin(std::string_view path, std::string_view place) {
+    return path.starts_with(place) && (path.size() == place.size() || path[place.size()] == '/');
+}
 
 void retireId(Project& project, std::string_view id) {
     const Numbered gone = numbered(id);

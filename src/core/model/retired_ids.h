@@ -11,6 +11,9 @@ namespace gantry {
 /// …) the one with the highest number, so that nothing new is taken for it: by tests, locks, notes, or keys
 /// of the file that this version does not understand.
 
+/// Whether a path is a place or lies within it: "axes/slide/motor" within "axes/slide", "axes/slide-2" not.
+bool isWithin(std::string_view path, std::string_view place);
+
 /// Notes that an id is not to be given again.
 void retireId(Project& project, std::string_view id);
 

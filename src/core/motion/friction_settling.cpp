@@ -10,7 +10,7 @@
 namespace gantry::motion {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 struct Shape {
     explicit Shape(const DyingSwing& s)

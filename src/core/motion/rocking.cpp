@@ -10,7 +10,7 @@ namespace gantry::motion {
 namespace {
 
 using Complex = std::complex<double>;
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 struct Poles {
     double omega, damped;

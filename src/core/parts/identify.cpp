@@ -8,7 +8,7 @@
 namespace gantry::parts {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 void takeWarmTest(const WarmTest& test, MotorBody& body, Estimate& ratedCurrent) {
     const WarmResult warm = evaluateWarmTest(test);

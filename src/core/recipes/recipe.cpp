@@ -13,7 +13,7 @@ namespace {
 
 using K = units::Kind;
 using In = std::span<const double>;
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 constexpr std::string_view slideCare = "Work with a dummy mass, never with the camera. Tie a catch strap to "
                                        "the carriage, raise the low end slowly, and keep "

@@ -9,7 +9,7 @@ namespace {
 
 using K = units::Kind;
 using In = std::span<const double>;
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 constexpr std::string_view tiltCare = "Two people, a dummy mass in place of the camera, and a rope or strap "
                                       "that catches the rig before it falls. "

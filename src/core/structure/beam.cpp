@@ -8,7 +8,7 @@
 namespace gantry::structure {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 /// Macaulay bracket ⟨x⟩.
 double bracket(double x) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structure/rail.h"
 
+#include "core/structure/tipping.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -10,8 +12,7 @@
 namespace gantry::structure {
 namespace {
 
-constexpr double harmless = 1e6; // ratio where nothing overturns
-constexpr int places = 24;       // looked at along a travel
+constexpr int places = 24; // looked at along a travel
 
 std::array<double, 2> wheels(const RailView& rail, const CarriageView& c, double at) {
     const double half = 0.5 * std::min(c.wheelbase, rail.beam.length);

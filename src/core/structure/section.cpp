@@ -9,7 +9,7 @@
 namespace gantry::structure {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 double torsionOfRectangle(double width, double height) {
     const double a = std::max(width, height), b = std::min(width, height);

@@ -11,8 +11,6 @@
 namespace gantry::structure {
 namespace {
 
-constexpr double harmless = 1e6; // ratio where nothing overturns
-
 double cross(Plan o, Plan a, Plan b) {
     return (a.x - o.x) * (b.y - o.y) - (a.y - o.y) * (b.x - o.x);
 }

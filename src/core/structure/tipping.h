@@ -7,6 +7,9 @@
 
 namespace gantry::structure {
 
+/// Ratio of a stand, or of carriages on a rail, where nothing overturns.
+inline constexpr double harmless = 1e6;
+
 /// A place in plan [m], or a sideways force [N].
 struct Plan {
     double x = 0.0, y = 0.0;

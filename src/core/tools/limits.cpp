@@ -20,7 +20,7 @@
 namespace gantry {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 constexpr double slowest = 1e-12; // [U/s] below which a speed means nothing
 
 /// Largest acceleration along the ramp to a speed with a margin of its own, at a supply voltage.

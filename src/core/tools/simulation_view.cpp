@@ -10,7 +10,7 @@ namespace gantry {
 namespace {
 
 using namespace simulation;
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 constexpr double stiffestFrequency = 400.0; // [Hz]
 
 MechanismParams mechanismOf(const DriveModel& m, const Axis& axis) {

@@ -12,7 +12,7 @@
 namespace gantry::units {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 constexpr double deg = pi / 180.0;
 constexpr double inch = 0.0254;      // exact, by definition
 constexpr double pound = 0.45359237; // exact, by definition

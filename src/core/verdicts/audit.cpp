@@ -2,6 +2,7 @@
 #include "core/verdicts/audit.h"
 
 #include "core/model/fields.h"
+#include "core/verdicts/low_ends.h"
 #include "core/verdicts/rules.h"
 
 #include <algorithm>
@@ -28,10 +29,6 @@ int rank(State state) {
         break;
     }
     return 0;
-}
-
-bool aboutRig(const Verdict& v) {
-    return ruleOf(v).judgeRig != nullptr;
 }
 
 /// Verdicts by what they judge: a rule about the whole rig names one axis of it, now this and now that.

@@ -20,7 +20,7 @@
 namespace gantry {
 namespace {
 
-constexpr words::Message measureText{"measure {part}"};
+constexpr words::Message measurePart{"measure {part}"};
 constexpr words::Message muchLonger{" (takes {0} times as long)"};
 constexpr words::Message longWait{" (a long wait)"};
 constexpr words::Message heavyBallast{" (heavy: rather a wider base)"};
@@ -200,7 +200,7 @@ std::optional<Fix> measuring(const Project& project, const Assessment& now, cons
     constexpr std::size_t mostToMeasure = 4;
     fixes::Candidate c;
     c.cost = FixCost::Measure;
-    c.label = measureText;
+    c.label = measurePart;
     c.result = project;
     std::vector<std::string> paths, next = verdict.deciding;
     while (paths.size() < mostToMeasure) {
@@ -392,7 +392,7 @@ std::string describe(const Fix& fix, const Project& project, units::System syste
 }
 
 std::span<const words::Message> fixTexts() {
-    return words::listOf<measureText, muchLonger, longWait, heavyBallast>;
+    return words::listOf<measurePart, muchLonger, longWait, heavyBallast>;
 }
 
 std::vector<Fix> findFixes(const Project& project, const Assessment& now, const Verdict& verdict,

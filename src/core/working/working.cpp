@@ -14,7 +14,7 @@ namespace gantry::working {
 namespace {
 
 /// How one figure is worked out, and where its model is taken from.
-struct Explained {
+struct ExplainedFigure {
     std::string_view key;
     Term (*term)(AxisSheet&);
     const char* reference;
@@ -40,67 +40,69 @@ Term available(AxisSheet& s) {
 }
 
 constexpr std::array explained{
-    Explained{"steps_per_unit", [](AxisSheet& s) { return s.stepsPerUnit(); }, chain, false},
-    Explained{"steps_per_unit_kept", [](AxisSheet& s) { return s.stepsKept(); }, chain, false},
-    Explained{"rounding_share", [](AxisSheet& s) { return s.stepsKept() / s.stepsPerUnit() - 1.0; }, chain,
-              false},
-    Explained{"total_ratio", [](AxisSheet& s) { return s.shaftRatio(); }, chain, false},
-    Explained{"travel_per_motor_rev_m", [](AxisSheet& s) { return 2.0 * pi() * s.travelPerRad(); }, chain,
-              false},
-    Explained{"step_m", [](AxisSheet& s) { return s.microstep(); }, chain, false},
-    Explained{"inertia_at_motor_kgm2", [](AxisSheet& s) { return s.inertiaAtMotor(); }, chain, false},
-    Explained{"rotor_inertia_kgm2", [](AxisSheet& s) { return s.motorInertia(); }, chain, false},
-    Explained{"load_inertia_kgm2", [](AxisSheet& s) { return s.inertiaAtMotor() - s.motorInertia(); }, chain,
-              false},
-    Explained{"inertia_ratio",
-              [](AxisSheet& s) { return (s.inertiaAtMotor() - s.motorInertia()) / s.motorInertia(); }, chain,
-              false},
-    Explained{"natural_frequency_hz", [](AxisSheet& s) { return s.rotorFrequency(); }, masses, false},
-    Explained{"pulse_limit_speed_m_s", [](AxisSheet& s) { return s.pulseLimit(); }, chain, false},
-    Explained{"torque_limit_speed_m_s", [](AxisSheet& s) { return s.fastestByTorque(); }, motors, false},
-    Explained{"hold_torque_needed_Nm",
-              [](AxisSheet& s) {
-                  const Term load = s.steadyLoad();
-                  return (load.value() < 0.0 ? -load : load) * s.travelPerRad();
-              },
-              chain, false},
-    Explained{"motor_speed_rpm", [](AxisSheet& s) { return s.motorSpeed(); }, chain},
-    Explained{"pulse_rate_hz", [](AxisSheet& s) { return s.pulseRate(); }, chain},
-    Explained{"kinetic_energy_J",
-              [](AxisSheet& s) { return 0.5 * s.inertiaAtMotor() * squared(s.motorSpeed()); }, chain},
-    Explained{"force_needed_N", [](AxisSheet& s) { return s.forceNeeded(s.acceleration()); }, chain},
-    Explained{"torque_needed_Nm", [](AxisSheet& s) { return s.torqueNeeded(s.acceleration()); }, chain},
-    Explained{"breakaway_torque_Nm", [](AxisSheet& s) { return s.breakawayTorque(); }, chain},
-    Explained{"torque_available_Nm", available, motors},
-    Explained{"torque_margin", margin, stepper},
-    Explained{"max_acceleration_m_s2", [](AxisSheet& s) { return s.hardestRamp(); }, chain},
-    Explained{"wind_up_m", [](AxisSheet& s) { return s.windUpTravel(); }, windUp},
-    Explained{"lag_rad", [](AxisSheet& s) { return s.lag(s.torqueNeeded(s.acceleration()), s.motorSpeed()); },
-              picture},
-    Explained{"lag_m",
-              [](AxisSheet& s) {
-                  return s.lag(s.torqueNeeded(s.acceleration()), s.motorSpeed()) * s.travelPerRad();
-              },
-              picture},
-    Explained{"stretch_m", [](AxisSheet& s) { return s.stretchTravel(); }, picture},
-    Explained{"lag_px", [](AxisSheet& s) { return s.lagPixels(); }, picture},
-    Explained{"step_px", [](AxisSheet& s) { return s.microstep() * s.pixelsPerUnit(); }, picture},
-    Explained{"stepping_px", [](AxisSheet& s) { return s.steppingPixels(); }, picture},
-    Explained{"step_accuracy_px", [](AxisSheet& s) { return s.stepAccuracyPixels(); }, picture},
-    Explained{"friction_band_px", [](AxisSheet& s) { return s.frictionBandPixels(); }, picture},
-    Explained{"idle_shift_px", [](AxisSheet& s) { return s.idleShiftPixels(); }, picture},
-    Explained{"rounding_px", [](AxisSheet& s) { return s.roundingPixels(); }, picture},
-    Explained{"backlash_px", [](AxisSheet& s) { return s.backlashPixels(); }, backlash},
-    Explained{"stretch_px", [](AxisSheet& s) { return s.stretchPixels(); }, picture},
-    Explained{"drift_px_per_frame", [](AxisSheet& s) { return s.driftPixels(); }, picture},
-    Explained{"jitter_px", [](AxisSheet& s) { return s.jitterPixels(); }, picture},
-    Explained{"repeat_px", [](AxisSheet& s) { return s.repeatPixels(); }, picture},
-    Explained{"framing_px", [](AxisSheet& s) { return s.framingPixels(); }, picture},
-    Explained{"rocking_px", [](AxisSheet& s) { return s.rockingPixels(); }, settling},
-    Explained{"rocking_time_s", [](AxisSheet& s) { return s.settlingTime(); }, settling},
-    Explained{"sag_px", [](AxisSheet& s) { return s.sagPixels(); }, beams},
-    Explained{"frequency_hz", [](AxisSheet& s) { return s.axisFrequency(); }, beams, false},
-    Explained{"sag_m", [](AxisSheet& s) { return s.sag(); }, beams, false},
+    ExplainedFigure{"steps_per_unit", [](AxisSheet& s) { return s.stepsPerUnit(); }, chain, false},
+    ExplainedFigure{"steps_per_unit_kept", [](AxisSheet& s) { return s.stepsKept(); }, chain, false},
+    ExplainedFigure{"rounding_share", [](AxisSheet& s) { return s.stepsKept() / s.stepsPerUnit() - 1.0; },
+                    chain, false},
+    ExplainedFigure{"total_ratio", [](AxisSheet& s) { return s.shaftRatio(); }, chain, false},
+    ExplainedFigure{"travel_per_motor_rev_m", [](AxisSheet& s) { return 2.0 * pi() * s.travelPerRad(); },
+                    chain, false},
+    ExplainedFigure{"step_m", [](AxisSheet& s) { return s.microstep(); }, chain, false},
+    ExplainedFigure{"inertia_at_motor_kgm2", [](AxisSheet& s) { return s.inertiaAtMotor(); }, chain, false},
+    ExplainedFigure{"rotor_inertia_kgm2", [](AxisSheet& s) { return s.motorInertia(); }, chain, false},
+    ExplainedFigure{"load_inertia_kgm2", [](AxisSheet& s) { return s.inertiaAtMotor() - s.motorInertia(); },
+                    chain, false},
+    ExplainedFigure{"inertia_ratio",
+                    [](AxisSheet& s) { return (s.inertiaAtMotor() - s.motorInertia()) / s.motorInertia(); },
+                    chain, false},
+    ExplainedFigure{"natural_frequency_hz", [](AxisSheet& s) { return s.rotorFrequency(); }, masses, false},
+    ExplainedFigure{"pulse_limit_speed_m_s", [](AxisSheet& s) { return s.pulseLimit(); }, chain, false},
+    ExplainedFigure{"torque_limit_speed_m_s", [](AxisSheet& s) { return s.fastestByTorque(); }, motors,
+                    false},
+    ExplainedFigure{"hold_torque_needed_Nm",
+                    [](AxisSheet& s) {
+                        const Term load = s.steadyLoad();
+                        return (load.value() < 0.0 ? -load : load) * s.travelPerRad();
+                    },
+                    chain, false},
+    ExplainedFigure{"motor_speed_rpm", [](AxisSheet& s) { return s.motorSpeed(); }, chain},
+    ExplainedFigure{"pulse_rate_hz", [](AxisSheet& s) { return s.pulseRate(); }, chain},
+    ExplainedFigure{"kinetic_energy_J",
+                    [](AxisSheet& s) { return 0.5 * s.inertiaAtMotor() * squared(s.motorSpeed()); }, chain},
+    ExplainedFigure{"force_needed_N", [](AxisSheet& s) { return s.forceNeeded(s.acceleration()); }, chain},
+    ExplainedFigure{"torque_needed_Nm", [](AxisSheet& s) { return s.torqueNeeded(s.acceleration()); }, chain},
+    ExplainedFigure{"breakaway_torque_Nm", [](AxisSheet& s) { return s.breakawayTorque(); }, chain},
+    ExplainedFigure{"torque_available_Nm", available, motors},
+    ExplainedFigure{"torque_margin", margin, stepper},
+    ExplainedFigure{"max_acceleration_m_s2", [](AxisSheet& s) { return s.hardestRamp(); }, chain},
+    ExplainedFigure{"wind_up_m", [](AxisSheet& s) { return s.windUpTravel(); }, windUp},
+    ExplainedFigure{"lag_rad",
+                    [](AxisSheet& s) { return s.lag(s.torqueNeeded(s.acceleration()), s.motorSpeed()); },
+                    picture},
+    ExplainedFigure{"lag_m",
+                    [](AxisSheet& s) {
+                        return s.lag(s.torqueNeeded(s.acceleration()), s.motorSpeed()) * s.travelPerRad();
+                    },
+                    picture},
+    ExplainedFigure{"stretch_m", [](AxisSheet& s) { return s.stretchTravel(); }, picture},
+    ExplainedFigure{"lag_px", [](AxisSheet& s) { return s.lagPixels(); }, picture},
+    ExplainedFigure{"step_px", [](AxisSheet& s) { return s.microstep() * s.pixelsPerUnit(); }, picture},
+    ExplainedFigure{"stepping_px", [](AxisSheet& s) { return s.steppingPixels(); }, picture},
+    ExplainedFigure{"step_accuracy_px", [](AxisSheet& s) { return s.stepAccuracyPixels(); }, picture},
+    ExplainedFigure{"friction_band_px", [](AxisSheet& s) { return s.frictionBandPixels(); }, picture},
+    ExplainedFigure{"idle_shift_px", [](AxisSheet& s) { return s.idleShiftPixels(); }, picture},
+    ExplainedFigure{"rounding_px", [](AxisSheet& s) { return s.roundingPixels(); }, picture},
+    ExplainedFigure{"backlash_px", [](AxisSheet& s) { return s.backlashPixels(); }, backlash},
+    ExplainedFigure{"stretch_px", [](AxisSheet& s) { return s.stretchPixels(); }, picture},
+    ExplainedFigure{"drift_px_per_frame", [](AxisSheet& s) { return s.driftPixels(); }, picture},
+    ExplainedFigure{"jitter_px", [](AxisSheet& s) { return s.jitterPixels(); }, picture},
+    ExplainedFigure{"repeat_px", [](AxisSheet& s) { return s.repeatPixels(); }, picture},
+    ExplainedFigure{"framing_px", [](AxisSheet& s) { return s.framingPixels(); }, picture},
+    ExplainedFigure{"rocking_px", [](AxisSheet& s) { return s.rockingPixels(); }, settling},
+    ExplainedFigure{"rocking_time_s", [](AxisSheet& s) { return s.settlingTime(); }, settling},
+    ExplainedFigure{"sag_px", [](AxisSheet& s) { return s.sagPixels(); }, beams},
+    ExplainedFigure{"frequency_hz", [](AxisSheet& s) { return s.axisFrequency(); }, beams, false},
+    ExplainedFigure{"sag_m", [](AxisSheet& s) { return s.sag(); }, beams, false},
 };
 
 /// How a cell of the drive-train table is worked out; null where its column has no such thing.
@@ -179,8 +181,8 @@ const ExplainedCell* cellOf(const PlacedFigure& figure) {
     return how == cells.end() ? nullptr : &*how;
 }
 
-const Explained* explainedOf(const PlacedFigure& figure) {
-    const auto how = std::find_if(explained.begin(), explained.end(), [&](const Explained& e) {
+const ExplainedFigure* explainedOf(const PlacedFigure& figure) {
+    const auto how = std::find_if(explained.begin(), explained.end(), [&](const ExplainedFigure& e) {
         return e.key == figure.info.key && e.ofShot == (figure.shot != nullptr);
     });
     return how == explained.end() ? nullptr : &*how;
@@ -268,7 +270,7 @@ std::optional<Working> workingOf(const Project& project, const Evaluation& evalu
             },
             chain);
     }
-    const Explained* how = explainedOf(figure);
+    const ExplainedFigure* how = explainedOf(figure);
     if (how == nullptr) return std::nullopt;
     return ofAxis(project, evaluation, figure, how->ofShot ? figure.shot : nullptr, how->term,
                   how->reference);

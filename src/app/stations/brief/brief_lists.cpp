@@ -16,10 +16,6 @@ namespace {
 
 constexpr int rowHeight = 20;
 
-QString utf8(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
 } // namespace
 
 DemandsCard::DemandsCard(const Context& context, QWidget* parent) : QWidget(parent), context_(context) {
@@ -90,10 +86,11 @@ void CompletenessCard::refresh() {
     lines_ = context_.document.results().completeness();
     words_.clear();
     for (const CompletenessLine& l : lines_)
-        words_ += tr("%1: %2. ")
-                      .arg(utf8(l.what.text), l.state == Completeness::There     ? tr("there")
-                                              : l.state == Completeness::Missing ? tr("missing")
-                                                                                 : tr("not needed"));
+        words_ +=
+            tr("%1: %2. ")
+                .arg(QString::fromUtf8(l.what.text), l.state == Completeness::There     ? tr("there")
+                                                     : l.state == Completeness::Missing ? tr("missing")
+                                                                                        : tr("not needed"));
     setAccessibleDescription(words_);
     update();
 }
@@ -128,7 +125,7 @@ void CompletenessCard::paintEvent(QPaintEvent*) {
                                                       : tr("–"));
         p.setFont(textFont(11));
         p.setPen(l.state == Completeness::NotNeeded ? t.third : t.ink);
-        const QString text = tr("%1: %2").arg(utf8(l.what.text), utf8(l.why.text));
+        const QString text = tr("%1: %2").arg(QString::fromUtf8(l.what.text), QString::fromUtf8(l.why.text));
         p.drawText(QRect(x + 58, y, room - 64, rowHeight), Qt::AlignVCenter,
                    fitted(p.fontMetrics(), text, room - 64));
     }

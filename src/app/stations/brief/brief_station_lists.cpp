@@ -79,8 +79,7 @@ void BriefStation::refreshFolds() {
     summary.clear();
     if (axis != nullptr) {
         const auto stop = ChoiceNames<OnStop>::labels[static_cast<std::size_t>(axis->onStop)];
-        QStringList said{tr("emergency stop: %1")
-                             .arg(QString::fromUtf8(stop.data(), static_cast<qsizetype>(stop.size())))};
+        QStringList said{tr("emergency stop: %1").arg(QString::fromUtf8(stop))};
         if (const auto* linear = std::get_if<LinearMechanism>(&axis->mechanism))
             said.prepend(tr("rail %1, carriage %2")
                              .arg(context_.show(linear->railLength, Kind::Length),

@@ -324,8 +324,7 @@ void DrivesStation::explainCell(int column, const char* key) {
     emit explain(QStringLiteral("axes/%1/shots/%2/chain/%3/%4")
                      .arg(QString::fromStdString(axis->id),
                           QString::fromStdString(context_.document.project().shots[shot->shot.at()].id),
-                          QString::fromUtf8(part.data(), static_cast<qsizetype>(part.size())),
-                          QString::fromLatin1(key)));
+                          QString::fromUtf8(part), QString::fromLatin1(key)));
 }
 
 void DrivesStation::moveLink(int step) {

@@ -52,8 +52,7 @@ ImportDialog::ImportDialog(const QString& path, QWidget* parent)
     fallback_->setObjectName(QStringLiteral("importFamily"));
     fallback_->addItem(tr("every line says its kind"), QString());
     for (const parts::Family& f : parts::families())
-        fallback_->addItem(QString::fromUtf8(f.label.data()),
-                           QString::fromUtf8(f.key.data(), static_cast<qsizetype>(f.key.size())));
+        fallback_->addItem(QString::fromUtf8(f.label.data()), QString::fromUtf8(f.key));
     errors_->setObjectName(QStringLiteral("importErrors"));
     errors_->setHorizontalHeaderLabels({tr("Line"), tr("Column"), tr("What is wrong")});
     errors_->horizontalHeader()->setStretchLastSection(true);

@@ -107,8 +107,7 @@ PartsDialog::PartsDialog(const Context& context, std::function<int()> link, QWid
     family_->setAccessibleName(tr("Kind of part"));
     family_->addItem(tr("all kinds"), QString());
     for (const parts::Family& f : parts::families())
-        family_->addItem(QString::fromUtf8(f.label.data()),
-                         QString::fromUtf8(f.key.data(), static_cast<qsizetype>(f.key.size())));
+        family_->addItem(QString::fromUtf8(f.label.data()), QString::fromUtf8(f.key));
     search_->setPlaceholderText(tr("words in the name"));
     search_->setObjectName(QStringLiteral("partsSearch"));
     search_->setAccessibleName(tr("Search parts"));

@@ -21,7 +21,7 @@ namespace gantry::app {
 namespace {
 
 using units::Kind;
-constexpr int edge = 14, gap = 8, headLineHeight = 30, headBottom = 64, fieldsHeight = 134;
+constexpr int stationEdge = 14, stationGap = 8, headLineHeight = 30, headBottom = 64, fieldsHeight = 134;
 /// [s] in which a run is played, however long it is.
 constexpr double playTime = 24.0;
 
@@ -358,8 +358,8 @@ void IntervalsStation::applyTheme() {
 }
 
 void IntervalsStation::place() {
-    const int w = width() - 2 * edge;
-    int x = edge + 92;
+    const int w = width() - 2 * stationEdge;
+    int x = stationEdge + 92;
     const auto put = [&](QWidget* widget, int wide) {
         widget->setGeometry(x, headTop, wide, headRow - 1);
         x += wide + 6;
@@ -368,22 +368,22 @@ void IntervalsStation::place() {
     put(new_, 86);
     put(menu_, 76);
     put(page_, 172);
-    play_->setGeometry(w + edge - std::min(w + edge - x, 112), headTop, std::min(w + edge - x, 112),
-                       headRow - 1);
-    int y = headBottom + gap;
-    facts_->setGeometry(edge, y, w, FactsBar::height_);
-    y += FactsBar::height_ + gap;
-    const int below = height() - gap;
+    play_->setGeometry(w + stationEdge - std::min(w + stationEdge - x, 112), headTop,
+                       std::min(w + stationEdge - x, 112), headRow - 1);
+    int y = headBottom + stationGap;
+    facts_->setGeometry(stationEdge, y, w, FactsBar::height_);
+    y += FactsBar::height_ + stationGap;
+    const int below = height() - stationGap;
     // Whole rows, as many as there is room for.
     int rows = 2;
     while (FieldGroup::rowTop(rows + 1) - FieldEditor::captionHeight <= height() * 27 / 100) ++rows;
     const int fieldsRoom = std::min(std::max(fields_->heightFor(w), fieldsHeight),
                                     FieldGroup::rowTop(rows) - FieldEditor::captionHeight);
-    const int fieldsAt = below - fieldsRoom, room = fieldsAt - gap - y;
+    const int fieldsAt = below - fieldsRoom, room = fieldsAt - stationGap - y;
     const int lanes = std::clamp(room * 42 / 100, 110, 260);
-    lanes_->setGeometry(edge, y, w, lanes);
-    run_->setGeometry(edge, y + lanes + gap, w, room - lanes - gap);
-    fieldsArea_->setGeometry(edge, fieldsAt, w, fieldsRoom);
+    lanes_->setGeometry(stationEdge, y, w, lanes);
+    run_->setGeometry(stationEdge, y + lanes + stationGap, w, room - lanes - stationGap);
+    fieldsArea_->setGeometry(stationEdge, fieldsAt, w, fieldsRoom);
     const int tall = fields_->heightFor(w) > fieldsRoom ? fields_->heightFor(w - 12) : fieldsRoom;
     fields_->resize(tall > fieldsRoom ? w - 12 : w, tall);
 }
@@ -400,8 +400,9 @@ void IntervalsStation::hideEvent(QHideEvent* event) {
 void IntervalsStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const IntervalPlan* plan = desk_->current();
-    paintHead(p, QRect(edge, headTop + headRow + 4, width() - 2 * edge - 1, headLineHeight), headLineHeight,
-              plan != nullptr ? QString::fromStdString(plan->name) : tr("No plan"), line_, name());
+    paintHead(p, QRect(stationEdge, headTop + headRow + 4, width() - 2 * stationEdge - 1, headLineHeight),
+              headLineHeight, plan != nullptr ? QString::fromStdString(plan->name) : tr("No plan"), line_,
+              name());
 }
 
 } // namespace gantry::app

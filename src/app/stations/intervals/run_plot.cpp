@@ -16,7 +16,7 @@ namespace gantry::app {
 namespace {
 
 using units::Kind;
-constexpr int left = 108, right = 92, top = 30, foot = 36, bandHeight = 20;
+constexpr int plotLeft = 108, plotRight = 92, plotTop = 30, plotFoot = 36, bandHeight = 20;
 
 /// Curve of values over pictures as shares of a strip that shows from 0 to `high`.
 QPolygonF shares(const std::vector<std::int64_t>& looks, const std::vector<double>& values, double high) {
@@ -38,15 +38,15 @@ RunPlot::RunPlot(const Context& context, PlanDesk& desk, QWidget* parent)
 double RunPlot::xOf(double picture) const {
     const IntervalCourse* c = desk_.course();
     const double last = c != nullptr ? std::max(1.0, static_cast<double>(c->pictures() - 1)) : 1.0;
-    return left + (width() - left - right) * picture / last;
+    return plotLeft + (width() - plotLeft - plotRight) * picture / last;
 }
 
 QRectF RunPlot::stripBox(std::size_t strip) const {
     const double band = spans_.empty() && !presence_ ? 0.0 : bandHeight + 4.0;
-    const double each =
-        (height() - top - foot - band) / static_cast<double>(std::max<std::size_t>(1, strips_.size()));
-    return {static_cast<double>(left), top + each * static_cast<double>(strip),
-            static_cast<double>(width() - left - right), each - 6.0};
+    const double each = (height() - plotTop - plotFoot - band) /
+                        static_cast<double>(std::max<std::size_t>(1, strips_.size()));
+    return {static_cast<double>(plotLeft), plotTop + each * static_cast<double>(strip),
+            static_cast<double>(width() - plotLeft - plotRight), each - 6.0};
 }
 
 void RunPlot::refresh() {
@@ -195,7 +195,7 @@ void RunPlot::collectSpans(const IntervalCourse& c) {
 void RunPlot::headTo(double x) {
     const IntervalCourse* c = desk_.course();
     if (c == nullptr) return;
-    const double share = (x - left) / std::max(1, width() - left - right);
+    const double share = (x - plotLeft) / std::max(1, width() - plotLeft - plotRight);
     desk_.setPicture(std::llround(share * static_cast<double>(c->pictures() - 1)));
 }
 
@@ -261,7 +261,7 @@ void RunPlot::paintStrips(QPainter& p) const {
             p.drawLine(QPointF(box.left(), y(s.limit)), QPointF(box.right(), y(s.limit)));
             p.setFont(textFont(10));
             p.setPen(t.brick);
-            p.drawText(QRectF(box.right() + 6, y(s.limit) - 8, right - 10, 16),
+            p.drawText(QRectF(box.right() + 6, y(s.limit) - 8, plotRight - 10, 16),
                        Qt::AlignLeft | Qt::AlignVCenter, s.limitName);
         }
         QPolygonF curve;
@@ -280,23 +280,24 @@ void RunPlot::paintStrips(QPainter& p) const {
         }
         p.setFont(textFont(11));
         p.setPen(t.ink);
-        p.drawText(QRectF(12, box.top(), left - 18, 15), Qt::AlignVCenter,
-                   fitted(p.fontMetrics(), s.name, left - 18));
+        p.drawText(QRectF(12, box.top(), plotLeft - 18, 15), Qt::AlignVCenter,
+                   fitted(p.fontMetrics(), s.name, plotLeft - 18));
         p.setFont(textFont(10));
         p.setPen(s.over ? t.brick : t.second);
-        p.drawText(QRectF(12, box.top() + 15, left - 18, 13), Qt::AlignVCenter,
-                   fitted(p.fontMetrics(), s.range, left - 18));
+        p.drawText(QRectF(12, box.top() + 15, plotLeft - 18, 13), Qt::AlignVCenter,
+                   fitted(p.fontMetrics(), s.range, plotLeft - 18));
     }
 }
 
 void RunPlot::paintSpans(QPainter& p) const {
     if (spans_.empty() && !presence_) return;
     const Tokens& t = tokens();
-    const QRectF band(left, height() - foot - bandHeight, width() - left - right, bandHeight - 6);
+    const QRectF band(plotLeft, height() - plotFoot - bandHeight, width() - plotLeft - plotRight,
+                      bandHeight - 6);
     p.setFont(textFont(11));
     p.setPen(t.ink);
-    p.drawText(QRectF(12, band.top() - 1, left - 18, band.height() + 2), Qt::AlignVCenter,
-               fitted(p.fontMetrics(), tr("Presence"), left - 18));
+    p.drawText(QRectF(12, band.top() - 1, plotLeft - 18, band.height() + 2), Qt::AlignVCenter,
+               fitted(p.fontMetrics(), tr("Presence"), plotLeft - 18));
     p.setPen(Qt::NoPen);
     p.setBrush(t.lakeWash);
     p.drawRect(band);
@@ -311,13 +312,13 @@ void RunPlot::paintSpans(QPainter& p) const {
         p.setPen(t.straw);
         std::int64_t all = 0;
         for (const Span& s : spans_) all += std::llround(s.to - s.from);
-        p.drawText(QRectF(band.right() + 6, band.top() - 1, right - 8, band.height() + 2),
+        p.drawText(QRectF(band.right() + 6, band.top() - 1, plotRight - 8, band.height() + 2),
                    Qt::AlignLeft | Qt::AlignVCenter,
                    fitted(p.fontMetrics(),
                           spans_.size() == 1 && all > 1
                               ? tr("delete %1–%2").arg(spans_[0].from + 1.0).arg(spans_[0].to)
                               : tr("delete %1").arg(all),
-                          right - 10));
+                          plotRight - 10));
     }
 }
 
@@ -339,9 +340,9 @@ void RunPlot::paintScale(QPainter& p) const {
     const auto mark = [&](double picture) {
         const double x = xOf(picture - 1.0);
         p.setPen(t.faintLine);
-        p.drawLine(QPointF(x, top), QPointF(x, height() - foot));
+        p.drawLine(QPointF(x, plotTop), QPointF(x, height() - plotFoot));
         p.setPen(t.second);
-        p.drawText(QRectF(x - 32, height() - foot + 2, 64, 14), Qt::AlignCenter,
+        p.drawText(QRectF(x - 32, height() - plotFoot + 2, 64, 14), Qt::AlignCenter,
                    context_.show(picture, Kind::Count, 7));
     };
     mark(1.0);
@@ -349,7 +350,8 @@ void RunPlot::paintScale(QPainter& p) const {
         if (picture > 1.0 && xOf(picture) - xOf(1.0) > 30) mark(picture);
     mark(last);
     p.setPen(t.second);
-    p.drawText(QRectF(left, height() - 18, width() - left - right, 14), Qt::AlignRight | Qt::AlignVCenter,
+    p.drawText(QRectF(plotLeft, height() - 18, width() - plotLeft - plotRight, 14),
+               Qt::AlignRight | Qt::AlignVCenter,
                tr("picture · %1 to %2 on the clock")
                    .arg(context_.show(c.clockAt(0), Kind::TimeOfDay),
                         context_.show(desk_.results()->endsAfter, Kind::TimeOfDay)));
@@ -363,8 +365,8 @@ void RunPlot::paintHead(QPainter& p) const {
         xOf(static_cast<double>(desk_.picture()) + std::min(1.0, desk_.within() / std::max(1e-9, gap)));
     p.setPen(QPen(t.ink, 1));
     p.setBrush(t.ink);
-    p.drawLine(QPointF(x, top - 2), QPointF(x, height() - foot));
-    p.drawRoundedRect(QRectF(x - 8, top - 8, 16, 7), 2, 2);
+    p.drawLine(QPointF(x, plotTop - 2), QPointF(x, height() - plotFoot));
+    p.drawRoundedRect(QRectF(x - 8, plotTop - 8, 16, 7), 2, 2);
 }
 
 void RunPlot::paintEvent(QPaintEvent*) {

@@ -14,7 +14,7 @@ namespace {
 
 using geometry::Place;
 using geometry::plus;
-constexpr int head = 26, foot = 22, edge = 10;
+constexpr int lensHead = 26, lensFoot = 22, lensEdge = 10;
 constexpr double nearest = 0.02; ///< [m] before the lens, nearer is not drawn
 constexpr double shape = optics::pictureShape;
 
@@ -26,7 +26,7 @@ LensView::LensView(const Context& context, MoveDesk& desk, QWidget* parent)
 }
 
 QRectF LensView::frame() const {
-    const QRectF room(edge, head, width() - 2 * edge, height() - head - foot);
+    const QRectF room(lensEdge, lensHead, width() - 2 * lensEdge, height() - lensHead - lensFoot);
     const double w = std::min(room.width(), room.height() / shape);
     return QRectF(room.center().x() - 0.5 * w, room.center().y() - 0.5 * w * shape, w, w * shape);
 }
@@ -109,8 +109,8 @@ void LensView::paintEvent(QPaintEvent*) {
     const QRectF f = frame();
     p.setFont(textFont(11));
     p.setPen(t.second);
-    p.drawText(QRectF(edge, height() - foot, width() - 2 * edge, foot - 4), Qt::AlignVCenter,
-               wholeParts(p.fontMetrics(), words_, width() - 2 * edge));
+    p.drawText(QRectF(lensEdge, height() - lensFoot, width() - 2 * lensEdge, lensFoot - 4), Qt::AlignVCenter,
+               wholeParts(p.fontMetrics(), words_, width() - 2 * lensEdge));
     const int frames = static_cast<int>(std::lround(desk_.time() / desk_.frameTime()));
     p.drawText(QRectF(width() - 180, 4, 170, 20), Qt::AlignVCenter | Qt::AlignRight,
                desk_.jogged()

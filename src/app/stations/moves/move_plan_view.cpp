@@ -18,7 +18,7 @@ namespace {
 
 using geometry::Place;
 using geometry::plus;
-constexpr int head = 26, edge = 12;
+constexpr int planHead = 26, planEdge = 12;
 constexpr double frustum = 0.28; ///< [m] of a camera's sight that is drawn, on a rig of a metre
 
 std::vector<kinematics::Moving> linksAt(const MoveScene& s, const std::vector<double>& places) {
@@ -111,10 +111,11 @@ void MovePlanView::fit() {
         right += 0.5;
     }
     if (!(high > low)) high = low + 0.5;
-    const double w = std::max(10, width() - 2 * edge - 24), h = std::max(10, height() - head - edge - 30);
+    const double w = std::max(10, width() - 2 * planEdge - 24),
+                 h = std::max(10, height() - planHead - planEdge - 30);
     scale_ = std::min(w / (right - left), h / (high - low));
     origin_ = QPointF(0.5 * width() - scale_ * 0.5 * (left + right),
-                      head + 4 + 0.5 * (height() - head - 26) + scale_ * 0.5 * (low + high));
+                      planHead + 4 + 0.5 * (height() - planHead - 26) + scale_ * 0.5 * (low + high));
 }
 
 QPointF MovePlanView::toScreen(Place p) const {
@@ -214,7 +215,8 @@ void MovePlanView::paintTargets(QPainter& p) const {
     p.setFont(textFont(11));
     for (const AimTarget& target : m->targets) {
         QPointF at = toScreen(desk_.placeOf(target));
-        const QRectF inside(edge + 8, head + 8, width() - 2 * edge - 16, height() - head - edge - 30);
+        const QRectF inside(planEdge + 8, planHead + 8, width() - 2 * planEdge - 16,
+                            height() - planHead - planEdge - 30);
         const bool off = !inside.adjusted(-6, -6, 6, 6).contains(at);
         if (off)
             at = QPointF(std::clamp(at.x(), inside.left(), inside.right()),
@@ -226,7 +228,7 @@ void MovePlanView::paintTargets(QPainter& p) const {
         p.drawLine(at - QPointF(0, 3), at + QPointF(0, 3));
         const QString name = QString::fromStdString(target.name);
         const int wide = p.fontMetrics().horizontalAdvance(name) + 4;
-        const bool leftOf = at.x() + 12 + wide > width() - edge;
+        const bool leftOf = at.x() + 12 + wide > width() - planEdge;
         p.setPen(t.second);
         p.drawText(QRectF(leftOf ? at.x() - 12 - wide : at.x() + 12, at.y() - 8, wide, 16),
                    Qt::AlignVCenter | (leftOf ? Qt::AlignRight : Qt::AlignLeft), name);
@@ -241,7 +243,7 @@ void MovePlanView::paintScale(QPainter& p) const {
         length = of * unit;
         if (length * scale_ < 0.3 * width()) break;
     }
-    const double y = height() - 12, x = edge + 2;
+    const double y = height() - 12, x = planEdge + 2;
     p.setPen(QPen(t.third, 1));
     p.drawLine(QPointF(x, y), QPointF(x + length * scale_, y));
     for (const double at : {x, x + length * scale_}) p.drawLine(QPointF(at, y - 3), QPointF(at, y + 3));
@@ -254,7 +256,7 @@ void MovePlanView::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     paintCard(p, rect().adjusted(0, 0, -1, -1), above_ ? tr("From above") : tr("From the side"), 4);
-    p.setClipRect(QRect(1, head - 2, width() - 2, height() - head));
+    p.setClipRect(QRect(1, planHead - 2, width() - 2, height() - planHead));
     paintRig(p);
     paintRooms(p);
     paintCameras(p);

@@ -28,7 +28,7 @@ namespace gantry::app {
 namespace {
 
 using units::Kind;
-constexpr int edge = 14, gap = 8, headLineHeight = 30, headBottom = 64, fieldsHeight = 146,
+constexpr int stationEdge = 14, stationGap = 8, headLineHeight = 30, headBottom = 64, fieldsHeight = 146,
               leastTimeline = 150;
 
 } // namespace
@@ -436,8 +436,8 @@ void MovesStation::applyTheme() {
 }
 
 void MovesStation::place() {
-    const int w = width() - 2 * edge;
-    int x = edge + 92;
+    const int w = width() - 2 * stationEdge;
+    int x = stationEdge + 92;
     const auto put = [&](QWidget* widget, int wide) {
         widget->setGeometry(x, headTop, wide, headRow - 1);
         x += wide + 6;
@@ -447,23 +447,23 @@ void MovesStation::place() {
     put(target_, 84);
     put(lanes_, 116);
     put(play_, 70);
-    store_->setGeometry(w + edge - std::min(w + edge - x, 130), headTop, std::min(w + edge - x, 130),
-                        headRow - 1);
-    const int top = headBottom + gap, below = height() - gap;
+    store_->setGeometry(w + stationEdge - std::min(w + stationEdge - x, 130), headTop,
+                        std::min(w + stationEdge - x, 130), headRow - 1);
+    const int top = headBottom + stationGap, below = height() - stationGap;
     // A large window shows more of the fields before they have to be scrolled.
     const int fieldsRoom =
         std::clamp(fields_->heightFor(w), fieldsHeight, std::max(fieldsHeight, height() * 22 / 100));
     const int fieldsAt = below - fieldsRoom;
-    const int room = fieldsAt - gap - top;
-    const int timeline = std::max(leastTimeline, room * 52 / 100), upper = room - timeline - gap;
-    const int jog = std::clamp(w * 32 / 100, 226, 340), views = w - jog - 2 * gap, half = views / 2;
-    plan_->setGeometry(edge, top, half, upper);
-    sides_->setGeometry(edge + half - 62, top + 4, 54, 20);
+    const int room = fieldsAt - stationGap - top;
+    const int timeline = std::max(leastTimeline, room * 52 / 100), upper = room - timeline - stationGap;
+    const int jog = std::clamp(w * 32 / 100, 226, 340), views = w - jog - 2 * stationGap, half = views / 2;
+    plan_->setGeometry(stationEdge, top, half, upper);
+    sides_->setGeometry(stationEdge + half - 62, top + 4, 54, 20);
     sides_->raise();
-    lens_->setGeometry(edge + half + gap, top, views - half, upper);
-    jog_->setGeometry(edge + w - jog, top, jog, upper);
-    timeline_->setGeometry(edge, top + upper + gap, w, timeline);
-    fieldsArea_->setGeometry(edge, fieldsAt, w, fieldsRoom);
+    lens_->setGeometry(stationEdge + half + stationGap, top, views - half, upper);
+    jog_->setGeometry(stationEdge + w - jog, top, jog, upper);
+    timeline_->setGeometry(stationEdge, top + upper + stationGap, w, timeline);
+    fieldsArea_->setGeometry(stationEdge, fieldsAt, w, fieldsRoom);
     const int tall = fields_->heightFor(w) > fieldsRoom ? fields_->heightFor(w - 12) : fieldsRoom;
     fields_->resize(tall > fieldsRoom ? w - 12 : w, tall);
 }
@@ -481,8 +481,8 @@ void MovesStation::hideEvent(QHideEvent* event) {
 void MovesStation::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const RigMove* m = desk_->current();
-    paintHead(p, QRect(edge, headTop + headRow + 4, width() - 2 * edge - 1, headLineHeight), headLineHeight,
-              m != nullptr ? QString::fromStdString(m->name) : tr("No move"), line_, name());
+    paintHead(p, QRect(stationEdge, headTop + headRow + 4, width() - 2 * stationEdge - 1, headLineHeight),
+              headLineHeight, m != nullptr ? QString::fromStdString(m->name) : tr("No move"), line_, name());
 }
 
 } // namespace gantry::app

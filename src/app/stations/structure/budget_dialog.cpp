@@ -19,9 +19,6 @@ namespace {
 
 constexpr int rowHeight = 18, linesAKind = 5;
 
-QString utf8(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 Kind unitOf(ErrorKind kind) {
     return kind == ErrorKind::Drift ? Kind::PixelsPerFrame : Kind::Pixels;
 }
@@ -40,7 +37,7 @@ void BudgetBars::show(ErrorBudget budget) {
     const Project& p = context_.document.project();
     for (const BudgetLine& l : budget_.lines)
         words_ += tr("%1, %2 of %3: %4. ")
-                      .arg(utf8(errorKindName(l.kind)), utf8(causeName(l.cause)),
+                      .arg(QString::fromUtf8(errorKindName(l.kind)), QString::fromUtf8(causeName(l.cause)),
                            QString::fromStdString(p.axes[static_cast<std::size_t>(l.axis)].name),
                            context_.show(l.amount, unitOf(l.kind)));
     setAccessibleDescription(words_);
@@ -61,7 +58,7 @@ void BudgetBars::paintEvent(QPaintEvent*) {
         paintCard(p, card);
         p.setFont(textFont(12, true));
         p.setPen(t.ink);
-        QString name = utf8(errorKindName(kind));
+        QString name = QString::fromUtf8(errorKindName(kind));
         name[0] = name[0].toUpper();
         p.drawText(QRect(12, y + 2, 200, 20), Qt::AlignVCenter, name);
         p.setFont(textFont(11));
@@ -82,7 +79,7 @@ void BudgetBars::paintEvent(QPaintEvent*) {
                        fitted(p.fontMetrics(),
                               tr("%1: %2").arg(
                                   QString::fromStdString(project.axes[static_cast<std::size_t>(l.axis)].name),
-                                  utf8(causeName(l.cause))),
+                                  QString::fromUtf8(causeName(l.cause))),
                               barLeft - 20));
             const int w = static_cast<int>((barRight - barLeft) * l.amount / largest);
             const double share = budget_.share(l);

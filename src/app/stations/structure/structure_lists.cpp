@@ -7,7 +7,7 @@
 namespace gantry::app {
 namespace {
 
-constexpr int gap = 8;
+constexpr int listGap = 8;
 
 /// The mechanism of an axis, if it is one of that kind.
 template <class Mechanism>
@@ -155,7 +155,7 @@ void StructureLists::refresh(int which) {
 
 int StructureLists::heightFor(int width) const {
     int height = 0;
-    for (const ListCard* card : shown_) height += card->heightFor(width) + gap;
+    for (const ListCard* card : shown_) height += card->heightFor(width) + listGap;
     return height;
 }
 
@@ -163,7 +163,7 @@ void StructureLists::resizeEvent(QResizeEvent*) {
     int y = 0;
     for (ListCard* card : shown_) {
         card->setGeometry(0, y, width(), card->heightFor(width()));
-        y += card->height() + gap;
+        y += card->height() + listGap;
     }
 }
 

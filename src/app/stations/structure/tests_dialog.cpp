@@ -65,9 +65,7 @@ void TestsDialog::offer() {
         for (const QString& path : testablePaths(*axis))
             if (const auto field =
                     findField(const_cast<Project&>(context_.document.project()), path.toStdString()))
-                what_->addItem(QString::fromUtf8(field->info.label.data(),
-                                                 static_cast<qsizetype>(field->info.label.size())),
-                               path);
+                what_->addItem(QString::fromUtf8(field->info.label), path);
     what_->addItem(tr("Leaned until it tips"), QString::fromUtf8(evidence::tipAngle.data()));
 }
 
@@ -87,8 +85,7 @@ void TestsDialog::follow() {
         for (const std::string& c : changed) words << QString::fromStdString(c);
         stale += changed.empty() ? 0 : 1;
         const bool tip = test.path == evidence::tipAngle;
-        rows << QStringList{field ? QString::fromUtf8(field->info.label.data(),
-                                                      static_cast<qsizetype>(field->info.label.size()))
+        rows << QStringList{field ? QString::fromUtf8(field->info.label)
                             : tip ? tr("Leaned until it tips")
                                   : QString::fromStdString(test.path),
                             field ? context_.show(test.value, field->info.kind)

@@ -19,7 +19,7 @@
 namespace gantry {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 /// Torque behind stage i that the drive must pass on at its worst.
 double torqueBehind(const DriveModel& m, const HardestDemand& d, std::size_t i) {

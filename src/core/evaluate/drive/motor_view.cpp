@@ -14,7 +14,7 @@
 namespace gantry {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 /// The axis' surroundings, as its motor feels them.
 struct Surroundings {

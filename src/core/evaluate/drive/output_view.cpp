@@ -16,7 +16,7 @@ namespace {
 
 using drivetrain::backEfficiencyOf;
 using drivetrain::Ratio;
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 std::optional<Ratio> millimetres(double length) {
     const auto exact = drivetrain::exactMetres(length);

@@ -15,10 +15,6 @@
 namespace gantry {
 namespace {
 
-Figure nothing() {
-    return Figure::none(Reason::NotApplicable);
-}
-
 /// What an axis takes from the supply [W].
 struct MotorDraw {
     double moving = 0.0, holding = 0.0;
@@ -237,7 +233,7 @@ void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse&
     const double efficiency = criteria::supplyEfficiency.value;
     e.perPicture = of.all() / efficiency;
     e.average = of.all() / efficiency / gap;
-    e.motors = of.all() > 0.0 ? Figure(of.motors / of.all()) : nothing();
+    e.motors = of.all() > 0.0 ? Figure(of.motors / of.all()) : Figure::none(Reason::NotApplicable);
 
     // Heat of the motors: their own share of what they take, for hours.
     const double moving = c.plan().mode == IntervalMode::Runs ? gap : std::min(gap, middle.moveTime);
@@ -282,9 +278,9 @@ void fillEnergy(IntervalResults& out, const RigSetup& rig, const IntervalCourse&
     const auto end = voltageAt(goes.energy.back(), peak);
     e.endVoltage = end ? Figure(*end) : Figure::none(Reason::SupplyCollapses);
     const auto reaches = [&](double volts) {
-        if (!(volts > 0.0)) return nothing();
+        if (!(volts > 0.0)) return Figure::none(Reason::NotApplicable);
         const auto at = goes.pictureOf(intervals::takenAtVoltage(*pack, volts, peak) * there);
-        return at ? Figure(static_cast<double>(*at) + 1.0) : nothing();
+        return at ? Figure(static_cast<double>(*at) + 1.0) : Figure::none(Reason::NotApplicable);
     };
     e.warnAt = reaches(c.plan().warnVoltage);
     e.parkAt = reaches(c.plan().parkVoltage);

@@ -19,7 +19,7 @@
 namespace gantry {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 constexpr double harmless = 1e6; // ratio where nothing loads a part
 
 Figure overOrHarmless(double allowed, double actual) {

@@ -50,14 +50,14 @@ Clearance clearanceOf(const Look& look, std::span<const double> pose) {
     return out;
 }
 
-std::string quoted(std::string_view name) {
+std::string inQuotes(std::string_view name) {
     return "“" + std::string(name) + "”";
 }
 
 std::string nameOf(const RigSetup& rig, int body) {
     const RigChain chain = chainOf(rig);
     const ChainBody& b = chain.bodies[static_cast<std::size_t>(body)];
-    return b.name.empty() ? std::string(bodyName(b.kind)) : quoted(b.name);
+    return b.name.empty() ? std::string(bodyName(b.kind)) : inQuotes(b.name);
 }
 
 } // namespace
@@ -73,7 +73,7 @@ std::string obstacleName(const RigSetup& rig, const Clearance& c) {
     case Obstacle::Body:
         return nameOf(rig, c.pair.with);
     case Obstacle::KeepOut:
-        return quoted(rig.keepOut[static_cast<std::size_t>(c.pair.with)].name);
+        return inQuotes(rig.keepOut[static_cast<std::size_t>(c.pair.with)].name);
     case Obstacle::None:
         break;
     }

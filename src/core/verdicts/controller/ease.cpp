@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message easeText{"The ease of shot “{shot}” needs a jerk of {0}; the setting allows {1}."};
 
 /// Speaks only where an ease is too short for the jerk setting.
-static Finding judge(const AxisView& view) {
+static Finding judgeEase(const AxisView& view) {
     const double jerk = view.evaluation.model.settings.jerk;
     const auto ratio = [&](const ShotEvaluation& s) {
         return s.jerkExceeded ? jerk / s.motion.jerk : plenty;
@@ -18,7 +18,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule ease =
     advising({"The ease is shorter than the jerk limit allows: take longer ramps or raise the jerk."},
-             judging(criteria::ease, {"Ease against jerk"}, judge, words::listOf<easeText>,
+             judging(criteria::ease, {"Ease against jerk"}, judgeEase, words::listOf<easeText>,
                      tries<&fixes::shotAcceleration>));
 
 } // namespace gantry::rules

@@ -5,7 +5,7 @@ namespace gantry::rules {
 
 constexpr Message pulseText{"“{shot}” needs {0} of step pulses; the controller can send {1}."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgePulseRate(const AxisView& view) {
     if (!view.evaluation.model.pulses) return std::nullopt;
     const double ceiling = view.evaluation.model.pulseCeiling;
     const auto ratio = [&](const ShotEvaluation& s) { return allowedOver(ceiling, s.pulseRate); };
@@ -17,7 +17,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule pulseRate = advising(
     {"Only a slower shot, coarser microsteps, less ratio or a faster controller lowers the pulse rate."},
     judging(
-        criteria::pulseRate, {"Pulse rate"}, judge, words::listOf<pulseText>,
+        criteria::pulseRate, {"Pulse rate"}, judgePulseRate, words::listOf<pulseText>,
         tries<&fixes::coarserMicrosteps, &fixes::slowerShot, &fixes::outputTeeth, &fixes::controllerPulses>));
 
 } // namespace gantry::rules

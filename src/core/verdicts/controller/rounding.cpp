@@ -8,7 +8,7 @@ constexpr Message roundingText{"The controller keeps {0} steps per unit: {1} off
 
 /// Rounding repeats alike in every pass; it is measured against the repeat limit because moves planned
 /// elsewhere and passes with other settings are off by it.
-static Finding judge(const AxisView& view) {
+static Finding judgeRounding(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.repeat, s.roundingPixels);
     };
@@ -24,7 +24,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule rounding =
     advising({"The controller must keep more decimals, or the drive needs steps per unit that are rounder."},
-             judging(criteria::rounding, {"Steps rounding"}, judge, words::listOf<roundingText>,
+             judging(criteria::rounding, {"Steps rounding"}, judgeRounding, words::listOf<roundingText>,
                      tries<&fixes::controllerDecimals, &fixes::outputTeeth, &fixes::finerMicrosteps>));
 
 } // namespace gantry::rules

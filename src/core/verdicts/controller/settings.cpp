@@ -60,7 +60,7 @@ static Reach reachOf(const AxisView& view) {
 
 /// A controller set lower than a shot needs would stretch the shot without a word; one set higher than the
 /// axis can follow loses steps in every move that is no shot.
-static Finding judge(const AxisView& view) {
+static Finding judgeSettings(const AxisView& view) {
     const DriveModel& m = view.evaluation.model;
     const motion::Limits& set = m.settings;
     if (m.atOnce && !m.pulses) return std::nullopt; // a switch keeps no settings
@@ -90,7 +90,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule settings =
     advising({"Lower the settings to what the drive can follow, or raise them to what the shots need."},
-             judging(criteria::settings, {"Controller settings"}, judge,
+             judging(criteria::settings, {"Controller settings"}, judgeSettings,
                      words::listOf<settingsSpeedText, settingsAccelerationText, settingsPulsesText,
                                    settingsMotorText, settingsTorqueText>,
                      tries<&fixes::settingsUpToShot, &fixes::settingsToLimits, &fixes::slowerShot>));

@@ -17,7 +17,7 @@ static Figure leftBehind(const AxisView& view, const ShotEvaluation& s) {
 
 /// Way from where the shot begins to brake to the end of the travel, over its braking distance. The ramp
 /// itself is part of the shot; only its own ramp counts, not an end switch.
-static Finding judge(const AxisView& view) {
+static Finding judgeStopping(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return (leftBehind(view, s) / s.motion.stoppingDistance).map([](double r) {
             return r > -slack ? std::min(1.0 + std::max(0.0, r), most) : std::max(0.0, 1.0 + r);
@@ -33,7 +33,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule stopping =
     advising({"It needs more room, a lower top speed or a harder ramp to stop within its travel."},
-             judging(criteria::stopping, {"Stopping distance"}, judge, words::listOf<stoppingText>,
+             judging(criteria::stopping, {"Stopping distance"}, judgeStopping, words::listOf<stoppingText>,
                      tries<&fixes::slowerShot, &fixes::shorterTravel>));
 
 } // namespace gantry::rules

@@ -14,7 +14,7 @@ constexpr Message travelPlaceText{
 
 /// Travel against the ends of the same rail is a setting: an exact fit holds. What is used to a rounding of
 /// the last digit is used exactly.
-static Finding judge(const AxisView& view) {
+static Finding judgeTravel(const AxisView& view) {
     constexpr double exact = 1e-9;
     const double margin =
         std::visit([](const auto& m) { return m.motion.softLimitMargin; }, view.axis.mechanism);
@@ -48,7 +48,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule travel = advising(
     {"The shot does not fit: a shorter move or a longer axis is needed."},
-    judging(criteria::travel, {"Room on the axis"}, judge,
+    judging(criteria::travel, {"Room on the axis"}, judgeTravel,
             words::listOf<travelText, travelExactText, travelPlaceText>,
             tries<&fixes::otherStart, &fixes::softMargin, &fixes::shorterTravel, &fixes::railLength>));
 

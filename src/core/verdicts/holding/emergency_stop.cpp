@@ -17,7 +17,7 @@ constexpr Message stopTurnsText{"After an emergency stop or reset weight or spri
                                 "falls; it may lose its place."};
 
 /// What an emergency stop or a reset does to an axis that gravity pulls.
-static Finding judge(const AxisView& view) {
+static Finding judgeEmergencyStop(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (!e.powerOff.loaded) return std::nullopt;
     // Friction and threads that lock are no brake, however far they outweigh gravity.
@@ -52,7 +52,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule emergencyStop = advising(
     {"Only a brake or a balance holds when the stop cuts the current; keep clear."},
-    judging(criteria::emergencyStop, {"Emergency stop"}, judge,
+    judging(criteria::emergencyStop, {"Emergency stop"}, judgeEmergencyStop,
             words::listOf<stopFallsText, stopGivesWayText, stopCreepsText, stopStaysText, stopTurnsText>,
             tries<&fixes::balanceHead, &fixes::counterweight, &fixes::stopBehaviour, &fixes::holdCurrent,
                   &fixes::brake, &fixes::balanceWeight, &fixes::locking>));

@@ -20,7 +20,7 @@ constexpr Message peopleSettingText{
 
 /// What Brief allows near people over what moves there: energy, and speed of the point farthest out. What jog
 /// could do besides is tight at worst, since nobody has to.
-static Finding judge(const AxisView& view) {
+static Finding judgeNearPeople(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     const double energy = view.project.conditions.energyNearPeople,
                  speed = view.project.conditions.speedNearPeople;
@@ -56,7 +56,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule nearPeople =
     advising({"Near people only less speed or less moving mass helps, and a guard or a distance."},
-             judging(criteria::nearPeople, {"Moving near people"}, judge,
+             judging(criteria::nearPeople, {"Moving near people"}, judgeNearPeople,
                      words::listOf<peopleEnergyText, peopleSpeedText, peopleSettingText>,
                      tries<&fixes::settingsToLimits, &fixes::slowerShot>));
 

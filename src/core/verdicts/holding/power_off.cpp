@@ -29,7 +29,7 @@ static bool overOrNearPeople(const Project& p) {
 }
 
 /// What holds an axis that gravity pulls when power goes. Friction and detent never make it fine.
-static Finding judge(const AxisView& view) {
+static Finding judgePowerOff(const AxisView& view) {
     const PowerOff& off = view.evaluation.powerOff;
     if (!off.loaded) return std::nullopt;
     Verdict v;
@@ -64,7 +64,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule powerOff =
     advising({"Only balance, a brake or a drive that cannot be driven back holds it. Until then, strap or "
               "prop it, and keep clear."},
-             judging(criteria::powerOff, {"Power-off holding"}, judge,
+             judging(criteria::powerOff, {"Power-off holding"}, judgePowerOff,
                      words::listOf<powerOffBrakeText, powerOffLocksText, powerOffSecondText,
                                    powerOffFallsText, powerOffFrictionText, powerOffTurnsText>,
                      tries<&fixes::balanceHead, &fixes::counterweight, &fixes::brake, &fixes::balanceWeight,

@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message standstillText{
     "At standstill gravity pulls with {0} at the motor; the hold current holds {1}."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeStandstill(const AxisView& view) {
     if (!view.evaluation.powerOff.loaded) return std::nullopt;
     const AxisEvaluation& e = view.evaluation;
     // A motor that is simply switched on holds nothing by current: what its load does is power-off holding.
@@ -19,7 +19,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule standstill = advising(
     {"Standing still needs more holding torque: balance it, gear it down, or fit a brake for pauses."},
-    judging(criteria::standstill, {"Holding at standstill"}, judge, words::listOf<standstillText>,
+    judging(criteria::standstill, {"Holding at standstill"}, judgeStandstill, words::listOf<standstillText>,
             tries<&fixes::holdCurrent, &fixes::runCurrent, &fixes::counterweight, &fixes::balanceHead,
                   &fixes::balanceWeight, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
                   &fixes::largerMotor>));

@@ -10,7 +10,7 @@ constexpr Message stopsText{
     "“{part}” stops for its pictures, and vibration smears them by {0}; {1} still looks "
     "sharp."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanBlur(const RigView& view) {
     const double sharp = criteria::sharpness;
     const auto ratio = [&](const IntervalResults& r) { return allowedOver(sharp, r.sharp.smear); };
     const auto worst = worstPlan(view, ratio);
@@ -25,9 +25,10 @@ static Finding judge(const RigView& view) {
     return v;
 }
 
-constinit const Rule planBlur = advising(
-    {"Shorter exposures, slower moves or stops for each picture make it sharper."},
-    ofAllAxes(judging(criteria::planBlur, {"Sharp pictures"}, judge, words::listOf<runsText, stopsText>,
-                      tries<&fixes::stopForPictures, &fixes::longerInterval, &fixes::settleLonger>)));
+constinit const Rule planBlur =
+    advising({"Shorter exposures, slower moves or stops for each picture make it sharper."},
+             ofAllAxes(judging(
+                 criteria::planBlur, {"Sharp pictures"}, judgePlanBlur, words::listOf<runsText, stopsText>,
+                 tries<&fixes::stopForPictures, &fixes::longerInterval, &fixes::settleLonger>)));
 
 } // namespace gantry::rules

@@ -8,7 +8,7 @@ constexpr Message headText{
     "The independent head of “{part}” turns for {0}, up to picture {1} of {2}. At the end "
     "it is {3} off the subject; {4} is allowed."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanHead(const RigView& view) {
     const auto allowed = [&](std::size_t i) {
         const Shot* shot = shotOf(view.project.shots, view.project.moves, view.project.plans[i]);
         return shot != nullptr ? Figure(shot->limits.framing * view.project.camera.deliveredWidth)
@@ -35,7 +35,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule planHead =
     advising({"It needs a head that turns for longer, or a run that is over sooner."},
-             ofAllAxes(judging(criteria::planHead, {"Head by itself"}, judge, words::listOf<headText>,
+             ofAllAxes(judging(criteria::planHead, {"Head by itself"}, judgePlanHead, words::listOf<headText>,
                                tries<&fixes::runWithinHead, &fixes::headTurn>)));
 
 } // namespace gantry::rules

@@ -7,7 +7,7 @@ constexpr Message heatText{
     "After hours of “{part}” the motor of {axis} reaches about {0}; its mount withstands {1}. "
     "Let hot motors and drivers cool before touching."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanHeat(const RigView& view) {
     const double air = view.project.conditions.ambient;
     const auto ratio = [&](const PlanAxisResults& r) {
         return allowedOver(r.temperatureLimit - air, r.temperature - air);
@@ -25,7 +25,7 @@ static Finding judge(const RigView& view) {
 constinit const Rule planHeat = advising(
     {"It needs less hold current, a metal mount, moving air or a larger motor."},
     ofAllAxes(namingAxis(judging(
-        criteria::planHeat, {"Heat over the run"}, judge, words::listOf<heatText>,
+        criteria::planHeat, {"Heat over the run"}, judgePlanHeat, words::listOf<heatText>,
         tries<&fixes::lessHoldCurrent, &fixes::cutCurrent, &fixes::mountMaterial, &fixes::largerMotor>))));
 
 } // namespace gantry::rules

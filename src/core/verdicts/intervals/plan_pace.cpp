@@ -20,7 +20,7 @@ static Figure paceOf(const IntervalPlan& plan, const IntervalResults& r) {
     });
 }
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanPace(const RigView& view) {
     std::optional<std::size_t> worst;
     const std::vector<IntervalResults>& plans = view.evaluation.plans;
     const auto ratio = [&](std::size_t i) { return paceOf(view.project.plans[i], plans[i]); };
@@ -46,7 +46,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule planPace =
     advising({"Lay the way out for the time that somebody is there, or let it turn back at its end."},
-             ofAllAxes(judging(criteria::planPace, {"Pace by presence"}, judge,
+             ofAllAxes(judging(criteria::planPace, {"Pace by presence"}, judgePlanPace,
                                words::listOf<earlyText, staysText, backText, suitsText>,
                                tries<&fixes::paceByPresence, &fixes::turnsBack>)));
 

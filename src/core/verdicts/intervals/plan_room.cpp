@@ -9,7 +9,7 @@ constexpr Message roomText{
 constexpr Message cameraRoomText{
     "At picture {0} of “{part}” the camera by itself needs {3} and an interval of {4}; there are {5}."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanRoom(const RigView& view) {
     const auto worst = worstPlan(view, [](const IntervalResults& r) { return r.lanes.room; });
     if (!worst) return std::nullopt;
     const PlanLanes& l = view.evaluation.plans[*worst].lanes;
@@ -26,7 +26,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule planRoom =
     advising({"Only a longer interval, a shorter exposure or smaller steps make room."},
-             ofAllAxes(judging(criteria::planRoom, {"Room in the interval"}, judge,
+             ofAllAxes(judging(criteria::planRoom, {"Room in the interval"}, judgePlanRoom,
                                words::listOf<roomText, cameraRoomText>,
                                tries<&fixes::longerInterval, &fixes::focusByHand, &fixes::writesInMoves,
                                      &fixes::evenSteps, &fixes::morePictures>)));

@@ -36,7 +36,7 @@ Message planTroubleMessage(PlanTrouble trouble) {
     return noFactsText;
 }
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanRun(const RigView& view) {
     for (std::size_t i = 0; i < view.evaluation.plans.size(); ++i)
         for (const PlanTrouble trouble : view.evaluation.plans[i].troubles) {
             Verdict v = found(nullptr, Figure(0.0), planTroubleMessage(trouble), {});
@@ -49,7 +49,7 @@ static Finding judge(const RigView& view) {
 constinit const Rule planRun = advising(
     {"The plan cannot run as it is meant; the sentence says what it lacks."},
     ofAllAxes(judging(
-        criteria::planRun, {"Plan of the run"}, judge,
+        criteria::planRun, {"Plan of the run"}, judgePlanRun,
         words::listOf<noFactsText, noPathText, stillText, noMoveText, unevenText, closedText, noSlideText>,
         tries<&fixes::mendRun>)));
 

@@ -10,7 +10,7 @@ constexpr Message ownText{"The sensor of “{part}” sees the rig move: after e
 constexpr Message endlessText{
     "The sensor of “{part}” sees every move of the rig within its hold, so the run never stops by itself."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanSensor(const RigView& view) {
     std::optional<std::size_t> worst;
     Figure least;
     for (std::size_t i = 0; i < view.evaluation.plans.size(); ++i) {
@@ -32,7 +32,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule planSensor =
     advising({"The sensor must not see the rig: turn it away, or do not listen to it while it moves."},
-             ofAllAxes(judging(criteria::planSensor, {"Sensor sees the rig"}, judge,
+             ofAllAxes(judging(criteria::planSensor, {"Sensor sees the rig"}, judgePlanSensor,
                                words::listOf<ownText, endlessText>, tries<&fixes::sensorDeaf>)));
 
 } // namespace gantry::rules

@@ -9,7 +9,7 @@ constexpr Message jumpText{
     "When the current of {axis} is cut between pictures of “{part}”, its rotor jumps by up to {0}; {1} is "
     "allowed."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanSteps(const RigView& view) {
     const auto allowed = [&](std::size_t plan) { return view.evaluation.plans[plan].sharp.allowed; };
     PlanAxisView worst;
     Figure least;
@@ -36,7 +36,7 @@ static Finding judge(const RigView& view) {
 constinit const Rule planSteps = advising(
     {"It needs more gear ratio, finer microsteps, or current that holds between pictures."},
     ofAllAxes(namingAxis(judging(
-        criteria::planSteps, {"Steps of a picture"}, judge, words::listOf<roundedText, jumpText>,
+        criteria::planSteps, {"Steps of a picture"}, judgePlanSteps, words::listOf<roundedText, jumpText>,
         tries<&fixes::currentHolds, &fixes::finerMicrosteps, &fixes::reduction, &fixes::reducerInFront>))));
 
 } // namespace gantry::rules

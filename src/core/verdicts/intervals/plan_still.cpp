@@ -10,7 +10,7 @@ constexpr Message neverText{
     "When the shutter opens in “{part}”, the picture still vibrates by {0}, peak to peak; {1} is allowed. It "
     "never comes to rest."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanStill(const RigView& view) {
     const auto ratio = [](const IntervalResults& r) { return allowedOver(r.sharp.allowed, r.sharp.left); };
     const auto worst = worstPlan(view, ratio);
     if (!worst) return std::nullopt;
@@ -24,8 +24,8 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule planStill = advising(
     {"It needs more time to settle, smaller steps, gentler ramps or a stiffer rig."},
-    ofAllAxes(
-        judging(criteria::planStill, {"Still before the shutter"}, judge, words::listOf<leftText, neverText>,
-                tries<&fixes::settleLonger, &fixes::pictureFirst, &fixes::evenSteps, &fixes::morePictures>)));
+    ofAllAxes(judging(
+        criteria::planStill, {"Still before the shutter"}, judgePlanStill, words::listOf<leftText, neverText>,
+        tries<&fixes::settleLonger, &fixes::pictureFirst, &fixes::evenSteps, &fixes::morePictures>)));
 
 } // namespace gantry::rules

@@ -7,7 +7,7 @@ constexpr Message storageText{"The card of {room} takes {0} pictures; “{part}�
 constexpr Message fullText{
     "The card of {room} is full at picture {2} of “{part}”: it takes {0} pictures, and {1} are needed."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanStorage(const RigView& view) {
     std::size_t plan = 0, camera = 0;
     Figure least = Figure::none(Reason::NotApplicable);
     for (std::size_t i = 0; i < view.evaluation.plans.size(); ++i) {
@@ -33,7 +33,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule planStorage =
     advising({"It needs a larger card, smaller pictures or fewer of them."},
-             ofAllAxes(judging(criteria::planStorage, {"Storage"}, judge,
+             ofAllAxes(judging(criteria::planStorage, {"Storage"}, judgePlanStorage,
                                words::listOf<storageText, fullText>, tries<&fixes::largerCard>)));
 
 } // namespace gantry::rules

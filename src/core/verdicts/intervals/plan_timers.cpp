@@ -9,7 +9,7 @@ constexpr Message collideText{
 constexpr Message apartText{
     "The clocks of “{part}” keep apart for all {0} pictures; that of the rig falls behind by {2} a day."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanTimers(const RigView& view) {
     const auto ratio = [](const IntervalResults& r) {
         return r.others.spoiledShare && !r.others.firstSpoiled ? Figure(1.0)
                                                                : shareOfRun(r.others.firstSpoiled, r);
@@ -28,7 +28,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule planTimers =
     advising({"Two clocks always drift; let one trigger the other."},
-             ofAllAxes(judging(criteria::planTimers, {"Clocks that collide"}, judge,
+             ofAllAxes(judging(criteria::planTimers, {"Clocks that collide"}, judgePlanTimers,
                                words::listOf<collideText, apartText>, tries<&fixes::oneTrigger>)));
 
 } // namespace gantry::rules

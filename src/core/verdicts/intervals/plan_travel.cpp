@@ -10,7 +10,7 @@ constexpr Message pulsesText{"Pulses of “{part}” move {axis} by {0} each, ±
                              "fit on its travel; {3} are "
                              "needed."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanTravel(const RigView& view) {
     // Of timed pulses it is how many of them fit, whatever their scatter.
     const auto fit = [](const IntervalResults& r) { return r.others.pulsesFit / r.pictures; };
     const auto axis = worstPlanAxis(view, [](const PlanAxisResults& r) { return r.room; });
@@ -39,10 +39,11 @@ static Finding judge(const RigView& view) {
     return v;
 }
 
-constinit const Rule planTravel = advising(
-    {"It needs more travel, a shorter way or shorter pulses."},
-    ofAllAxes(namingAxis(judging(
-        criteria::planTravel, {"Travel of the run"}, judge, words::listOf<travelText, withinText, pulsesText>,
-        tries<&fixes::shorterWay, &fixes::pulseInTime, &fixes::gearOfPulses, &fixes::railLength>))));
+constinit const Rule planTravel =
+    advising({"It needs more travel, a shorter way or shorter pulses."},
+             ofAllAxes(namingAxis(judging(
+                 criteria::planTravel, {"Travel of the run"}, judgePlanTravel,
+                 words::listOf<travelText, withinText, pulsesText>,
+                 tries<&fixes::shorterWay, &fixes::pulseInTime, &fixes::gearOfPulses, &fixes::railLength>))));
 
 } // namespace gantry::rules

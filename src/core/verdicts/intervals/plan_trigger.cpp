@@ -9,7 +9,7 @@ constexpr Message longText{
     "The trigger of {room} has to be let go between pictures, so “{part}” can expose for {1} "
     "at most; it needs {0}."};
 
-static Finding judge(const RigView& view) {
+static Finding judgePlanTrigger(const RigView& view) {
     Figure least = Figure::none(Reason::NotApplicable);
     std::size_t plan = 0, camera = 0;
     bool tooShort = false;
@@ -46,7 +46,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule planTrigger =
     advising({"It needs an exposure that the trigger can make, or one that the camera times itself."},
-             ofAllAxes(judging(criteria::planTrigger, {"Trigger and exposure"}, judge,
+             ofAllAxes(judging(criteria::planTrigger, {"Trigger and exposure"}, judgePlanTrigger,
                                words::listOf<shortText, longText>,
                                tries<&fixes::cameraTimes, &fixes::longerInterval>)));
 

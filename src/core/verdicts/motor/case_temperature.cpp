@@ -7,7 +7,7 @@ constexpr Message caseText{"After hours the motor case reaches about {0}; its mo
                            "motors and drivers cool before touching."};
 
 /// Rise that the mount stands over the rise that hours at this current bring.
-static Finding judge(const AxisView& view) {
+static Finding judgeCaseTemperature(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.caseTemperature.reason() == Reason::NotApplicable) return std::nullopt;
     const double air = view.project.conditions.ambient;
@@ -15,9 +15,9 @@ static Finding judge(const AxisView& view) {
                  {{{Kind::Celsius, e.checks.caseTemperature}, {Kind::Celsius, e.checks.caseLimit}}});
 }
 
-constinit const Rule caseTemperature =
-    advising({"It needs less current, a metal mount, moving air or a larger motor."},
-             judging(criteria::caseTemperature, {"Case temperature"}, judge, words::listOf<caseText>,
-                     tries<&fixes::lowerRunCurrent, &fixes::mountMaterial, &fixes::largerMotor>));
+constinit const Rule caseTemperature = advising(
+    {"It needs less current, a metal mount, moving air or a larger motor."},
+    judging(criteria::caseTemperature, {"Case temperature"}, judgeCaseTemperature, words::listOf<caseText>,
+            tries<&fixes::lowerRunCurrent, &fixes::mountMaterial, &fixes::largerMotor>));
 
 } // namespace gantry::rules

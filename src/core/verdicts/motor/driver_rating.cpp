@@ -12,7 +12,7 @@ constexpr Message ratingReversalText{
 constexpr Message ratingCurrentText{"Set to {0} rms; the driver is rated {1} rms."};
 constexpr Message ratingVoltageText{"The supply gives {0}; the driver is rated {1}."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeDriverRating(const AxisView& view) {
     const Driver& driver = view.axis.driver;
     const auto byStall = [&]() -> Finding {
         const AxisChecks& checks = view.evaluation.checks;
@@ -43,7 +43,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule driverRating =
     advising({"The driver needs a higher rating, or the motor less voltage or current."},
-             judging(criteria::driverRating, {"Driver ratings"}, judge,
+             judging(criteria::driverRating, {"Driver ratings"}, judgeDriverRating,
                      words::listOf<ratingStallText, ratingReversalText, ratingCurrentText, ratingVoltageText>,
                      tries<&fixes::gentlerStop, &fixes::lowerRunCurrent, &fixes::driverExchange>));
 

@@ -8,7 +8,7 @@ constexpr Message dutyText{
 
 /// Torque that the motor stands for hours over the root mean square of what the shot asks. Steppers warm by
 /// their current instead, see case_temperature.
-static Finding judge(const AxisView& view) {
+static Finding judgeDuty(const AxisView& view) {
     if (view.evaluation.model.stepper()) return std::nullopt;
     const auto ratio = [](const ShotEvaluation& s) { return allowedOver(s.torque.continuous, s.torque.rms); };
     const ShotEvaluation* e = bindingShot(view, ratio);
@@ -19,7 +19,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule duty = advising(
     {"The motor needs pauses, gentler ramps or a larger size."},
-    judging(criteria::duty, {"Duty"}, judge, words::listOf<dutyText>,
+    judging(criteria::duty, {"Duty"}, judgeDuty, words::listOf<dutyText>,
             tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::reduction, &fixes::largerMotor>));
 
 } // namespace gantry::rules

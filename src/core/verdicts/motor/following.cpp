@@ -12,7 +12,7 @@ constexpr Message followingStopsText{
     "The rotor lags {0} in shot “{shot}”; at {1} the encoder stops the axis. It adds no torque."};
 
 /// Lag behind the command against the limit at which a drive with an encoder reports a fault.
-static Finding judge(const AxisView& view) {
+static Finding judgeFollowing(const AxisView& view) {
     struct Watch {
         double limit = 0.0; ///< [rad]; 0: nobody watches
         Message text = followingText;
@@ -36,7 +36,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule following =
     advising({"The loop falls behind: gentler ramps, a stiffer loop or a larger motor is needed."},
-             judging(criteria::following, {"Following error"}, judge,
+             judging(criteria::following, {"Following error"}, judgeFollowing,
                      words::listOf<followingText, followingCorrectsText, followingStopsText>,
                      tries<&fixes::slowerShot, &fixes::shotAcceleration, &fixes::largerMotor>));
 

@@ -12,7 +12,7 @@ constexpr Message handAnyText{
     "Pushed by hand at {0}, the motor feeds {1} back into the driver, which is rated for {2}."};
 
 /// Voltage that the driver stands over what a motor gives back when somebody pushes the axis.
-static Finding judge(const AxisView& view) {
+static Finding judgeHandDriven(const AxisView& view) {
     const Figure& volts = view.evaluation.handVoltage;
     if (!volts || volts.value() <= 0.0) return std::nullopt;
     const Figure ratio = lesser(view.axis.driver.maxVoltage / volts, plenty);
@@ -26,7 +26,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule handDriven =
     advising({"Unplug the motor before it is moved by hand, or fit a clamp for the supply voltage."},
-             judging(criteria::handDriven, {"Pushed by hand"}, judge, words::listOf<handText, handAnyText>,
-                     tries<&fixes::handSpeed, &fixes::driverExchange>));
+             judging(criteria::handDriven, {"Pushed by hand"}, judgeHandDriven,
+                     words::listOf<handText, handAnyText>, tries<&fixes::handSpeed, &fixes::driverExchange>));
 
 } // namespace gantry::rules

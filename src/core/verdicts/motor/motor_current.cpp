@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message currentText{
     "Set to {0} rms; the motor is rated {1} rms. Drivers and motors run hot: let them cool before touching."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeMotorCurrent(const AxisView& view) {
     const motor::StepperParams* stepper = view.evaluation.model.stepper();
     // A switched winding takes what the supply drives through it; there is nothing to set.
     if (stepper == nullptr || std::get<Stepper>(view.axis.motor).winding == Winding::Unipolar)
@@ -18,7 +18,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule motorCurrent =
     advising({"Set the current to what the motor is rated for."},
-             judging(criteria::motorCurrent, {"Motor current"}, judge, words::listOf<currentText>,
+             judging(criteria::motorCurrent, {"Motor current"}, judgeMotorCurrent, words::listOf<currentText>,
                      tries<&fixes::lowerRunCurrent, &fixes::largerMotor>));
 
 } // namespace gantry::rules

@@ -43,7 +43,7 @@ static Finding judgeOwnSpeed(const AxisView& view) {
 
 /// A motor with a top speed of its own against the fastest shot, or its lowest steady speed against the
 /// slowest.
-static Finding judge(const AxisView& view) {
+static Finding judgeMotorSpeed(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.motorTopSpeed.reason() == Reason::NotApplicable) return std::nullopt;
     if (e.model.oneSpeed) return judgeOwnSpeed(view);
@@ -70,7 +70,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule motorSpeed = advising(
     {"The motor needs another gear or supply to run at this speed."},
-    judging(criteria::motorSpeed, {"Motor speed"}, judge,
+    judging(criteria::motorSpeed, {"Motor speed"}, judgeMotorSpeed,
             words::listOf<motorSlowText, motorNearSlowText, motorSettingText, motorSpeedText, motorOwnText>,
             tries<&fixes::slowerShot, &fixes::fasterShot, &fixes::knobUp, &fixes::reduction,
                   &fixes::reducerInFront, &fixes::outputTeeth, &fixes::supplyVoltage, &fixes::otherGearmotor,

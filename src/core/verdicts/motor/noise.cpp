@@ -18,7 +18,7 @@ constexpr Message noiseStepText{
     "Shot “{shot}”: full steps sound at {0}, rank {1} of 4 where Brief allows {2}."};
 
 /// Only where sound is recorded: the rank that Brief allows over the rank of the loudest shot.
-static Finding judge(const AxisView& view) {
+static Finding judgeNoise(const AxisView& view) {
     if (view.project.conditions.silence == Silence::Any) return std::nullopt;
     // Ranks hold for a microphone a metre away. Sound falls by 10 dB, taken as one rank, over 3.2 times the
     // distance.
@@ -51,7 +51,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule noise = advising(
     {"It needs distance, damping under the motor, or less speed and current."},
-    judging(criteria::noise, {"Noise"}, judge,
+    judging(criteria::noise, {"Noise"}, judgeNoise,
             words::listOf<noiseCoarseText, noiseBrushText, noiseGearText, noiseSwitchingText, noiseStepText>,
             tries<&fixes::finerMicrosteps, &fixes::lowerRunCurrent, &fixes::slowerShot, &fixes::reduction>));
 

@@ -7,7 +7,7 @@ constexpr Message oversizeText{"{0} is available where {1} is needed. A motor wi
                                "keep the target margin, lighter and cooler."};
 
 /// Speaks only where every shot leaves that many times the wanted margin.
-static Finding judge(const AxisView& view) {
+static Finding judgeOversize(const AxisView& view) {
     const ShotEvaluation* e = bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin; });
     if (e == nullptr || !e->torque.margin) return std::nullopt;
     const double ratio = e->torque.margin.value() / view.evaluation.model.wantedMargin;
@@ -20,7 +20,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule oversize =
     advising({"It only costs weight, heat and money; it may stay."},
-             judging(criteria::motorSize, {"Motor size"}, judge, words::listOf<oversizeText>,
+             judging(criteria::motorSize, {"Motor size"}, judgeOversize, words::listOf<oversizeText>,
                      tries<&fixes::lowerRunCurrent, &fixes::smallerMotor>));
 
 } // namespace gantry::rules

@@ -7,7 +7,7 @@ constexpr Message regulatorText{"In “{shot}” the linear regulator turns {0} 
                                 "{1}; its chip withstands {2}. It burns skin long before."};
 
 /// Rise that the regulator's chip stands over the rise that the motor's worst current brings.
-static Finding judge(const AxisView& view) {
+static Finding judgeRegulatorHeat(const AxisView& view) {
     const ShotEvaluation* s =
         bindingShot(view, [](const ShotEvaluation& e) { return 0.0 - e.regulator.temperature; });
     if (s == nullptr || s->regulator.temperature.reason() == Reason::NotApplicable) return std::nullopt;
@@ -20,7 +20,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule regulatorHeat =
     advising({"A switching converter does not turn the difference into heat."},
-             judging(criteria::regulatorHeat, {"Regulator heat"}, judge, words::listOf<regulatorText>,
-                     tries<&fixes::converterInstead>));
+             judging(criteria::regulatorHeat, {"Regulator heat"}, judgeRegulatorHeat,
+                     words::listOf<regulatorText>, tries<&fixes::converterInstead>));
 
 } // namespace gantry::rules

@@ -21,7 +21,7 @@ static Figure clearOf(const Figure& speed, const Figure& low, const Figure& high
 
 /// Cruise speed against the bands in which full steps meet a natural frequency: rotor and load together in
 /// the field, and the rotor against the drive's spring. Ramps cross them quickly.
-static Finding judge(const AxisView& view) {
+static Finding judgeResonance(const AxisView& view) {
     if (!view.evaluation.model.stepper()) return std::nullopt;
     const RotorResonance& r = view.evaluation.resonance;
     const auto first = [&](const ShotEvaluation& s) { return clearOf(s.motion.topSpeed, r.low, r.high); };
@@ -48,7 +48,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule resonance =
     advising({"Keep its speed out of the band: another speed, current or ratio, or a damper on the shaft."},
-             leastInside(judging(criteria::resonance, {"Distance from resonance"}, judge,
+             leastInside(judging(criteria::resonance, {"Distance from resonance"}, judgeResonance,
                                  words::listOf<resonanceInsideText, resonanceText, resonanceSecondText>,
                                  tries<&fixes::lowerRunCurrent, &fixes::fasterShot, &fixes::slowerShot,
                                        &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront>)));

@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message servoRangeText{"The axis turns {0}; the servo reaches {1}."};
 
 /// A hobby servo turns only so far.
-static Finding judge(const AxisView& view) {
+static Finding judgeServoRange(const AxisView& view) {
     const auto* servo = std::get_if<HobbyServo>(&view.axis.motor);
     if (servo == nullptr) return std::nullopt;
     const double reach = servo->range * view.evaluation.model.outputPerRad;
@@ -17,7 +17,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule servoRange =
     advising({"The servo turns no farther: a shorter move or another motor is needed."},
-             judging(criteria::servoRange, {"Servo range"}, judge, words::listOf<servoRangeText>,
+             judging(criteria::servoRange, {"Servo range"}, judgeServoRange, words::listOf<servoRangeText>,
                      tries<&fixes::shorterTravel, &fixes::stepperInstead>));
 
 } // namespace gantry::rules

@@ -8,7 +8,7 @@ constexpr Message shaftAxialText{"The screw thrusts {0} along the motor shaft, w
 constexpr Message shaftRadialText{
     "Belt, gear or wheel pull {0} sideways on the motor shaft; it is rated for {1}."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeShaftLoad(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     const MotorBody& body = bodyOf(view.axis.motor);
     const Figure radial = allowedOver(body.radialRating.value, e.checks.shaftRadial);
@@ -22,7 +22,7 @@ static Finding judge(const AxisView& view) {
 }
 
 constinit const Rule shaftLoad = advising({"Take the load off the motor shaft with bearings of its own."},
-                                          judging(criteria::shaftLoad, {"Motor shaft load"}, judge,
+                                          judging(criteria::shaftLoad, {"Motor shaft load"}, judgeShaftLoad,
                                                   words::listOf<shaftAxialText, shaftRadialText>,
                                                   tries<&fixes::lessTension, &fixes::shaftBearing>));
 

@@ -10,7 +10,7 @@ constexpr Message speedsWithinText{"The fastest shot is {0} times as fast as the
                                    "steadily over a range of {1} to 1."};
 
 /// What a motor on a knob spans between its slowest steady and its top speed, over what its shots ask.
-static Finding judge(const AxisView& view) {
+static Finding judgeSpeedSpan(const AxisView& view) {
     const AxisChecks& c = view.evaluation.checks;
     if (!c.speedsAsked || c.speedsAsked.value() <= 1.001) return std::nullopt;
     const Figure ratio = c.speedSpan / c.speedsAsked;
@@ -21,7 +21,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule speedSpan =
     advising({"One ratio cannot serve all shots: change wheels between them, or fit a motor that runs "
               "steadily at every speed."},
-             judging(criteria::speedSpan, {"Speeds for one ratio"}, judge,
+             judging(criteria::speedSpan, {"Speeds for one ratio"}, judgeSpeedSpan,
                      words::listOf<speedSpanText, speedsWithinText>, tries<&fixes::stepperInstead>));
 
 } // namespace gantry::rules

@@ -12,7 +12,7 @@ constexpr Message startSettingText{
 
 /// Started without a ramp, a stepper's rotor has to be caught by its field; a brushed motor at a low setting
 /// has to break away.
-static Finding judge(const AxisView& view) {
+static Finding judgeStart(const AxisView& view) {
     const DriveModel& m = view.evaluation.model;
     if (m.stepper() != nullptr) {
         if (!m.atOnce) return std::nullopt;
@@ -37,7 +37,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule start = advising(
     {"It needs a controller or a knob that ramps, or less weight on the axis."},
-    judging(criteria::start, {"Start without a ramp"}, judge,
+    judging(criteria::start, {"Start without a ramp"}, judgeStart,
             words::listOf<startCaughtText, startSettingText>,
             tries<&fixes::controllerRamps, &fixes::slowerShot, &fixes::runCurrent, &fixes::reduction>,
             [](const AxisView& view) {

@@ -12,7 +12,7 @@ constexpr Message torqueEvenText{"Shot “{shot}” needs {0} without a ramp; {1
 constexpr Message torqueText{"“{shot}” needs {0} at the end of the ramp; the motor has {1} at {2}."};
 
 /// Pull-out torque over needed torque, at the ramp's end or at break-away, whichever is tighter.
-static Finding judge(const AxisView& view) {
+static Finding judgeTorque(const AxisView& view) {
     const ShotEvaluation* e = bindingShot(view, [](const ShotEvaluation& s) { return s.torque.margin; });
     if (e == nullptr) return std::nullopt;
     // Where break-away decides, several shots have the same ratio; the axis' worst shot is one of them.
@@ -40,7 +40,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule torque = advising(
     {"Nothing offered is enough: the axis needs less weight, a balance, slower ramps or a motor beyond those "
      "listed."},
-    judging(criteria::torque, {"Torque over the ramp"}, judge,
+    judging(criteria::torque, {"Torque over the ramp"}, judgeTorque,
             words::listOf<torqueBreakawayText, torqueText, torqueStartText, torqueStallText, torqueEvenText>,
             tries<&fixes::runCurrent, &fixes::knobUp, &fixes::counterweight, &fixes::balanceHead,
                   &fixes::shotAcceleration, &fixes::slowerShot, &fixes::outputTeeth, &fixes::reduction,

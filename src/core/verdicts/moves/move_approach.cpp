@@ -12,7 +12,7 @@ constexpr Message fromText{
 
 /// Room before the first pose to take up the backlash on the way to it. Without it the first pose is off by
 /// what is left: no more.
-static Finding judge(const RigView& view) {
+static Finding judgeMoveApproach(const RigView& view) {
     const MoveAxisView worst = worstMoveAxis(view, [](const MoveAxisResults& r) { return r.approachRoom; });
     if (!worst) return std::nullopt;
     const std::size_t axis = worst.axis;
@@ -32,8 +32,8 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule moveApproach =
     advising({"Begin farther from the limit, or come to the first pose by hand from the other side."},
-             ofAllAxes(namingAxis(harmless(judging(criteria::moveApproach, {"Way to the first pose"}, judge,
-                                                   words::listOf<roomText, fromText>,
+             ofAllAxes(namingAxis(harmless(judging(criteria::moveApproach, {"Way to the first pose"},
+                                                   judgeMoveApproach, words::listOf<roomText, fromText>,
                                                    tries<&fixes::startFarther, &fixes::noPlay>)))));
 
 } // namespace gantry::rules

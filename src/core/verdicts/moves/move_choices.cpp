@@ -23,7 +23,7 @@ static Figure size(const Figure& f) {
 
 /// The nearest fixed speed or time against what a segment needs, where it misses that by most. It runs all
 /// the same, only not in its time.
-static Finding judge(const RigView& view) {
+static Finding judgeMoveChoices(const RigView& view) {
     const auto roomOf = [](const Figure& late, const Figure& choice) {
         if (!late) return late;
         const double time = choice.value() - late.value();
@@ -68,7 +68,7 @@ static Finding judge(const RigView& view) {
 constinit const Rule moveChoices =
     advising({"Give the segment the time that a speed or a time of the rig makes of it, or cut it to fit."},
              ofAllAxes(namingAxis(
-                 harmless(judging(criteria::moveChoices, {"Fixed speeds and times"}, judge,
+                 harmless(judging(criteria::moveChoices, {"Fixed speeds and times"}, judgeMoveChoices,
                                   words::listOf<speedLateText, speedEarlyText, timeLateText, timeEarlyText>,
                                   tries<&fixes::moveToChoice>)))));
 

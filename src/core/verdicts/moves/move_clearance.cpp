@@ -9,7 +9,7 @@ constexpr Message nearText{"{part} comes within {0} of {room} at {2} of the move
 constexpr Message touchesText{"{part} runs into {room} at {2} of the move; {1} of room is wanted there."};
 
 /// Least distance on the way itself; nothing thin is missed between two moments.
-static Finding judge(const RigView& view) {
+static Finding judgeMoveClearance(const RigView& view) {
     const auto ratio = [](const MoveResults& r) { return r.search.clearance / r.search.wanted; };
     const auto worst = worstMove(view, ratio);
     if (!worst) return std::nullopt;
@@ -26,7 +26,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule moveClearance =
     advising({"Move a pose, or what is in the way: the way between the poses passes too near to it."},
-             ofAllAxes(judging(criteria::moveClearance, {"Room along the move"}, judge,
+             ofAllAxes(judging(criteria::moveClearance, {"Room along the move"}, judgeMoveClearance,
                                words::listOf<nearText, touchesText>,
                                tries<&fixes::spacer, &fixes::cameraBack, &fixes::higherColumn>)));
 

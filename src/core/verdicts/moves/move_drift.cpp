@@ -8,7 +8,7 @@ constexpr Message driftText{
     "In “{part}” the drive's springs give at {2} as its load changes, and the picture drifts by {0}; {1} is "
     "allowed."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeMoveDrift(const AxisView& view) {
     const auto allowed = [&](std::size_t move) {
         const Shot* shot = shotOf(view.project.shots, view.project.moves[move]);
         return shot != nullptr ? Figure::of(shot->limits.drift) : Figure::none(Reason::NoShot);
@@ -27,7 +27,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule moveDrift = advising(
     {"Drift comes from forces that change on the way: longer ramps, less weight to one side, or a stiffer "
      "drive."},
-    judgingMoves(criteria::moveDrift, {"Drift in the move"}, judge, words::listOf<driftText>,
+    judgingMoves(criteria::moveDrift, {"Drift in the move"}, judgeMoveDrift, words::listOf<driftText>,
                  tries<&fixes::moveSlower, &fixes::counterweight, &fixes::balanceHead, &fixes::stifferDrive,
                        &fixes::cordStiffness, &fixes::balanceWeight>));
 

@@ -16,7 +16,7 @@ constexpr Message noAxisText{"In “{part}” the target comes to {3}, at {4}. F
 
 /// How far the target is out of focus on the way. Without a focus axis somebody can pull it by hand: tight at
 /// worst.
-static Finding judge(const RigView& view) {
+static Finding judgeMoveFocus(const RigView& view) {
     const bool hasAxis = focusAxisOf(view.project.axes).has_value();
     const auto ratio = [&](const MoveResults& r) {
         const Figure allowed = allowedOver(criteria::sharpness, r.focusBlur);
@@ -41,7 +41,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule moveFocus =
     advising({"Pull focus during the take, by hand or with an axis on the ring, or close the aperture."},
-             ofAllAxes(judging(criteria::moveFocus, {"Focus along the move"}, judge,
+             ofAllAxes(judging(criteria::moveFocus, {"Focus along the move"}, judgeMoveFocus,
                                words::listOf<sharpText, ringText, noAxisText>,
                                tries<&fixes::pullFocus, &fixes::focusAtPoses>)));
 

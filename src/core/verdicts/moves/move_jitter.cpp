@@ -9,7 +9,7 @@ constexpr Message slipText{
     "In “{part}” the load sticks and slips from {2} on: {0} peak to peak, {3} of it by "
     "jumps; {1} is allowed. Above {4} it runs evenly."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeMoveJitter(const AxisView& view) {
     const auto ratio = [&](const AxisMoveResults& r) {
         return allowedOver(jitterAllowed(view.project, r.move), r.jitter);
     };
@@ -29,7 +29,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule moveJitter = advising(
     {"Less friction that sticks, less backlash, a stiffer drive or more ratio is needed."},
     judgingMoves(
-        criteria::moveJitter, {"Jitter in the move"}, judge, words::listOf<backlashText, slipText>,
+        criteria::moveJitter, {"Jitter in the move"}, judgeMoveJitter, words::listOf<backlashText, slipText>,
         tries<&fixes::moveSlower, &fixes::moveFaster, &fixes::balanceHead, &fixes::hungLower,
               &fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
               &fixes::ballWheels, &fixes::stifferDrive, &fixes::cordStiffness, &fixes::closedCord,

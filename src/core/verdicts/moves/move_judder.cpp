@@ -14,7 +14,7 @@ constexpr Message judderOfSinglesText{
     "In “{part}” the target crosses the frame as if in {0}, at {2}. Below {1} it judders."};
 
 /// Pace of the target in the picture, as the time in which it would cross the frame; see judder of a shot.
-static Finding judge(const RigView& view) {
+static Finding judgeMoveJudder(const RigView& view) {
     const auto wanted = [&](std::size_t move) {
         const Shot* shot = shotOf(view.project.shots, view.project.moves[move]);
         return shot != nullptr
@@ -40,7 +40,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule moveJudder =
     advising({"Only a slower move, a wider lens, more distance or a higher frame rate takes judder away."},
-             ofAllAxes(judging(criteria::moveJudder, {"Judder in the move"}, judge,
+             ofAllAxes(judging(criteria::moveJudder, {"Judder in the move"}, judgeMoveJudder,
                                words::listOf<judderText, judderOfSinglesText>,
                                tries<&fixes::aimSegment, &fixes::moveSlower>)));
 

@@ -9,7 +9,7 @@ constexpr Message accelerationText{
 constexpr Message jerkText{"“{part}” needs {0} of jerk of {axis} at {2}; {1} is set. In {3} it would do."};
 
 /// Limits of the controller against the exact peaks of the planned move; a plan right at its limits holds.
-static Finding judge(const RigView& view) {
+static Finding judgeMoveLimits(const RigView& view) {
     const SegmentView s =
         worstSegment(view.evaluation, [](std::size_t, const MoveSegmentResults& r) { return limitRatio(r); });
     if (!s) return std::nullopt;
@@ -33,7 +33,7 @@ static Finding judge(const RigView& view) {
 constinit const Rule moveLimits = advising(
     {"The move is too quick for its axes: more time, gentler ease, or higher limits."},
     ofAllAxes(namingAxis(judging(
-        criteria::moveLimits, {"Limits along the move"}, judge,
+        criteria::moveLimits, {"Limits along the move"}, judgeMoveLimits,
         words::listOf<speedText, accelerationText, jerkText>,
         tries<&fixes::moveGentler, &fixes::moveInLeastTime, &fixes::moveFastest, &fixes::settingsToMove>))));
 

@@ -9,7 +9,7 @@ constexpr Message seenText{
     "In “{part}” {room} is in the picture from {1} to {2}; at {3} the rig's own parts cover {0} of it."};
 
 /// The rig's own parts in the picture, by their outlines.
-static Finding judge(const RigView& view) {
+static Finding judgeMoveOwnParts(const RigView& view) {
     const auto ratio = [](const MoveResults& r) { return allowedOver(criteria::ownParts, r.search.view); };
     const auto worst = worstMove(view, ratio);
     if (!worst) return std::nullopt;
@@ -26,7 +26,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule moveOwnParts =
     advising({"Turn the camera away from it, take a longer lens, or move the part out of the picture."},
-             ofAllAxes(judging(criteria::moveOwnParts, {"Rig in the picture"}, judge, words::listOf<seenText>,
-                               tries<&fixes::longerLens>)));
+             ofAllAxes(judging(criteria::moveOwnParts, {"Rig in the picture"}, judgeMoveOwnParts,
+                               words::listOf<seenText>, tries<&fixes::longerLens>)));
 
 } // namespace gantry::rules

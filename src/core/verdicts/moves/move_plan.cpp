@@ -25,9 +25,10 @@ constexpr Message cannotFollowText{
 constexpr Message notSteeredText{
     "{room}: {axis} is switched or set by hand, so nothing can time it. Leave it "
     "where it is, or give it a motor that is steered."};
-constexpr Message standsText{"{room}: the target nearly stands in the picture on the way, or is held there, "
-                             "so its speed cannot be kept "
-                             "even. Keep that of the lens or of the axes even instead."};
+constexpr Message targetHeldText{
+    "{room}: the target nearly stands in the picture on the way, or is held there, "
+    "so its speed cannot be kept "
+    "even. Keep that of the lens or of the axes even instead."};
 constexpr Message lensStandsText{
     "{room}: the lens nearly stands on the way, so its speed cannot be kept even. Keep that of the axes even "
     "instead."};
@@ -95,7 +96,7 @@ Message troubleMessage(MoveTroubleKind kind) {
     case MoveTroubleKind::NotSteered:
         return notSteeredText;
     case MoveTroubleKind::StandsInPicture:
-        return standsText;
+        return targetHeldText;
     case MoveTroubleKind::LensStands:
         return lensStandsText;
     case MoveTroubleKind::EvenPassing:
@@ -136,7 +137,7 @@ static bool stands(const MoveTrouble& t) {
 }
 
 /// A move that cannot be planned as it is meant. Nothing where all can.
-static Finding judge(const RigView& view) {
+static Finding judgeMovePlan(const RigView& view) {
     for (std::size_t m = 0; m < view.evaluation.moves.size(); ++m)
         for (const MoveTrouble& t : view.evaluation.moves[m].troubles) {
             if (!stands(t)) continue;
@@ -154,10 +155,10 @@ static Finding judge(const RigView& view) {
 constinit const Rule movePlan =
     advising({"The move cannot run as it is meant; the sentence says what it lacks."},
              ofAllAxes(namingAxis(judging(
-                 criteria::movePlan, {"Plan of the move"}, judge,
+                 criteria::movePlan, {"Plan of the move"}, judgeMovePlan,
                  words::listOf<tooFewText, outsideText, rampsText, noTargetText, noHeadText, blindText,
                                notReachedText, leavesText, nothingText, noSpeedText, cannotFollowText,
-                               notSteeredText, standsText, lensStandsText, passingText, noScaleText,
+                               notSteeredText, targetHeldText, lensStandsText, passingText, noScaleText,
                                noZoomText, pastZoomText, blockMovedText, blocksOverlapText, blockPastEndText>,
                  tries<&fixes::mendPlan>))));
 

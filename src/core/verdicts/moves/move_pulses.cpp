@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message pulsesText{
     "“{part}” needs {0} of step pulses at its fastest; the controller can send {1}."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeMovePulses(const AxisView& view) {
     const double ceiling = view.evaluation.model.pulseCeiling;
     const auto ratio = [&](const AxisMoveResults& r) { return allowedOver(ceiling, r.pulseRate); };
     const AxisMoveResults* m = worstAxisMove(view, ratio);
@@ -20,7 +20,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule movePulses = advising(
     {"Only a slower move, coarser microsteps, less ratio or a faster controller lowers the rate."},
     judgingMoves(
-        criteria::movePulses, {"Pulses along the move"}, judge, words::listOf<pulsesText>,
+        criteria::movePulses, {"Pulses along the move"}, judgeMovePulses, words::listOf<pulsesText>,
         tries<&fixes::coarserMicrosteps, &fixes::moveSlower, &fixes::outputTeeth, &fixes::controllerPulses>));
 
 } // namespace gantry::rules

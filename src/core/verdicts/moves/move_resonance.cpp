@@ -8,7 +8,7 @@ constexpr Message stayText{
 
 /// How long a move stays at a speed at which full steps meet the rotor's natural frequency. Ramps that cross
 /// it quickly do no harm. While the motor has its margin it shakes there, but loses no steps.
-static Finding judge(const AxisView& view) {
+static Finding judgeMoveResonance(const AxisView& view) {
     const auto ratio = [&](const AxisMoveResults& r) {
         const Figure stay = allowedOver(criteria::resonanceStay, r.stay);
         return less(r.margin, view.evaluation.model.wantedMargin) ? stay : greater(stay, 1.0);
@@ -26,11 +26,12 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule moveResonance = advising(
-    {"Cross the band faster, or stay out of it: another time, current or ratio, or a damper on the "
-     "shaft."},
-    harmless(judgingMoves(criteria::moveResonance, {"Resonance in the move"}, judge, words::listOf<stayText>,
-                          tries<&fixes::lowerRunCurrent, &fixes::moveFaster, &fixes::moveSlower,
-                                &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront>)));
+constinit const Rule moveResonance =
+    advising({"Cross the band faster, or stay out of it: another time, current or ratio, or a damper on the "
+              "shaft."},
+             harmless(judgingMoves(criteria::moveResonance, {"Resonance in the move"}, judgeMoveResonance,
+                                   words::listOf<stayText>,
+                                   tries<&fixes::lowerRunCurrent, &fixes::moveFaster, &fixes::moveSlower,
+                                         &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront>)));
 
 } // namespace gantry::rules

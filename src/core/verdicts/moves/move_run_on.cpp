@@ -14,7 +14,7 @@ constexpr Message runsOnText{
 
 /// Way to the end of travel over the way on after an emergency stop, at the worst moment. A carriage that
 /// reaches the end does so with what speed is left.
-static Finding judge(const RigView& view) {
+static Finding judgeMoveRunOn(const RigView& view) {
     const auto ratio = [](const MoveAxisResults& r) { return r.endAway / r.runOn; };
     const MoveAxisView worst = worstMoveAxis(view, ratio);
     if (!worst) return std::nullopt;
@@ -29,7 +29,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule moveRunOn =
     advising({"Let the stop keep the current, give the move more time, or keep away from the ends."},
-             ofAllAxes(namingAxis(judging(criteria::moveRunOn, {"Run-on after a stop"}, judge,
+             ofAllAxes(namingAxis(judging(criteria::moveRunOn, {"Run-on after a stop"}, judgeMoveRunOn,
                                           words::listOf<runsOnText>,
                                           tries<&fixes::stopBehaviour, &fixes::moveSlower, &fixes::brake>))));
 

@@ -7,7 +7,7 @@ constexpr Message steppingText{
     "In “{part}” it shows {0} of stepping from {2} on, at no more than {3}; {1} is allowed."};
 
 /// Jitter that the shot allows over the stepping that lasts long enough to be seen.
-static Finding judge(const AxisView& view) {
+static Finding judgeMoveStepping(const AxisView& view) {
     const auto ratio = [&](const AxisMoveResults& r) {
         return allowedOver(jitterAllowed(view.project, r.move), r.stepping);
     };
@@ -25,7 +25,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule moveStepping = advising(
     {"Steps show less with more ratio, finer microsteps, another pace, a wider lens or more distance."},
     judgingMoves(
-        criteria::moveStepping, {"Steps in the move"}, judge, words::listOf<steppingText>,
+        criteria::moveStepping, {"Steps in the move"}, judgeMoveStepping, words::listOf<steppingText>,
         tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
               &fixes::moveFaster, &fixes::moveSlower, &fixes::stepperInstead>));
 

@@ -10,7 +10,7 @@ constexpr Message startText{"“{part}” needs {0} to break away from rest at {
 
 /// Torque available over needed at the worst moment of the worst move, with the weight of that place and what
 /// other axes bring there.
-static Finding judge(const AxisView& view) {
+static Finding judgeMoveTorque(const AxisView& view) {
     const AxisMoveResults* m = worstAxisMove(view, [](const AxisMoveResults& r) { return r.margin; });
     if (m == nullptr) return std::nullopt;
     // What other axes bring against its way, as the motor feels it; below a tenth it explains nothing.
@@ -30,7 +30,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule moveTorque = advising(
     {"The move needs more than the motor has: more time, less weight, more ratio or a larger motor."},
-    judgingMoves(criteria::moveTorque, {"Torque along the move"}, judge,
+    judgingMoves(criteria::moveTorque, {"Torque along the move"}, judgeMoveTorque,
                  words::listOf<rampText, carriedText, startText>,
                  tries<&fixes::moveSlower, &fixes::runCurrent, &fixes::counterweight, &fixes::balanceHead,
                        &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront, &fixes::balanceWeight,

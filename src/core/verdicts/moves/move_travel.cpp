@@ -9,7 +9,7 @@ constexpr Message insideText{"“{part}” takes {axis} from {0} to {1}; it can 
 
 /// Places that a move reaches, between poses too, against the soft limits. One that ends exactly at one
 /// holds.
-static Finding judge(const RigView& view) {
+static Finding judgeMoveTravel(const RigView& view) {
     constexpr double exact = 1e-9;
     const MoveResults* worst = nullptr;
     std::size_t index = 0;
@@ -35,8 +35,8 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule moveTravel =
     advising({"A pose or the way between two lies beyond an axis' travel: move the pose, or stop at it."},
-             ofAllAxes(namingAxis(
-                 judging(criteria::moveTravel, {"Travel of the move"}, judge, words::listOf<insideText>,
-                         tries<&fixes::posesIntoTravel, &fixes::keepBetweenPoses, &fixes::stopAtPoses>))));
+             ofAllAxes(namingAxis(judging(
+                 criteria::moveTravel, {"Travel of the move"}, judgeMoveTravel, words::listOf<insideText>,
+                 tries<&fixes::posesIntoTravel, &fixes::keepBetweenPoses, &fixes::stopAtPoses>))));
 
 } // namespace gantry::rules

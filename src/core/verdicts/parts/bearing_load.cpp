@@ -5,7 +5,7 @@ namespace gantry::rules {
 
 constexpr Message bearingText{"The most loaded bearing carries {0}; it is rated {1}."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeBearingLoad(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.bearingLoad.reason() == Reason::NotApplicable) return std::nullopt;
     const double rating = std::get<LinearMechanism>(view.axis.mechanism).guide.bearingRating.value;
@@ -15,7 +15,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule bearingLoad =
     advising({"Bearings with a higher rating, or a longer wheelbase, are needed."},
-             judging(criteria::bearingLoad, {"Load on the bearings"}, judge, words::listOf<bearingText>,
-                     tries<&fixes::guideBearings, &fixes::wheelbase>));
+             judging(criteria::bearingLoad, {"Load on the bearings"}, judgeBearingLoad,
+                     words::listOf<bearingText>, tries<&fixes::guideBearings, &fixes::wheelbase>));
 
 } // namespace gantry::rules

@@ -8,7 +8,7 @@ constexpr Message meshText{"The {part} has {0} teeth in mesh; six carry the full
 static_assert(criteria::teethInMesh.value == 6.0, "the sentence says six");
 
 /// Six teeth in mesh carry a belt's rating; fewer share less.
-static Finding judge(const AxisView& view) {
+static Finding judgeBeltMesh(const AxisView& view) {
     const PartCheck* worst = worstPart(view, &PartCheck::meshes);
     if (worst == nullptr) return std::nullopt;
     return view.naming(
@@ -18,7 +18,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule beltMesh =
     advising({"Use a larger small pulley or an idler that wraps the belt farther round it."},
-             judging(criteria::beltMesh, {"Teeth in mesh"}, judge, words::listOf<meshText>,
+             judging(criteria::beltMesh, {"Teeth in mesh"}, judgeBeltMesh, words::listOf<meshText>,
                      tries<&fixes::largerWheels>));
 
 } // namespace gantry::rules

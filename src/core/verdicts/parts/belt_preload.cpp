@@ -20,7 +20,7 @@ static std::optional<double> tensionOf(const Axis& axis, const PartCheck& part) 
 
 /// Twice the tension over the pull, where both spans share it: a slack span jumps teeth, and is half as
 /// stiff.
-static Finding judge(const AxisView& view) {
+static Finding judgeBeltPreload(const AxisView& view) {
     const PartCheck* worst = nullptr;
     Figure least;
     for (const PartCheck& part : view.evaluation.checks.parts) {
@@ -40,7 +40,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule beltPreload = advising(
     {"Tension the belt until no span goes slack, within what the shaft is rated for."},
     judging(
-        criteria::beltPreload, {"Belt tension"}, judge, words::listOf<beltPreloadText>,
+        criteria::beltPreload, {"Belt tension"}, judgeBeltPreload, words::listOf<beltPreloadText>,
         tries<&fixes::balanceHead, &fixes::counterweight, &fixes::beltTension, &fixes::shotAcceleration>));
 
 } // namespace gantry::rules

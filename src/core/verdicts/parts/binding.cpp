@@ -7,7 +7,7 @@ constexpr Message bindingText{
     "The drive pulls {0} off centre; plain bearings bind from {1} on, however strong the motor."};
 
 /// Plain bearings bind when pushed too far off centre, however strong the motor.
-static Finding judge(const AxisView& view) {
+static Finding judgeBinding(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (!e.checks.bindingRatio) return std::nullopt;
     const Guide& guide = std::get<LinearMechanism>(view.axis.mechanism).guide;
@@ -18,7 +18,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule binding =
     advising({"Pull nearer to the middle of the guides, or set the bearings farther apart."},
-             judging(criteria::binding, {"Binding of the guides"}, judge, words::listOf<bindingText>,
+             judging(criteria::binding, {"Binding of the guides"}, judgeBinding, words::listOf<bindingText>,
                      tries<&fixes::centredPull, &fixes::wheelbase>));
 
 } // namespace gantry::rules

@@ -5,7 +5,7 @@ namespace gantry::rules {
 
 constexpr Message bucklingText{"The screw is pushed with {0} and buckles at {1}."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeBuckling(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.bucklingLoad.reason() == Reason::NotApplicable) return std::nullopt;
     const Figure& force = e.checks.parts.back().load;
@@ -15,7 +15,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule buckling =
     advising({"The screw must be thicker, shorter, or be pulled in place of pushed."},
-             judging(criteria::buckling, {"Buckling of the screw"}, judge, words::listOf<bucklingText>,
-                     tries<&fixes::shotAcceleration, &fixes::screwExchange>));
+             judging(criteria::buckling, {"Buckling of the screw"}, judgeBuckling,
+                     words::listOf<bucklingText>, tries<&fixes::shotAcceleration, &fixes::screwExchange>));
 
 } // namespace gantry::rules

@@ -8,7 +8,7 @@ constexpr Message cordSlackText{
 
 /// A cord pulls only: deceleration uphill, or acceleration downhill, beyond what gravity and friction give
 /// leaves it slack.
-static Finding judge(const AxisView& view) {
+static Finding judgeCordSlack(const AxisView& view) {
     const auto ratio = [](const ShotEvaluation& s) {
         return s.slackDeceleration.reason() == Reason::NotApplicable
                    ? Figure(plenty)
@@ -25,7 +25,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule cordSlack =
     advising({"A cord only pulls: brake more gently, or lead it back so that it pulls both ways."},
-             judging(criteria::cordSlack, {"Cord stays taut"}, judge, words::listOf<cordSlackText>,
+             judging(criteria::cordSlack, {"Cord stays taut"}, judgeCordSlack, words::listOf<cordSlackText>,
                      tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::closedCord>));
 
 } // namespace gantry::rules

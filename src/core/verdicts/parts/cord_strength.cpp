@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message cordStrengthText{
     "The cord pulls {0} and breaks at {1}, factor {2}; at least {3} is usual, more near people."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeCordStrength(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.cordRatio.reason() == Reason::NotApplicable) return std::nullopt;
     const PartCheck& cord = e.checks.parts.back();
@@ -21,7 +21,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule cordStrength =
     advising({"Take a stronger cord, and a second one where somebody stands below."},
-             judging(criteria::cordStrength, {"Cord breaking load"}, judge, words::listOf<cordStrengthText>,
-                     tries<&fixes::shotAcceleration, &fixes::cordLoad>));
+             judging(criteria::cordStrength, {"Cord breaking load"}, judgeCordStrength,
+                     words::listOf<cordStrengthText>, tries<&fixes::shotAcceleration, &fixes::cordLoad>));
 
 } // namespace gantry::rules

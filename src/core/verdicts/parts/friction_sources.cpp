@@ -7,7 +7,7 @@ constexpr Message frictionSourcesText{
     "Entered is {0}; the guides alone cost about {1}. The entered value is used; measure it."};
 
 /// The friction that was entered against what the guides alone must cost. The entered one is used.
-static Finding judge(const AxisView& view) {
+static Finding judgeFrictionSources(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.guideFriction.reason() == Reason::NotApplicable) return std::nullopt;
     const double entered = std::get<LinearMechanism>(view.axis.mechanism).runningFriction.value;
@@ -20,8 +20,9 @@ static Finding judge(const AxisView& view) {
     return v;
 }
 
-constinit const Rule frictionSources = advising(
-    {"Pull the carriage with a luggage scale and enter what it shows."},
-    judging(criteria::frictionSources, {"Two friction sources"}, judge, words::listOf<frictionSourcesText>));
+constinit const Rule frictionSources =
+    advising({"Pull the carriage with a luggage scale and enter what it shows."},
+             judging(criteria::frictionSources, {"Two friction sources"}, judgeFrictionSources,
+                     words::listOf<frictionSourcesText>));
 
 } // namespace gantry::rules

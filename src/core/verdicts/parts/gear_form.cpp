@@ -9,7 +9,7 @@ constexpr Message undercutText{"The {part}: the small gear needs {0} times its t
                                "which makes it weak and rough."};
 
 /// Undercut teeth and meshes that lose contact run rough.
-static Finding judge(const AxisView& view) {
+static Finding judgeGearForm(const AxisView& view) {
     const PartCheck* worst = nullptr;
     double least = 0.0;
     const auto ratio = [](const PartCheck& p) {
@@ -34,7 +34,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule gearForm =
     advising({"These wheels run rough: more teeth or a profile shift is needed."},
-             judging(criteria::gearForm, {"Tooth form"}, judge,
+             judging(criteria::gearForm, {"Tooth form"}, judgeGearForm,
                      words::listOf<gearFormText, contactText, undercutText>, tries<&fixes::largerWheels>));
 
 } // namespace gantry::rules

@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message gripText{"The drive must push {0}; friction gives {1} before it slips."};
 
 /// Friction wheels and rollers: grip over pull.
-static Finding judge(const AxisView& view) {
+static Finding judgeGrip(const AxisView& view) {
     const PartCheck* worst = worstPart(view, &PartCheck::slip);
     if (worst == nullptr) return std::nullopt;
     const bool force = view.partKind(*worst) == Kind::Force;
@@ -17,7 +17,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule grip =
     advising({"It slips: more pressure, a better surface, or gentler ramps is needed."},
-             judging(criteria::grip, {"Grip"}, judge, words::listOf<gripText>,
+             judging(criteria::grip, {"Grip"}, judgeGrip, words::listOf<gripText>,
                      tries<&fixes::shotAcceleration, &fixes::slowerShot, &fixes::grippingForce>));
 
 } // namespace gantry::rules

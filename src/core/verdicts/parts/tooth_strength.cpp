@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message strengthText{"The {part} carries {0} at most; it is rated for {1}."};
 
 /// Teeth (Lewis), belts and gearheads: what each stands over what the worst shot asks of it.
-static Finding judge(const AxisView& view) {
+static Finding judgeToothStrength(const AxisView& view) {
     const PartCheck* worst = worstPart(view, &PartCheck::strength);
     if (worst == nullptr) return std::nullopt;
     const bool force = view.partKind(*worst) == Kind::Force;
@@ -20,7 +20,8 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule toothStrength = advising(
     {"The part that carries it needs a higher rating, or the load to be balanced."},
-    judging(criteria::toothStrength, {"Strength of the parts"}, judge, words::listOf<strengthText>,
+    judging(criteria::toothStrength, {"Strength of the parts"}, judgeToothStrength,
+            words::listOf<strengthText>,
             tries<&fixes::shotAcceleration, &fixes::counterweight, &fixes::balanceHead, &fixes::balanceWeight,
                   &fixes::gearMaterial, &fixes::faceWidth, &fixes::stifferDrive, &fixes::otherGearhead>));
 

@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message whirlText{"Shot “{shot}” runs at {0}; above {1} the screw whips."};
 
 /// A screw's whirling speed, with what is kept clear of it.
-static Finding judge(const AxisView& view) {
+static Finding judgeWhirl(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.whirlSpeed.reason() == Reason::NotApplicable) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
@@ -21,7 +21,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule whirl =
     advising({"The screw must turn more slowly, be thicker, or be held at both ends."},
-             judging(criteria::whirl, {"Whirling of the screw"}, judge, words::listOf<whirlText>,
+             judging(criteria::whirl, {"Whirling of the screw"}, judgeWhirl, words::listOf<whirlText>,
                      tries<&fixes::slowerShot, &fixes::screwExchange>));
 
 } // namespace gantry::rules

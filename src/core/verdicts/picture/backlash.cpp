@@ -32,7 +32,7 @@ static const ShotEvaluation* shotThatBinds(const AxisView& view) {
 }
 
 /// Speaks of drives that have play, in the shot in which it is held least.
-static Finding judge(const AxisView& view) {
+static Finding judgeBacklash(const AxisView& view) {
     const ShotEvaluation* e = shotThatBinds(view);
     if (e == nullptr) return std::nullopt;
     const FlankHold& f = e->flank;
@@ -54,7 +54,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule backlash = advising(
     {"The backlash needs a spring, a drive without backlash, or a take that never reverses its load."},
-    judging(criteria::backlash, {"Backlash"}, judge,
+    judging(criteria::backlash, {"Backlash"}, judgeBacklash,
             words::listOf<backlashHeldText, backlashSmallText, backlashPlaceText, backlashMomentText,
                           backlashTurnText>,
             tries<&fixes::balanceHead, &fixes::hungLower, &fixes::shotAcceleration, &fixes::oneWay,

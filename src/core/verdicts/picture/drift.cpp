@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message driftText{
     "Shot “{shot}”: stretch of {2} between speeding up and braking drifts {0} where {1} is allowed."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeDrift(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.drift, s.errors.drift);
     };
@@ -21,7 +21,7 @@ static Finding judge(const AxisView& view) {
 constinit const Rule drift =
     advising({"Drift comes from what changes along the travel: longer ramps, a straighter or stiffer rail, "
               "steadier heat."},
-             judging(criteria::drift, {"Slow drift"}, judge, words::listOf<driftText>,
+             judging(criteria::drift, {"Slow drift"}, judgeDrift, words::listOf<driftText>,
                      tries<&fixes::shotAcceleration, &fixes::counterweight, &fixes::balanceHead,
                            &fixes::slowerShot, &fixes::stifferDrive, &fixes::cordStiffness,
                            &fixes::balanceWeight, &fixes::stockSection, &fixes::bestStandPlaces>));

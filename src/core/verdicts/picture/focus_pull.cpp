@@ -16,7 +16,7 @@ constexpr Message focusSharpText{
 
 /// Whether the focus goes with a slide along the lens. Without a focus axis somebody can pull it by hand:
 /// tight at worst.
-static Finding judge(const AxisView& view) {
+static Finding judgeFocusPull(const AxisView& view) {
     const auto ratio = [](const ShotEvaluation& s) { return allowedOver(criteria::sharpness, s.focus.left); };
     const ShotEvaluation* worst = nullptr;
     for (const ShotEvaluation& s : view.evaluation.shots)
@@ -40,7 +40,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule focusPull =
     advising({"Pull focus during the take, by hand or with an axis on the ring, or close the aperture."},
-             judging(criteria::focusPull, {"Focus along the lens"}, judge,
+             judging(criteria::focusPull, {"Focus along the lens"}, judgeFocusPull,
                      words::listOf<focusNoAxisText, focusRingText, focusSharpText>));
 
 } // namespace gantry::rules

@@ -8,7 +8,7 @@ constexpr Message framingText{
     "Shot “{shot}”: {0} off the target where {1} is allowed; {2} is rotor lag, {4} wind-up of the drive, {3} "
     "rounding."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeFraming(const AxisView& view) {
     const auto allowed = [&](const ShotEvaluation& s) {
         return framingAllowed(view.project.camera, view.shot(s));
     };
@@ -26,7 +26,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule framing = advising(
     {"The drive gives way too much: a stiffer one, gentler ramps or a closed loop is needed."},
-    judging(criteria::framing, {"Framing error"}, judge, words::listOf<framingText>,
+    judging(criteria::framing, {"Framing error"}, judgeFraming, words::listOf<framingText>,
             tries<&fixes::controllerDecimals, &fixes::counterweight, &fixes::balanceHead,
                   &fixes::shotAcceleration, &fixes::slowerShot, &fixes::stifferDrive, &fixes::cordStiffness,
                   &fixes::balanceWeight, &fixes::reduction, &fixes::noPlay, &fixes::largerMotor>));

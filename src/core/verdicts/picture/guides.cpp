@@ -7,7 +7,7 @@ constexpr Message guideText{
     "Play lets the carriage turn by {0}, {1} in the picture of shot “{shot}”; {2} is allowed."};
 
 /// Play of the guides lets the carriage turn, and the picture with it, whenever the push changes side.
-static Finding judge(const AxisView& view) {
+static Finding judgeGuides(const AxisView& view) {
     if (!view.linear()) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.repeat, s.guidePixels);
@@ -22,7 +22,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule guides =
     advising({"Guides with less play, or bearings farther apart along the rail, are needed."},
-             judging(criteria::guides, {"Play of the guides"}, judge, words::listOf<guideText>,
+             judging(criteria::guides, {"Play of the guides"}, judgeGuides, words::listOf<guideText>,
                      tries<&fixes::guidePlay, &fixes::wheelbase>));
 
 } // namespace gantry::rules

@@ -10,7 +10,7 @@ constexpr Message jitterStickText{
     "and slipping, {5} stepping: slower than {3} it moves by jumps of {4}."};
 constexpr Message jitterText{"Shot “{shot}”: {0} peak to peak where {1} is allowed, all of it stepping."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeJitter(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.jitter, s.errors.jitter);
     };
@@ -32,7 +32,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule jitter =
     advising({"Less friction that sticks, a stiffer drive or more ratio is needed."},
-             judging(criteria::jitter, {"Jitter"}, judge,
+             judging(criteria::jitter, {"Jitter"}, judgeJitter,
                      words::listOf<jitterBacklashText, jitterStickText, jitterText>,
                      tries<&fixes::balanceHead, &fixes::hungLower, &fixes::oneWay, &fixes::finerMicrosteps,
                            &fixes::shotAcceleration, &fixes::outputTeeth, &fixes::reduction,

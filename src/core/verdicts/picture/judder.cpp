@@ -9,7 +9,7 @@ constexpr Message judderText{"In “{shot}”, details cross the frame in {0}. B
 
 /// Time in which detail crosses the picture against the shot's least; a convention of cinematography for 24
 /// to 30 frames a second. Faster frame rates show more places on the way and stand proportionally less time.
-static Finding judge(const AxisView& view) {
+static Finding judgeJudder(const AxisView& view) {
     const auto wanted = [&](const ShotEvaluation& s) {
         const Shot& shot = view.shot(s);
         return shot.limits.crossingTime * std::min(1.0, criteria::judderRate / shot.frameRate);
@@ -25,7 +25,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule judder =
     advising({"Only a slower move, a wider lens, more distance or a higher frame rate takes judder away."},
-             judging(criteria::judder, {"Judder"}, judge, words::listOf<judderText>,
+             judging(criteria::judder, {"Judder"}, judgeJudder, words::listOf<judderText>,
                      tries<&fixes::slowerShot, &fixes::subjectDistance>));
 
 } // namespace gantry::rules

@@ -10,7 +10,7 @@ constexpr Message lensStopsText{
 constexpr Message lensThrowText{"The axis turns the ring {0}; its throw is {1}."};
 
 /// A ring that does not end, or whose reading follows its speed, cannot be driven to a mark.
-static Finding judge(const AxisView& view) {
+static Finding judgeLensRing(const AxisView& view) {
     if (view.linear()) return std::nullopt;
     const auto* ring = std::get_if<LensRingOutput>(&std::get<RotaryMechanism>(view.axis.mechanism).output);
     if (ring == nullptr) return std::nullopt;
@@ -23,7 +23,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule lensRing = advising(
     {"A motor cannot come back to a mark on this ring: use the camera’s own focus control or another lens."},
-    judging(criteria::lensRing, {"Lens ring"}, judge,
+    judging(criteria::lensRing, {"Lens ring"}, judgeLensRing,
             words::listOf<lensElectronicsText, lensStopsText, lensThrowText>, tries<&fixes::mechanicalRing>));
 
 } // namespace gantry::rules

@@ -7,7 +7,7 @@ constexpr Message panBarText{
     "The bar turns the camera by {0} over the travel; its arm is {1} times what it must reach."};
 
 /// The arm of a pan bar must reach the bar over the whole travel, and not stand square to it.
-static Finding judge(const AxisView& view) {
+static Finding judgePanBar(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (e.checks.panBarReach.reason() == Reason::NotApplicable) return std::nullopt;
     return found(nullptr, e.checks.panBarReach, panBarText,
@@ -16,6 +16,6 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule panBar =
     advising({"The arm of the pan bar must be longer, or the bar stand at less of an angle."},
-             judging(criteria::panBar, {"Pan bar"}, judge, words::listOf<panBarText>));
+             judging(criteria::panBar, {"Pan bar"}, judgePanBar, words::listOf<panBarText>));
 
 } // namespace gantry::rules

@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message repeatText{"Shot “{shot}”: {0} between passes where {1} is allowed; {2} is the rotor's "
                              "friction band, {4} springs of the drive, {3} the fall to hold current."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeRepeatError(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.repeat, s.errors.repeat);
     };
@@ -23,7 +23,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule repeatError = advising(
     {"Repeatability needs less backlash, less friction or a stiffer drive than these offer."},
-    judging(criteria::repeatError, {"Repeat error"}, judge, words::listOf<repeatText>,
+    judging(criteria::repeatError, {"Repeat error"}, judgeRepeatError, words::listOf<repeatText>,
             tries<&fixes::holdCurrent, &fixes::balanceHead, &fixes::hungLower, &fixes::oneWay,
                   &fixes::shotAcceleration, &fixes::ballWheels, &fixes::noPlay, &fixes::preloadSpring,
                   &fixes::stifferDrive, &fixes::cordStiffness, &fixes::outputTeeth, &fixes::reduction,

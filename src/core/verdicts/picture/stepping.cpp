@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message steppingText{
     "Shot “{shot}” shows {0} of stepping where {1} is allowed; one microstep is {2}, {3} come in a second."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeStepping(const AxisView& view) {
     const auto ratio = [&](const ShotEvaluation& s) {
         return allowedOver(view.shot(s).limits.jitter, s.place.stepping);
     };
@@ -22,7 +22,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule stepping = advising(
     {"Steps show less with more ratio, finer microsteps, a wider lens or more distance."},
-    judging(criteria::stepping, {"Visible stepping"}, judge, words::listOf<steppingText>,
+    judging(criteria::stepping, {"Visible stepping"}, judgeStepping, words::listOf<steppingText>,
             tries<&fixes::finerMicrosteps, &fixes::outputTeeth, &fixes::reduction, &fixes::reducerInFront,
                   &fixes::fasterShot, &fixes::subjectDistance, &fixes::stepperInstead>));
 

@@ -14,7 +14,7 @@ constexpr Message vibrationLongText{
 /// Jitter limit over what still rocks when a shot stops. Judged by a measured frequency only: phases of an
 /// estimated one mean nothing. A shot of single pictures waits until it has settled, which has a rule of its
 /// own.
-static Finding judge(const AxisView& view) {
+static Finding judgeVibration(const AxisView& view) {
     if (!view.evaluation.model.mode || view.axis.vibration.frequency.value <= 0.0) return std::nullopt;
     const auto ratio = [&](const ShotEvaluation& s) {
         if (stepwise(view.shot(s))) return Figure(plenty);
@@ -31,7 +31,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule vibration =
     advising({"It vibrates less with longer ramps or a stiffer, lighter structure."},
-             judging(criteria::vibration, {"Vibration after the stop"}, judge,
+             judging(criteria::vibration, {"Vibration after the stop"}, judgeVibration,
                      words::listOf<vibrationText, vibrationLongText>,
                      tries<&fixes::tunedRamps, &fixes::shotAcceleration, &fixes::slowerShot,
                            &fixes::stockSection, &fixes::rib>));

@@ -7,7 +7,7 @@ constexpr Message anchorText{"The anchors must hold {0}; they are rated for {1}.
                              "a qualified rigger decide."};
 
 /// Strength of the anchors of a wall or overhead mount over their pull: entered, never presumed.
-static Finding judge(const RigView& view) {
+static Finding judgeAnchors(const RigView& view) {
     const BaseKind kind = view.project.base.kind;
     if (kind != BaseKind::WallBracket && kind != BaseKind::Overhead) return std::nullopt;
     const RigStructure& rig = view.evaluation.rig;
@@ -20,6 +20,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule anchors = advising(
     {"The mount needs stronger or more anchors, set by somebody qualified for this wall or ceiling."},
-    judging(criteria::anchors, {"Anchors"}, judge, words::listOf<anchorText>, tries<&fixes::anchorSpread>));
+    judging(criteria::anchors, {"Anchors"}, judgeAnchors, words::listOf<anchorText>,
+            tries<&fixes::anchorSpread>));
 
 } // namespace gantry::rules

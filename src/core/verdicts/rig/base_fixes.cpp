@@ -14,7 +14,7 @@ constexpr Message inTheMiddle{"ballast {0} low in the middle"};
 constexpr Message onLeg{"all ballast, {0}, on leg {1}"};
 constexpr Message padsOf{"pads of {0} each"};
 constexpr Message feetFrom{"feet {0} from the middle"};
-constexpr Message columnHigh{"column {0} high"};
+constexpr Message columnLowered{"column {0} high"};
 constexpr Message anchorsApart{"anchors {0} apart"};
 constexpr Message aSecondTether{"a second tether"};
 
@@ -107,7 +107,7 @@ Candidates shorterColumn(const Problem& p) {
     Candidates out;
     for (const double share : {0.85, 0.7, 0.5}) {
         const double height = rounded(p.project.base.height * share, 1e-3, false);
-        add(out, p, FixCost::SettingOnly, columnHigh, {{{Kind::Length, height}}}, [&](Project& q) {
+        add(out, p, FixCost::SettingOnly, columnLowered, {{{Kind::Length, height}}}, [&](Project& q) {
             q.base.height = height;
             q.base.pushHeight = std::min(q.base.pushHeight, height);
         });
@@ -139,7 +139,7 @@ constinit const Family ballast{"ballast", words::listOf<inTheMiddle>, moreBallas
 constinit const Family ballastOnLeg{"ballast_on_leg", words::listOf<onLeg>, allOnOneLeg};
 constinit const Family stifferPads{"stiffer_pads", words::listOf<padsOf>, stiffer};
 constinit const Family widerFeet{"wider_feet", words::listOf<feetFrom>, feetApart};
-constinit const Family lowerColumn{"lower_column", words::listOf<columnHigh>, shorterColumn};
+constinit const Family lowerColumn{"lower_column", words::listOf<columnLowered>, shorterColumn};
 constinit const Family anchorSpread{"anchor_spread", words::listOf<anchorsApart>, spread};
 constinit const Family secondTether{"second_tether", words::listOf<aSecondTether>, another};
 

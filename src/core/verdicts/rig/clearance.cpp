@@ -15,7 +15,7 @@ constexpr Message blockedText{
     "Over all ranges {part} runs into {room}, {axis} at {2}, and {axis} alone cannot give it {1} of room."};
 
 /// Least distance over all ranges beside what is wanted there.
-static Finding judge(const RigView& view) {
+static Finding judgeClearance(const RigView& view) {
     const RigStructure& rig = view.evaluation.rig;
     if (rig.clearance.distance.reason() == Reason::NotApplicable) return std::nullopt;
     if (!rig.clearance.distance) return found(nullptr, rig.clearance.distance, fingersText, {});
@@ -42,7 +42,7 @@ static Finding judge(const RigView& view) {
 constinit const Rule clearance =
     advising({"Move one of the two, or limit the range where they meet."},
              namingAxis(judging(
-                 criteria::clearance, {"Clearance"}, judge,
+                 criteria::clearance, {"Clearance"}, judgeClearance,
                  words::listOf<fingersText, ownText, touchesText, blockedText>,
                  tries<&fixes::shorterRange, &fixes::spacer, &fixes::cameraBack, &fixes::higherColumn>)));
 

@@ -15,7 +15,7 @@ constexpr Message spacerUnderHead{"a spacer of {0} under the head"};
 constexpr Message spacerUnderTilt{"a spacer of {0} under the tilt"};
 constexpr Message spacerUnderArm{"a mast {0} higher under what stands on the carriage"};
 constexpr Message cameraFarther{"camera {0} farther back on its plate"};
-constexpr Message columnHigh{"column {0} high"};
+constexpr Message columnRaised{"column {0} high"};
 
 constexpr std::array sizes{0.005, 0.01, 0.015, 0.02, 0.025, 0.03, 0.04, 0.05, 0.06, 0.08, 0.1, 0.15, 0.2};
 
@@ -94,7 +94,7 @@ Candidates higher(const Problem& p) {
     constexpr std::array more{0.05, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5};
     const auto change = [](Project& q, double by) { q.base.height += by; };
     if (const auto by = leastSize(p, more, change))
-        add(out, p, FixCost::SettingOnly, columnHigh, {{{Kind::Length, base.height + *by}}},
+        add(out, p, FixCost::SettingOnly, columnRaised, {{{Kind::Length, base.height + *by}}},
             [&](Project& q) { change(q, *by); });
     return out;
 }
@@ -105,6 +105,6 @@ constinit const Family shorterRange{"shorter_range", words::listOf<rangeFrom>, w
 constinit const Family spacer{"spacer", words::listOf<spacerUnderHead, spacerUnderTilt, spacerUnderArm>,
                               raised};
 constinit const Family cameraBack{"camera_back", words::listOf<cameraFarther>, moved};
-constinit const Family higherColumn{"higher_column", words::listOf<columnHigh>, higher};
+constinit const Family higherColumn{"higher_column", words::listOf<columnRaised>, higher};
 
 } // namespace gantry::fixes

@@ -10,7 +10,7 @@ constexpr Message supplyStartText{
     "it is rated {1}, and may shut down."};
 
 /// Speaks where the rated current of the supply is entered.
-static Finding judge(const RigView& view) {
+static Finding judgeSupply(const RigView& view) {
     const double rated = view.project.supply.ratedCurrent;
     if (rated <= 0.0) return std::nullopt;
     const SupplyEvaluation& s = view.evaluation.supply;
@@ -22,7 +22,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule supply =
     advising({"The supply needs a higher rating, or fewer axes may move at once."},
-             judging(criteria::supply, {"Supply current"}, judge,
+             judging(criteria::supply, {"Supply current"}, judgeSupply,
                      words::listOf<supplyLastingText, supplyStartText>, tries<&fixes::supplyCurrent>));
 
 } // namespace gantry::rules

@@ -25,7 +25,7 @@ constexpr Message standsOverText{
     "The hardest stop that drives and brakes can make from full speed tips the rig over. A tipping rig hurts "
     "people: run it slower or weigh it down, and keep clear."};
 
-static Finding judge(const RigView& view) {
+static Finding judgeTipping(const RigView& view) {
     const RigStructure& rig = view.evaluation.rig;
     if (rig.tipping.reason() == Reason::NoSuchLeg) {
         Verdict unknown = found(nullptr, rig.tipping, tippingText, {});
@@ -52,7 +52,7 @@ static Finding judge(const RigView& view) {
 
 constinit const Rule tipping = advising(
     {"Widen or weigh down the base, lower what it carries, or stop more gently. Keep clear until then."},
-    judging(criteria::tipping, {"Tipping"}, judge,
+    judging(criteria::tipping, {"Tipping"}, judgeTipping,
             words::listOf<tippingText, tippingEmergencyText, tippingOverText, standsText, standsEmergencyText,
                           standsOverText>,
             tries<&fixes::gentleStop, &fixes::counterweightHeight, &fixes::shotAcceleration,

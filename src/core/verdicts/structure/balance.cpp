@@ -14,7 +14,7 @@ static_assert(criteria::balanceShare.value == 0.1, "the sentences say a tenth");
 
 /// The share of what hangs in front of the pivot that may be left over what is left of it at the worst angle.
 /// Only for arms that have a counterweight: one that is overpowered on purpose is judged by its motor.
-static Finding judge(const AxisView& view) {
+static Finding judgeBalance(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (!s.frontMoment || !s.gravityWorst) return std::nullopt;
     const Figure &left = s.gravityWorst, allowed = criteria::balanceShare * s.frontMoment;
@@ -29,9 +29,10 @@ static Finding judge(const AxisView& view) {
                           : words::Argument{Kind::Mass, s.balancingMass}}});
 }
 
-constinit const Rule balance = advising(
-    {"Move the counterweight or change its mass; tie the arm down while weights change."},
-    judging(criteria::balance, {"Balance over range"}, judge, words::listOf<balanceHeightText, balanceText>,
-            tries<&fixes::counterweight, &fixes::counterweightHeight>));
+constinit const Rule balance =
+    advising({"Move the counterweight or change its mass; tie the arm down while weights change."},
+             judging(criteria::balance, {"Balance over range"}, judgeBalance,
+                     words::listOf<balanceHeightText, balanceText>,
+                     tries<&fixes::counterweight, &fixes::counterweightHeight>));
 
 } // namespace gantry::rules

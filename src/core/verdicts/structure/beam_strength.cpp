@@ -6,7 +6,7 @@ namespace gantry::rules {
 constexpr Message beamStrengthText{
     "The material withstands {0} times the bending stress for long; near people {1} is the least."};
 
-static Finding judge(const AxisView& view) {
+static Finding judgeBeamStrength(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (!s.stressRatio) return std::nullopt;
     Verdict v = found(nullptr, s.stressRatio, beamStrengthText,
@@ -19,7 +19,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule beamStrength =
     advising({"The section must be stronger before anything hangs on it."},
-             judging(criteria::beamStrength, {"Rail or arm strength"}, judge, words::listOf<beamStrengthText>,
-                     tries<&fixes::stockSection, &fixes::rib>));
+             judging(criteria::beamStrength, {"Rail or arm strength"}, judgeBeamStrength,
+                     words::listOf<beamStrengthText>, tries<&fixes::stockSection, &fixes::rib>));
 
 } // namespace gantry::rules

@@ -10,7 +10,7 @@ constexpr Message turningBearingText{
 constexpr Message pivotBoltText{"The bolts under the turning bearing withstand {0} times their worst pull."};
 
 /// The weakest of what holds an arm, as far as it is entered.
-static Finding judge(const AxisView& view) {
+static Finding judgePivot(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     std::optional<Verdict> worst;
     const auto take = [&](const Figure& ratio, Message sentence) {
@@ -27,7 +27,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule pivot =
     advising({"The pivot must be stronger before anything hangs on it."},
-             judging(criteria::pivot, {"Strength of the pivot"}, judge,
+             judging(criteria::pivot, {"Strength of the pivot"}, judgePivot,
                      words::listOf<pinText, pivotBearingText, turningBearingText, pivotBoltText>,
                      tries<&fixes::thickerPin, &fixes::pivotParts>));
 

@@ -7,7 +7,7 @@ constexpr Message railClampText{
     "The clamp bolts of the rail withstand {0} times their worst pull, with the carriage anywhere on it."};
 
 /// Bolts that hold a rail down, as far as they are entered.
-static Finding judge(const AxisView& view) {
+static Finding judgeRailClamps(const AxisView& view) {
     const Figure& ratio = view.evaluation.structure.clampRatio;
     if (!ratio) return std::nullopt;
     Verdict v = found(nullptr, ratio, railClampText, {{{Kind::Ratio, ratio}}});
@@ -17,7 +17,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule railClamps =
     advising({"More or stronger bolts, or stands farther out, are needed."},
-             judging(criteria::railClamps, {"Rail clamp strength"}, judge, words::listOf<railClampText>,
-                     tries<&fixes::clampBolts, &fixes::standsOutwards>));
+             judging(criteria::railClamps, {"Rail clamp strength"}, judgeRailClamps,
+                     words::listOf<railClampText>, tries<&fixes::clampBolts, &fixes::standsOutwards>));
 
 } // namespace gantry::rules

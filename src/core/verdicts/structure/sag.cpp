@@ -24,7 +24,7 @@ static Finding droop(const AxisView& view) {
 }
 
 /// What is allowed of drift and of framing over what bending makes of the picture; the worse of the two.
-static Finding judge(const AxisView& view) {
+static Finding judgeSag(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     if (s.problem != Reason::None) {
         if (s.problem != Reason::SupportsOffRail) return std::nullopt;
@@ -49,7 +49,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule sag =
     advising({"It needs a stiffer section, supports nearer to the load, or less weight."},
-             judging(criteria::sag, {"Sag and bend"}, judge, words::listOf<sagText, droopText>,
+             judging(criteria::sag, {"Sag and bend"}, judgeSag, words::listOf<sagText, droopText>,
                      tries<&fixes::bestStandPlaces, &fixes::stockSection, &fixes::rib, &fixes::twoStands,
                            &fixes::slowerShot>));
 

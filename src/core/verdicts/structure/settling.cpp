@@ -15,7 +15,7 @@ constexpr Message settlingPlainText{"After “{shot}” it vibrates at {0} for {
 
 /// Time that a shot leaves over the time until only its jitter limit is left. The frequency is that of what
 /// is entered as soft, or the measured one.
-static Finding judge(const AxisView& view) {
+static Finding judgeSettling(const AxisView& view) {
     const AxisStructure& s = view.evaluation.structure;
     const bool parts = s.problem == Reason::None && !s.soft.empty();
     // What nobody entered a structure of swings as it was measured.
@@ -45,7 +45,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule settling =
     advising({"It needs to wait longer, move more gently, or a stiffer and lighter structure."},
-             judging(criteria::settling, {"Settling time"}, judge,
+             judging(criteria::settling, {"Settling time"}, judgeSettling,
                      words::listOf<settlingText, settlingLongText, settlingPlainText>,
                      tries<&fixes::slowerSteps, &fixes::tunedRamps, &fixes::shotAcceleration,
                            &fixes::longerSettle, &fixes::rib, &fixes::stifferPads, &fixes::stockSection>));

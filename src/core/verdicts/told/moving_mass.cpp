@@ -8,7 +8,7 @@ constexpr Message movingMassText{
     "camera and head included, and enter that."};
 
 /// A carriage cannot weigh less than what stands on it.
-static Finding judge(const AxisView& view) {
+static Finding judgeMovingMass(const AxisView& view) {
     const Figure& on = view.evaluation.checks.massOn;
     const double moving = view.evaluation.model.chain.load.inertia;
     if (!on || !(moving < on.value() * (1.0 - 1e-9))) return std::nullopt;
@@ -18,7 +18,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule movingMass =
     advising({"Weigh what moves, with everything that stands on it."},
-             judging(criteria::movingMass, {"Moving mass"}, judge, words::listOf<movingMassText>,
+             judging(criteria::movingMass, {"Moving mass"}, judgeMovingMass, words::listOf<movingMassText>,
                      tries<&fixes::massOfParts>));
 
 } // namespace gantry::rules

@@ -25,7 +25,7 @@ static std::optional<double> toldSteps(const AxisView& view) {
 
 /// Typed steps per unit against the parts: a share that no rule over the travel would find is let go, and so
 /// is what the picture does not show in passes that are to fit each other.
-static Finding judge(const AxisView& view) {
+static Finding judgeStepsSet(const AxisView& view) {
     const AxisEvaluation& e = view.evaluation;
     if (view.axis.told.empty() || !e.steps.stepsPerUnit) return std::nullopt;
     const std::optional<double> told = toldSteps(view);
@@ -59,7 +59,7 @@ static Finding judge(const AxisView& view) {
 
 constinit const Rule stepsSet = advising(
     {"Use the steps per unit that the parts give, or count the parts again."},
-    judging(criteria::stepsSet, {"Told steps per unit"}, judge,
+    judging(criteria::stepsSet, {"Told steps per unit"}, judgeStepsSet,
             words::listOf<stepsLinearText, stepsRotaryText, stepsLinearShotText, stepsRotaryShotText>,
             tries<&fixes::stepsOfTheParts>));
 
