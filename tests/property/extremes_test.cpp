@@ -17,6 +17,7 @@
 #include "support/progress.h"
 
 #include <QTest>
+#include <array>
 #include <limits>
 #include <random>
 
@@ -55,7 +56,7 @@ class ExtremesTest : public QObject {
     }
 
 private slots:
-    /// Every field of every rig in its turn.
+    /// Every field of every rig in its turn, at two of four edges: fields that rigs share meet all of them.
     void everyFieldAtEveryEdge() {
 #ifdef __SANITIZE_ADDRESS__
         constexpr std::size_t stride = 20; // all of them take minutes here; Release takes each
@@ -63,11 +64,14 @@ private slots:
         constexpr std::size_t stride = 1;
 #endif
         long runs = 0;
+        std::size_t turn = 0;
         for (const Project& rig : rigs()) {
+            ++turn;
             Project probe = rig;
             const std::size_t fields = allFields(probe).size();
             for (std::size_t i = 0; i < fields; i += stride)
-                for (const double value : {least, tiny, 1e-200, 1e-30}) {
+                for (const double value :
+                     (i + turn) % 2 == 0 ? std::array{least, 1e-200} : std::array{tiny, 1e-30}) {
                     Project p = rig;
                     auto refs = allFields(p);
                     if (std::holds_alternative<std::string*>(refs[i].target) ||

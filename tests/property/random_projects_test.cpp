@@ -18,7 +18,7 @@ using namespace gantry;
 #ifdef __SANITIZE_ADDRESS__
 constexpr int projects = 150; // the sanitizers are there for memory, not for coverage of numbers
 #else
-constexpr int projects = 5000;
+constexpr int projects = 3000;
 #endif
 
 class RandomProjectsTest : public QObject {
