@@ -6,6 +6,7 @@
 #include "support/bare_rigs.h"
 #include "support/files.h"
 
+#include <QtGlobal>
 #include <algorithm>
 #include <functional>
 #include <string>
