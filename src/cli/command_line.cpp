@@ -150,7 +150,8 @@ Command readCommandLine(const std::vector<std::string>& arguments) {
 
     OnFile<PanBarCall> panBar;
     std::string turn;
-    sub = add("pan-bar", "The angle of a pan bar for a wanted turn; exit code 1 if no bar does that", panBar);
+    sub = add("pan-bar", "The angle of a pan bar for the turn it shall give; exit code 1 if no bar does that",
+              panBar);
     file(sub, panBar.file);
     sub->add_option("--axis", panBar.call.axis, "The axis with this id; otherwise the first straight one");
     sub->add_option("--turn", turn, "How far the camera shall turn over the travel: 20, \"0.3 rad\"")

@@ -14,9 +14,9 @@ namespace {
 
 using units::Kind;
 
-QString partWord(const char* text) {
-    return QCoreApplication::translate("PartWords", text);
-}
+struct PartWords {
+    Q_DECLARE_TR_FUNCTIONS(PartWords)
+};
 QString teeth(int a, int b) {
     return QStringLiteral("%1 : %2 T").arg(a).arg(b);
 }
@@ -48,16 +48,16 @@ struct OutputWords {
         return QStringLiteral("%1T × %2").arg(o.teeth).arg(c.show(o.pitch.value, Kind::PartLength, 4));
     }
     QString operator()(const ScrewOutput& o) const {
-        return partWord("lead %1").arg(c.show(o.lead.value, Kind::PartLength));
+        return PartWords::tr("lead %1").arg(c.show(o.lead.value, Kind::PartLength));
     }
     QString operator()(const RackOutput& o) const {
-        return partWord("%1T module %2").arg(o.teeth).arg(c.show(o.module.value, Kind::PartLength));
+        return PartWords::tr("%1T module %2").arg(o.teeth).arg(c.show(o.module.value, Kind::PartLength));
     }
     QString operator()(const WheelOutput& o) const {
-        return partWord("Ø %1").arg(c.show(o.diameter.value, Kind::Length));
+        return PartWords::tr("Ø %1").arg(c.show(o.diameter.value, Kind::Length));
     }
     QString operator()(const WinchOutput& o) const {
-        return partWord("drum Ø %1").arg(c.show(o.drumDiameter.value, Kind::Length));
+        return PartWords::tr("drum Ø %1").arg(c.show(o.drumDiameter.value, Kind::Length));
     }
     QString operator()(const DirectOutput&) const { return QStringLiteral("1 : 1"); }
     QString operator()(const RingOutput& o) const { return teeth(o.pinionTeeth, o.ringTeeth); }
@@ -102,11 +102,11 @@ struct DriverWords {
     QString operator()(const DcServo&) const { return volts(); }
     QString operator()(const GearedDc& m) const {
         return m.control == SpeedControl::Knob
-                   ? partWord("speed knob at %1").arg(c.show(m.knob, Kind::Percentage))
+                   ? PartWords::tr("speed knob at %1").arg(c.show(m.knob, Kind::Percentage))
                    : volts();
     }
     QString operator()(const HobbyServo& m) const {
-        return partWord("pulses at %1").arg(c.show(m.updateRate, Kind::Frequency));
+        return PartWords::tr("pulses at %1").arg(c.show(m.updateRate, Kind::Frequency));
     }
 };
 
@@ -123,23 +123,23 @@ QString partName(const Context& context, const ChainColumn& c) {
     const bool linear = kindOf(*axis) == AxisKind::Linear;
     switch (c.part) {
     case ChainPart::Driver:
-        return partWord("Driver");
+        return PartWords::tr("Driver");
     case ChainPart::Motor:
-        return partWord("Motor");
+        return PartWords::tr("Motor");
     case ChainPart::Link:
         if (c.link >= static_cast<int>(axis->links.size())) return {};
         return QString::fromUtf8(labelOf(axis->links[static_cast<std::size_t>(c.link)]));
     case ChainPart::Output: {
-        if (outputTraits(*axis).flexible && !outputTraits(*axis).pullsOnly) return partWord("Pulley");
+        if (outputTraits(*axis).flexible && !outputTraits(*axis).pullsOnly) return PartWords::tr("Pulley");
         return std::visit([](const auto& m) { return QString::fromUtf8(labelOf(m.output)); },
                           axis->mechanism);
     }
     case ChainPart::Belt:
-        return outputTraits(*axis).pullsOnly ? partWord("Cord") : partWord("Belt");
+        return outputTraits(*axis).pullsOnly ? PartWords::tr("Cord") : PartWords::tr("Belt");
     case ChainPart::Load:
-        return linear ? partWord("Carriage") : partWord("Load");
+        return linear ? PartWords::tr("Carriage") : PartWords::tr("Load");
     case ChainPart::Picture:
-        return partWord("Picture");
+        return PartWords::tr("Picture");
     }
     return {};
 }
@@ -160,12 +160,12 @@ QString partDetail(const Context& context, const ChainColumn& c) {
         return ofOutput(*axis, OutputWords{context});
     case ChainPart::Belt:
         if (const auto* winch = std::get_if<WinchOutput>(&linear->output))
-            return partWord("Ø %1").arg(context.show(winch->cordDiameter.value, Kind::PartLength));
-        return partWord("EA %1").arg(
+            return PartWords::tr("Ø %1").arg(context.show(winch->cordDiameter.value, Kind::PartLength));
+        return PartWords::tr("EA %1").arg(
             context.show(std::get<BeltOutput>(linear->output).tensileStiffness.value, Kind::Force));
     case ChainPart::Load:
         if (linear != nullptr)
-            return partWord("%1 · %2 up")
+            return PartWords::tr("%1 · %2 up")
                 .arg(context.show(movingMass(context.document.project().payload, *axis, *linear), Kind::Mass),
                      context.show(linear->slope.value, Kind::Angle));
         if (const AxisEvaluation* e = context.axisEvaluation())
@@ -176,9 +176,9 @@ QString partDetail(const Context& context, const ChainColumn& c) {
             const Shot& shot = context.document.project().shots[s->shot.at()];
             // A tile is narrow: metres where there is one.
             const bool metres = context.system() == units::System::Metric && shot.subjectDistance >= 1.0;
-            return partWord("%1 at %2")
+            return PartWords::tr("%1 at %2")
                 .arg(context.show(shot.focalLength, Kind::PartLength),
-                     metres ? partWord("%1 m").arg(
+                     metres ? PartWords::tr("%1 m").arg(
                                   QString::fromStdString(units::plainNumber(shot.subjectDistance, 1)))
                             : context.show(shot.subjectDistance, Kind::Length));
         }
@@ -195,62 +195,62 @@ QString partFindings(const Context& context, const ChainColumn& c) {
         if (f) said << words.arg(context.show(f, kind));
     };
     if (c.part == ChainPart::Motor) {
-        add(partWord("case %1"), e->checks.caseTemperature, Kind::Celsius);
+        add(PartWords::tr("case %1"), e->checks.caseTemperature, Kind::Celsius);
         if (e->checks.shaftRadial && e->checks.shaftRadial.value() > 0.0)
-            add(partWord("shaft pull %1"), e->checks.shaftRadial, Kind::Force);
+            add(PartWords::tr("shaft pull %1"), e->checks.shaftRadial, Kind::Force);
         if (e->checks.shaftAxial && e->checks.shaftAxial.value() > 0.0)
-            add(partWord("shaft thrust %1"), e->checks.shaftAxial, Kind::Force);
+            add(PartWords::tr("shaft thrust %1"), e->checks.shaftAxial, Kind::Force);
         if (const ShotEvaluation* s = context.shotEvaluation()) {
-            if (!e->model.stepper()) add(partWord("rms %1"), s->torque.rms, Kind::Torque);
+            if (!e->model.stepper()) add(PartWords::tr("rms %1"), s->torque.rms, Kind::Torque);
             if (s->regulator.heat)
-                said << partWord("regulator %1 W, %2")
+                said << PartWords::tr("regulator %1 W, %2")
                             .arg(context.show(s->regulator.heat, Kind::Ratio),
                                  context.show(s->regulator.temperature, Kind::Celsius));
-            add(partWord("draws %1"), s->sourceCurrent, Kind::Current);
-            add(partWord("needs %1 of full setting"), s->knob.setting, Kind::Percentage);
+            add(PartWords::tr("draws %1"), s->sourceCurrent, Kind::Current);
+            add(PartWords::tr("needs %1 of full setting"), s->knob.setting, Kind::Percentage);
         }
-        add(partWord("stalled %1"), e->checks.stallCurrent, Kind::Current);
+        add(PartWords::tr("stalled %1"), e->checks.stallCurrent, Kind::Current);
         return said.join(QStringLiteral(" · "));
     }
     if (c.part == ChainPart::Driver) {
         const SupplyEvaluation& s = context.document.assessment().evaluation.supply;
         if (!s.voltage) return QString::fromUtf8(words::reasonText(s.voltage.reason()).data());
-        said << partWord("all drives at their worst take %1 W, %2; %3 arrive")
+        said << PartWords::tr("all drives at their worst take %1 W, %2; %3 arrive")
                     .arg(context.show(s.power, Kind::Ratio), context.show(s.current, Kind::Current),
                          context.show(s.voltage, Kind::Voltage));
-        add(partWord("the battery lasts %1 so"), s.runTime, Kind::Time);
+        add(PartWords::tr("the battery lasts %1 so"), s.runTime, Kind::Time);
         return said.join(QStringLiteral(" · "));
     }
     const int link = c.part == ChainPart::Link ? c.link : -1;
     if (c.part == ChainPart::Link || c.part == ChainPart::Output || c.part == ChainPart::Belt)
         for (const PartCheck& p : e->checks.parts)
             if (p.link == link) {
-                add(partWord("centre distance %1"), p.centreDistance, Kind::Length);
+                add(PartWords::tr("centre distance %1"), p.centreDistance, Kind::Length);
                 if (p.meshes)
-                    said << partWord("%1 teeth in mesh")
+                    said << PartWords::tr("%1 teeth in mesh")
                                 .arg(context.show(p.meshes.value() * 6.0, Kind::Ratio));
-                add(partWord("%1 pairs in contact"), p.contactRatio, Kind::Ratio);
-                add(partWord("strength ×%1"), p.strength, Kind::Ratio);
-                add(partWord("grip ×%1"), p.slip, Kind::Ratio);
+                add(PartWords::tr("%1 pairs in contact"), p.contactRatio, Kind::Ratio);
+                add(PartWords::tr("strength ×%1"), p.strength, Kind::Ratio);
+                add(PartWords::tr("grip ×%1"), p.slip, Kind::Ratio);
             }
     if (c.part == ChainPart::Output || c.part == ChainPart::Belt) {
-        add(partWord("whips from %1"), e->checks.whirlSpeed, Kind::Speed);
-        add(partWord("buckles at %1"), e->checks.bucklingLoad, Kind::Force);
-        add(partWord("cord factor %1"), e->checks.cordRatio, Kind::Ratio);
+        add(PartWords::tr("whips from %1"), e->checks.whirlSpeed, Kind::Speed);
+        add(PartWords::tr("buckles at %1"), e->checks.bucklingLoad, Kind::Force);
+        add(PartWords::tr("cord factor %1"), e->checks.cordRatio, Kind::Ratio);
         if (e->checks.windingLayers && e->checks.windingLayers.value() > 1.0 && e->checks.stepsPerUnitFirst)
-            said << partWord("%1 layers: %2 to %3 steps/mm")
+            said << PartWords::tr("%1 layers: %2 to %3 steps/mm")
                         .arg(context.show(e->checks.windingLayers, Kind::Count),
                              context.show(e->checks.stepsPerUnitFirst, Kind::Ratio),
                              context.show(e->checks.stepsPerUnitLast, Kind::Ratio));
-        add(partWord("turns on %1"), e->checks.turningRadius, Kind::Length);
-        if (e->checks.locks) said << partWord("locks at rest");
+        add(PartWords::tr("turns on %1"), e->checks.turningRadius, Kind::Length);
+        if (e->checks.locks) said << PartWords::tr("locks at rest");
     }
     if (c.part == ChainPart::Load) {
-        add(partWord("bearing %1"), e->checks.bearingLoad, Kind::Force);
-        add(partWord("play turns it %1"), e->checks.guideRotation, Kind::Angle);
-        add(partWord("pan bar %1"), e->checks.panBarTurn, Kind::Angle);
+        add(PartWords::tr("bearing %1"), e->checks.bearingLoad, Kind::Force);
+        add(PartWords::tr("play turns it %1"), e->checks.guideRotation, Kind::Angle);
+        add(PartWords::tr("pan bar %1"), e->checks.panBarTurn, Kind::Angle);
         if (const ShotEvaluation* s = context.shotEvaluation(); s && s->carried && s->carried.value() > 0.0)
-            said << partWord("axes below add %1").arg(context.show(s->carried, Kind::Torque));
+            said << PartWords::tr("axes below add %1").arg(context.show(s->carried, Kind::Torque));
     }
     return said.join(QStringLiteral(" · "));
 }
@@ -258,12 +258,12 @@ QString partFindings(const Context& context, const ChainColumn& c) {
 QString driveInShort(const Context& context, const Axis& axis, const AxisEvaluation& e) {
     if (const auto* m = std::get_if<LinearMechanism>(&axis.mechanism)) {
         if (const auto* belt = std::get_if<BeltOutput>(&m->output))
-            return partWord("%1T belt").arg(belt->teeth);
+            return PartWords::tr("%1T belt").arg(belt->teeth);
         return ofOutput(axis, OutputWords{context});
     }
     return axis.links.empty() && outputTraits(axis).none
-               ? partWord("direct")
-               : partWord("%1:1").arg(context.show(e.totalRatio, Kind::Ratio));
+               ? PartWords::tr("direct")
+               : PartWords::tr("%1:1").arg(context.show(e.totalRatio, Kind::Ratio));
 }
 
 } // namespace gantry::app

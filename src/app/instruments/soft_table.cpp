@@ -12,11 +12,9 @@
 namespace gantry::app {
 using units::Kind;
 
-namespace {} // namespace
-
 SoftTable::SoftTable(const Context& context, QWidget* parent) : QWidget(parent), context_(context) {
     setObjectName(QStringLiteral("softTable"));
-    setAccessibleName(tr("What gives way, softest first"));
+    setAccessibleName(tr("Compliance, largest first"));
 }
 
 void SoftTable::refresh() {

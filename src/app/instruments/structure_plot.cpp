@@ -11,8 +11,6 @@
 namespace gantry::app {
 using units::Kind;
 
-namespace {} // namespace
-
 StructurePlot::StructurePlot(const Context& context, QWidget* parent)
     : Plot(context, tr("Along the range"), parent), curve_(plot_->addGraph()), low_(plot_->addGraph()),
       high_(plot_->addGraph()) {

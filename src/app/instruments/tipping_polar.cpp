@@ -75,7 +75,7 @@ void TippingPolar::paintAnchors(QPainter& p) const {
     p.setPen(t.second);
     const double line = std::clamp(x(wanted * pull), left + 63.0, left + room - 63.0);
     p.drawText(QRectF(line - 63, top + 2 * row + (tight ? 6 : -9), 126, 14), Qt::AlignCenter,
-               tr("wanted: × %1").arg(context_.show(wanted, units::Kind::Ratio)));
+               tr("target: × %1").arg(context_.show(wanted, units::Kind::Ratio)));
 }
 
 void TippingPolar::paintEvent(QPaintEvent*) {

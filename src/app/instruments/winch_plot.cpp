@@ -10,8 +10,6 @@
 #include <qcustomplot.h>
 
 namespace gantry::app {
-namespace {} // namespace
-
 WinchPlot::WinchPlot(const Context& context, QWidget* parent)
     : Plot(context, tr("Along the travel"), parent) {
     setObjectName(QStringLiteral("winchPlot"));

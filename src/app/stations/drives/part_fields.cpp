@@ -9,9 +9,9 @@
 namespace gantry::app {
 namespace {
 
-QString fieldWord(const char* text) {
-    return QCoreApplication::translate("PartFields", text);
-}
+struct PartFields {
+    Q_DECLARE_TR_FUNCTIONS(PartFields)
+};
 
 QList<FieldSlot> under(const QString& prefix, const QStringList& keys) {
     QList<FieldSlot> out;
@@ -51,15 +51,15 @@ QList<FieldSlot> stepperDriverFields(const Stepper& motor, const QString& driver
     if (motor.winding == Winding::Unipolar)
         return under(driver, {"name", "microsteps", "max_voltage_V", "bridge_resistance_ohm"});
     QList<FieldSlot> out = under(driver, {"name", "microsteps", "run_current_rms_A"});
-    out.push_back(
-        {driver + QStringLiteral("run_current_rms_A"), fieldWord("Run current, peak"), std::numbers::sqrt2});
+    out.push_back({driver + QStringLiteral("run_current_rms_A"), PartFields::tr("Run current, peak"),
+                   std::numbers::sqrt2});
     return out + under(driver,
                        {"hold_current_rms_A", "max_current_rms_A", "max_voltage_V", "bridge_resistance_ohm"});
 }
 
 QList<FieldSlot> dcServoDriverFields(const QString& driver) {
     QList<FieldSlot> out = under(driver, {"name"});
-    out.push_back({driver + QStringLiteral("run_current_rms_A"), fieldWord("Current limit"), 1.0});
+    out.push_back({driver + QStringLiteral("run_current_rms_A"), PartFields::tr("Current limit"), 1.0});
     return out + under(driver, {"max_current_rms_A", "max_voltage_V", "bridge_resistance_ohm"});
 }
 
@@ -87,18 +87,18 @@ QList<FieldPage> motorPages(const Described& all, const Motor& motor, const QStr
     const QString prefix = base + QStringLiteral("motor/");
     QStringList skip = bodyKeys;
     if (const auto* geared = std::get_if<GearedDc>(&motor)) skip << skippedBy(geared->control);
-    QList<FieldPage> pages{{fieldWord("Data"), all.below(prefix, false, skip)}};
+    QList<FieldPage> pages{{PartFields::tr("Data"), all.below(prefix, false, skip)}};
     const QList<FieldSlot> loop = all.below(prefix + QStringLiteral("loop/")),
                            encoder = all.below(prefix + QStringLiteral("encoder/"));
-    if (!loop.isEmpty()) pages.push_back({fieldWord("Position loop"), loop});
-    if (!encoder.isEmpty()) pages.push_back({fieldWord("Encoder"), encoder});
-    pages.push_back({fieldWord("Body and mount"), under(prefix, bodyKeys)});
-    pages.push_back({fieldWord("Cost"), under(base, {"candidate_note", "price"})});
+    if (!loop.isEmpty()) pages.push_back({PartFields::tr("Position loop"), loop});
+    if (!encoder.isEmpty()) pages.push_back({PartFields::tr("Encoder"), encoder});
+    pages.push_back({PartFields::tr("Body and mount"), under(prefix, bodyKeys)});
+    pages.push_back({PartFields::tr("Cost"), under(base, {"candidate_note", "price"})});
     return pages;
 }
 
 FieldPage stopPage(const Described& all, const QString& base) {
-    return {fieldWord("Brake and stop"),
+    return {PartFields::tr("Brake and stop"),
             all.below(base + QStringLiteral("brake/")) + under(base, {"on_stop", "wanted_margin"})};
 }
 
@@ -106,21 +106,21 @@ QList<FieldPage> loadPages(const Described& all, const Axis& axis, const QString
     const QString prefix = base + QStringLiteral("mechanism/");
     const QStringList lean{"lean_known", "lean_rad", "downhill_rad"};
     QList<FieldPage> pages{
-        {fieldWord("Load"), all.below(prefix, false, lean + QStringList{"frame_stiffness_N_m"})}};
+        {PartFields::tr("Load"), all.below(prefix, false, lean + QStringList{"frame_stiffness_N_m"})}};
     if (kindOf(axis) == AxisKind::Linear)
-        pages.push_back({fieldWord("Guides"), all.below(prefix + QStringLiteral("guide/"))});
-    pages.push_back({fieldWord("Items"), all.below(prefix + QStringLiteral("items/")), PageList::Items});
+        pages.push_back({PartFields::tr("Guides"), all.below(prefix + QStringLiteral("guide/"))});
+    pages.push_back({PartFields::tr("Items"), all.below(prefix + QStringLiteral("items/")), PageList::Items});
     if (kindOf(axis) == AxisKind::Linear)
-        pages.push_back({fieldWord("Pan bar"), all.below(prefix + QStringLiteral("pan_bar/"))});
+        pages.push_back({PartFields::tr("Pan bar"), all.below(prefix + QStringLiteral("pan_bar/"))});
     else {
-        pages.push_back({fieldWord("Spring"), all.below(prefix + QStringLiteral("spring/"))});
+        pages.push_back({PartFields::tr("Spring"), all.below(prefix + QStringLiteral("spring/"))});
         // Of an axis that ought to stand upright; what turns about a level one is weighed by its angle.
         if (!gravityTurns(axis.role)) {
             QList<FieldSlot> fields = under(prefix, lean.first(1));
             if (std::get<RotaryMechanism>(axis.mechanism).leanKnown)
                 fields += {{prefix + lean[1], {}, 1.0},
-                           {prefix + lean[2], fieldWord("Downhill from low end"), 1.0}};
-            pages.push_back({fieldWord("Lean"), fields});
+                           {prefix + lean[2], PartFields::tr("Downhill from low end"), 1.0}};
+            pages.push_back({PartFields::tr("Lean"), fields});
         }
         if (outputTraits(axis).none) pages.front().fields += all.below(prefix + QStringLiteral("output/"));
     }
@@ -136,12 +136,12 @@ QList<FieldPage> picturePages(const Context& context) {
         QStringList keys{"focal_length_m", "subject_distance_m", "frame_rate_hz", "exposure_s"};
         if (const Axis* axis = context.axis(); axis != nullptr && axis->role == Role::Focus)
             keys << "f_number";
-        pages.push_back({fieldWord("Shot"), under(shot, keys)});
-        pages.push_back({fieldWord("Picture limits"),
+        pages.push_back({PartFields::tr("Shot"), under(shot, keys)});
+        pages.push_back({PartFields::tr("Picture limits"),
                          under(shot + QStringLiteral("limits/"),
                                {"jitter_px", "drift_px_per_frame", "repeat_px", "framing_share"})});
     }
-    pages.push_back({fieldWord("Camera"), under(QStringLiteral("camera/"), {"delivered_width"})});
+    pages.push_back({PartFields::tr("Camera"), under(QStringLiteral("camera/"), {"delivered_width"})});
     return pages;
 }
 
@@ -160,9 +160,9 @@ QList<FieldPage> wholePages(const Context& context, const ChainColumn& column) {
         QList<FieldPage> pages;
         if (const auto fields = driverFields(axis->motor, base + QStringLiteral("driver/"));
             !fields.isEmpty())
-            pages.push_back({fieldWord("Driver"), fields});
+            pages.push_back({PartFields::tr("Driver"), fields});
         pages.push_back(
-            {fieldWord("Supply"),
+            {PartFields::tr("Supply"),
              under(QStringLiteral("supply/"), {"voltage_V", "low_voltage_V", "rated_current_A",
                                                "source_resistance_ohm", "cable_length_m", "cable_section_m2",
                                                "capacity_As", "rated_time_s", "peukert", "usable"})});
@@ -172,18 +172,18 @@ QList<FieldPage> wholePages(const Context& context, const ChainColumn& column) {
         return motorPages(all, axis->motor, base);
     case ChainPart::Link: {
         const Link& link = axis->links[static_cast<std::size_t>(column.link)];
-        return {{fieldWord("Data"), all.below(base + QStringLiteral("links/") +
-                                              QString::fromStdString(linkId(link)) + QLatin1Char('/'))}};
+        return {{PartFields::tr("Data"), all.below(base + QStringLiteral("links/") +
+                                                   QString::fromStdString(linkId(link)) + QLatin1Char('/'))}};
     }
     case ChainPart::Output: {
-        QList<FieldPage> pages{{fieldWord("Data"), all.below(output, false)}};
+        QList<FieldPage> pages{{PartFields::tr("Data"), all.below(output, false)}};
         if (outputTraits(*axis).lensRing)
             pages.push_back(
-                {fieldWord("Marks"), all.below(output + QStringLiteral("marks/")), PageList::Marks});
+                {PartFields::tr("Marks"), all.below(output + QStringLiteral("marks/")), PageList::Marks});
         return pages;
     }
     case ChainPart::Belt:
-        return {{fieldWord("Data"),
+        return {{PartFields::tr("Data"),
                  under(output, {"efficiency", "tensile_stiffness_N"}) +
                      under(base + QStringLiteral("mechanism/"), {"frame_stiffness_N_m", "rail_length_m"})}};
     case ChainPart::Load: {
@@ -207,7 +207,7 @@ QList<FieldPage> pagesOfPart(const Context& context, const ChainColumn& column) 
     QList<FieldPage> out;
     for (FieldPage& page : wholePages(context, column)) {
         if (page.list == PageList::None && page.fields.size() > most) {
-            FieldPage rest{fieldWord("%1, more").arg(page.title), page.fields.mid(most)};
+            FieldPage rest{PartFields::tr("%1, more").arg(page.title), page.fields.mid(most)};
             page.fields = page.fields.first(most);
             out << page << rest;
         } else

@@ -5,8 +5,8 @@
 
 namespace gantry::rules {
 
-constexpr Message nearText{"{part} comes within {0} of {room} at {2} of the move; {1} is wanted there."};
-constexpr Message touchesText{"{part} runs into {room} at {2} of the move; {1} of room is wanted there."};
+constexpr Message nearText{"{part} comes within {0} of {room} at {2} of the move; {1} is needed there."};
+constexpr Message touchesText{"{part} runs into {room} at {2} of the move; {1} of room is needed there."};
 
 /// Least distance on the way itself; nothing thin is missed between two moments.
 static Finding judgeMoveClearance(const RigView& view) {
